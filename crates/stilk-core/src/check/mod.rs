@@ -1,0 +1,69 @@
+//! Checks: what can be proved about every case, and what was wrong where it cannot.
+//!
+//! A check is one file with one function over a unit's looks. [`CHECKS`] lists them all; adding one touches its file
+//! and the table. A check that cannot decide says *unknown* with its reason, and is counted.
+
+mod contrast_text;
+mod paint;
+mod run;
+mod state_missing;
+pub mod trace;
+
+use crate::case::{Look, Unit};
+use crate::diagnostic::Level;
+use crate::system::{StateSet, System};
+pub use contrast_text::{Figure, figure as contrast_figure};
+pub use paint::{contrast, text_places};
+pub use run::{Report, run};
+use run::Sink;
+use trace::Tracer;
+
+/// One check.
+pub struct Check {
+    /// Stable id, `group/name`.
+    pub id: &'static str,
+    /// One sentence: when it holds.
+    pub summary: &'static str,
+    /// Where the demand comes from.
+    pub source: &'static str,
+    /// Its level unless the manifest says otherwise.
+    pub level: Level,
+    run: fn(&Inspection, &mut Sink),
+}
+
+/// Every check, by id.
+pub static CHECKS: [Check; 2] = [contrast_text::CHECK, state_missing::CHECK];
+
+/// All ids.
+pub fn ids() -> impl Iterator<Item = &'static str> {
+    CHECKS.iter().map(|check| check.id)
+}
+
+/// Whether there is a check with this id.
+pub fn is_id(id: &str) -> bool {
+    ids().any(|known| known == id)
+}
+
+/// What a check looks at: one unit in all its states.
+pub struct Inspection<'i> {
+    /// The system.
+    pub system: &'i System,
+    /// The unit.
+    pub unit: &'i Unit<'i>,
+    /// Its looks, rest first.
+    pub looks: &'i [(StateSet, Look)],
+    /// Follows values to their sources.
+    pub tracer: &'i Tracer<'i>,
+}
+
+impl Inspection<'_> {
+    /// A case's name: `button@a.alarm:hover in storm`.
+    pub fn case_name(&self, states: &StateSet) -> String {
+        let mut name = self.unit.control.variant_name(self.unit.host, &self.unit.variant);
+        if !states.is_rest() {
+            name.push(':');
+            name.push_str(&self.system.states.set_name(states).replace('+', ":"));
+        }
+        format!("{name} in {}", self.system.tokens.theme_name(&self.unit.theme))
+    }
+}

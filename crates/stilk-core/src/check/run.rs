@@ -1,0 +1,217 @@
+//! Runs the checks over every case, on all cores, and groups what they say: one cause, one finding.
+
+use super::trace::Tracer;
+use super::{CHECKS, Inspection};
+use crate::case::{Stage, Unit, state_sets, units};
+use crate::css::Unknown;
+use crate::diagnostic::{Diagnostic, Evidence, Level};
+use crate::engine::{Media, Stylesheet};
+use crate::source::{Sources, Span};
+use crate::stylesheet::Written;
+use crate::system::{System, Variant};
+use std::collections::{BTreeMap, HashMap};
+
+/// What the checks found.
+#[derive(Debug, Default)]
+pub struct Report {
+    /// How many cases were looked at.
+    pub cases: u64,
+    /// In how many of them some check could not decide.
+    pub unknown: u64,
+    /// Why, with the number of cases.
+    pub reasons: BTreeMap<String, u64>,
+    /// Findings, worst first.
+    pub findings: Vec<Diagnostic>,
+    /// How many cases each check decided, by id.
+    pub decided: BTreeMap<&'static str, u64>,
+    /// How many findings were waived.
+    pub waived: usize,
+}
+
+impl Report {
+    /// Whether there is anything that should be mended.
+    pub fn is_clean(&self) -> bool {
+        self.findings.iter().all(|finding| finding.level == Level::Note)
+    }
+}
+
+/// One failing case, before grouping.
+pub struct Failure {
+    /// The check.
+    pub check: &'static str,
+    /// What failures with the same cause share.
+    pub cause: Cause,
+    /// The case's name.
+    pub case: String,
+    /// How bad: smaller is worse.
+    pub score: f64,
+    /// The figures.
+    pub figures: String,
+    /// The finding, as it would read if this were the worst case.
+    pub diagnostic: Diagnostic,
+}
+
+/// What makes two failures one finding.
+#[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct Cause {
+    /// Places at fault.
+    pub spans: Vec<Option<Span>>,
+    /// Whatever else tells causes apart.
+    pub words: String,
+}
+
+/// A background that a text token was seen on, and the ratio it needs there.
+#[derive(Debug, Clone, Copy)]
+pub struct Seen {
+    /// The background.
+    pub behind: super::paint::Pixel,
+    /// The ratio needed.
+    pub needed: f64,
+    /// Whether the text was opaque, so that its colour alone decides.
+    pub opaque: bool,
+}
+
+/// Takes what checks say about one unit.
+#[derive(Default)]
+pub struct Sink {
+    failures: Vec<Failure>,
+    decided: BTreeMap<&'static str, u64>,
+    reasons: BTreeMap<String, u64>,
+    unknown_cases: BTreeMap<usize, ()>,
+    seen: HashMap<Span, Vec<Seen>>,
+}
+
+impl Sink {
+    /// A case was decided.
+    pub fn decided(&mut self, check: &'static str) {
+        *self.decided.entry(check).or_default() += 1;
+    }
+
+    /// A case could not be decided; `state` is the index of its look.
+    pub fn unknown(&mut self, check: &'static str, state: usize, reason: Unknown) {
+        *self.reasons.entry(format!("{check}: {}", reason.0)).or_default() += 1;
+        self.unknown_cases.insert(state, ());
+    }
+
+    /// A case failed.
+    pub fn fail(&mut self, failure: Failure) {
+        self.failures.push(failure);
+    }
+
+    /// Remembers a background of a text token, for the mend.
+    pub fn see(&mut self, token: Span, seen: Seen) {
+        let list = self.seen.entry(token).or_default();
+        if !list.iter().any(|known| known.behind == seen.behind && known.needed == seen.needed) {
+            list.push(seen);
+        }
+    }
+
+    /// Takes what another sink holds; called in the order of units, so the result does not depend on threads.
+    fn absorb(&mut self, other: Sink) {
+        self.failures.extend(other.failures);
+        for (check, count) in other.decided {
+            *self.decided.entry(check).or_default() += count;
+        }
+        for (reason, count) in other.reasons {
+            *self.reasons.entry(reason).or_default() += count;
+        }
+        for (token, list) in other.seen {
+            list.into_iter().for_each(|seen| self.see(token, seen));
+        }
+    }
+}
+
+/// Runs every check over every case of a system, with so many threads.
+pub fn run(system: &System, sources: &Sources, written: &Written, threads: usize) -> Report {
+    let parsed = Stylesheet::parse(&written.text);
+    let stage = Stage::new(system, written, &parsed, Media::default());
+    let tracer = Tracer::new(system, sources, written, &parsed);
+    let units = units(system);
+    let chunk = units.len().div_ceil(threads.max(1)).max(1);
+    let parts: Vec<Part> = std::thread::scope(|scope| {
+        let handles: Vec<_> = units
+            .chunks(chunk)
+            .map(|units| scope.spawn(|| inspect_all(system, &stage, &tracer, units)))
+            .collect();
+        handles.into_iter().filter_map(|handle| handle.join().ok()).collect()
+    });
+    let mut report = Report::default();
+    let mut sink = Sink::default();
+    for part in parts {
+        report.cases += part.cases;
+        report.unknown += part.unknown;
+        sink.absorb(part.sink);
+    }
+    report.decided = std::mem::take(&mut sink.decided);
+    report.reasons = std::mem::take(&mut sink.reasons);
+    group(system, sink, &mut report);
+    report
+}
+
+#[derive(Default)]
+struct Part {
+    cases: u64,
+    unknown: u64,
+    sink: Sink,
+}
+
+fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, units: &[Unit]) -> Part {
+    let mut part = Part::default();
+    for unit in units {
+        let looks: Vec<_> = state_sets(system, unit.control)
+            .into_iter()
+            .map(|states| {
+                let look = stage.look(unit, &states);
+                (states, look)
+            })
+            .collect();
+        let mut sink = Sink::default();
+        let inspection = Inspection { system, unit, looks: &looks, tracer };
+        for check in &CHECKS {
+            let off = system.manifest.levels.iter().any(|(id, level)| id.value == check.id && level.is_none());
+            if !off {
+                (check.run)(&inspection, &mut sink);
+            }
+        }
+        part.cases += looks.len() as u64;
+        part.unknown += sink.unknown_cases.len() as u64;
+        sink.failures.retain(|failure| !waived(unit, &unit.variant, failure.check));
+        part.sink.absorb(sink);
+    }
+    part
+}
+
+fn waived(unit: &Unit, variant: &Variant, check: &str) -> bool {
+    unit.control.waivers.iter().any(|waiver| {
+        waiver.check.value == check && waiver.option.is_none_or(|option| variant.has(option))
+    })
+}
+
+fn group(system: &System, sink: Sink, report: &mut Report) {
+    let mut groups: BTreeMap<(&'static str, Cause), Vec<Failure>> = BTreeMap::new();
+    for failure in sink.failures {
+        groups.entry((failure.check, failure.cause.clone())).or_default().push(failure);
+    }
+    let mut findings: Vec<(f64, Diagnostic)> = Vec::new();
+    for ((check, _), failures) in groups {
+        // The first of equals is named, so that the words do not depend on hash order.
+        let Some(worst) = failures.iter().reduce(|a, b| if b.score < a.score { b } else { a }) else { continue };
+        let mut diagnostic = worst.diagnostic.clone();
+        diagnostic.evidence = Some(Evidence {
+            cases: failures.len() as u64,
+            worst: worst.case.clone(),
+            figures: worst.figures.clone(),
+        });
+        if let Some((_, level)) = system.manifest.levels.iter().find(|(id, _)| id.value == check) {
+            diagnostic.level = level.unwrap_or(diagnostic.level);
+        }
+        if let Some(span) = diagnostic.span
+            && let Some(seen) = sink.seen.get(&span)
+        {
+            diagnostic.mend = Some(super::contrast_text::mend(system, span, seen));
+        }
+        findings.push((worst.score, diagnostic));
+    }
+    findings.sort_by(|a, b| b.1.level.cmp(&a.1.level).then(a.1.id.cmp(b.1.id)).then(a.0.total_cmp(&b.0)));
+    report.findings = findings.into_iter().map(|(_, diagnostic)| diagnostic).collect();
+}

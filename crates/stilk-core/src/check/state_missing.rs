@@ -1,0 +1,104 @@
+//! `state/missing`: each kind of control has the states its users need.
+
+use super::run::{Cause, Failure, Sink};
+use super::{Check, Inspection};
+use crate::case::{ControlKind, Look};
+use crate::css::compute::resolve_colors;
+use crate::css::property::{Longhand, Longhand as L};
+use crate::diagnostic::{Diagnostic, Level};
+use crate::engine::Style;
+use crate::system::StateSet;
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "state/missing",
+    summary: "each kind of control shows the states its users need: hover, focus, active, checked, invalid, disabled",
+    source: "WCAG 2.2, 2.4.7 Focus Visible, for focus; otherwise what people expect of a control",
+    level: Level::Error,
+    run,
+};
+
+/// Properties whose change nobody sees on the control itself.
+const UNSEEN: [Longhand; 14] = [
+    L::Cursor,
+    L::PointerEvents,
+    L::UserSelect,
+    L::TouchAction,
+    L::WillChange,
+    L::TransitionProperty,
+    L::TransitionDuration,
+    L::TransitionTimingFunction,
+    L::TransitionDelay,
+    L::TransitionBehavior,
+    L::AnimationDuration,
+    L::AnimationDelay,
+    L::CaretColor,
+    L::ForcedColorAdjust,
+];
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    let kind = ControlKind::of(inspection.unit.control);
+    let Some((_, rest)) = inspection.looks.iter().find(|(states, _)| states.is_rest()) else { return };
+    for name in kind.needed_states() {
+        let Some(id) = inspection.system.states.find(name) else { continue };
+        let Some((states, look)) = inspection.looks.iter().find(|(states, _)| *states == StateSet::of([id])) else {
+            continue;
+        };
+        sink.decided(CHECK.id);
+        if differs(rest, look) {
+            continue;
+        }
+        let control = &inspection.unit.control.name;
+        let message = format!("`{}` looks the same in {name} as at rest; {} needs it", control.value, kind.noun());
+        let why = match *name {
+            "focus" => "people who use the keyboard see only what each browser draws by itself",
+            "hover" => "nothing tells the pointer that it can be pressed",
+            "active" => "nothing answers a press",
+            "disabled" => "nothing tells that it cannot be used",
+            "checked" => "nothing tells that it is on",
+            _ => "nothing tells that the entry is wrong",
+        };
+        let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, control.span, message)
+            .label(format!("no `@state {name}` changes what it paints"))
+            .note(why)
+            .mend(format!("write `@state {name} {{ … }}` in `@control {}`", control.value));
+        sink.fail(Failure {
+            check: CHECK.id,
+            cause: Cause { spans: vec![Some(control.span)], words: (*name).to_owned() },
+            case: inspection.case_name(states),
+            score: 0.0,
+            figures: format!("no difference in {name}"),
+            diagnostic,
+        });
+    }
+}
+
+/// Whether a rule of the system changes something that can be seen.
+fn differs(rest: &Look, look: &Look) -> bool {
+    let pairs = rest.mounted.elements().zip(look.mounted.elements());
+    for ((_, before), (_, after)) in pairs {
+        for pseudo in [None, Some("before"), Some("after"), Some("placeholder")] {
+            let style = |look: &Look, node| match pseudo {
+                None => look.styles.element(node).cloned(),
+                Some(name) => look.styles.pseudo(node, name).cloned(),
+            };
+            match (style(rest, before), style(look, after)) {
+                (Some(before), Some(after)) if style_differs(&before, &after) => return true,
+                (None, Some(_)) => return true,
+                _ => {}
+            }
+        }
+    }
+    false
+}
+
+fn style_differs(before: &Style, after: &Style) -> bool {
+    Longhand::ALL.iter().any(|longhand| {
+        // What the browser itself changes (its own focus ring, greyed text) differs between browsers and themes.
+        let by_author = after.winner(*longhand).is_some_and(|id| id.sheet != 0);
+        by_author && !UNSEEN.contains(longhand) && {
+            let value = |style: &Style| style.get(*longhand).map(|v| resolve_colors(v, style.surroundings()));
+            value(before) != value(after)
+        }
+    })
+}

@@ -1,0 +1,286 @@
+//! Math functions of CSS Values 4, section 10: parsed into a tree, typed, evaluated.
+
+use super::compute::{Context, Unknown};
+use super::parse::next_number;
+use super::value::{Basis, LengthPercentage, Quantity, Unit, unit};
+use cssparser::{ParseError, Parser, Token};
+
+/// A calculation tree.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Calc {
+    /// A number.
+    Number(f64),
+    /// A percentage.
+    Percentage(f64),
+    /// A dimension.
+    Dimension(f64, Unit),
+    /// `a + b …`
+    Sum(Vec<Calc>),
+    /// `a * b …`
+    Product(Vec<Calc>),
+    /// `1 / a`
+    Invert(Box<Calc>),
+    /// `min()`
+    Min(Vec<Calc>),
+    /// `max()`
+    Max(Vec<Calc>),
+    /// `clamp()`
+    Clamp(Box<[Calc; 3]>),
+    /// `abs()`
+    Abs(Box<Calc>),
+}
+
+/// What a calculation gives.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Kind {
+    /// A number.
+    Number,
+    /// A percentage alone.
+    Percentage,
+    /// A dimension.
+    Quantity(Quantity),
+    /// A length and a percentage together.
+    LengthPercentage,
+}
+
+/// A value in canonical units: px, seconds, degrees or a bare number in `amount`.
+#[derive(Debug, Clone, Copy, PartialEq)]
+struct Linear {
+    amount: f64,
+    percent: f64,
+    has_percent: bool,
+}
+
+/// Whether a function's name is a math function read here.
+pub fn is_math(name: &str) -> bool {
+    ["calc", "min", "max", "clamp", "abs"].iter().any(|known| known.eq_ignore_ascii_case(name))
+}
+
+/// Parses the arguments of the math function that was just opened.
+pub fn parse<'i>(name: &str, parser: &mut Parser<'i>) -> Result<Calc, ParseError<()>> {
+    let name = name.to_ascii_lowercase();
+    parser.parse_nested_block(|inner| match name.as_str() {
+        "calc" => sum(inner),
+        "abs" => Ok(Calc::Abs(Box::new(sum(inner)?))),
+        "min" => Ok(Calc::Min(inner.parse_comma_separated(sum)?)),
+        "max" => Ok(Calc::Max(inner.parse_comma_separated(sum)?)),
+        "clamp" => match <[Calc; 3]>::try_from(inner.parse_comma_separated(sum)?) {
+            Ok(three) => Ok(Calc::Clamp(Box::new(three))),
+            Err(_) => Err(ParseError::unexpected_token()),
+        },
+        _ => Err(ParseError::unexpected_token()),
+    })
+}
+
+fn sum(parser: &mut Parser) -> Result<Calc, ParseError<()>> {
+    let mut terms = vec![product(parser)?];
+    loop {
+        let state = parser.state();
+        // `+` and `-` need white space on both sides.
+        let spaced = matches!(parser.next_including_whitespace(), Ok(Token::WhiteSpace(_)));
+        let sign = match parser.next_including_whitespace() {
+            Ok(Token::Delim('+')) if spaced => 1.0,
+            Ok(Token::Delim('-')) if spaced => -1.0,
+            _ => {
+                parser.reset(&state);
+                break;
+            }
+        };
+        if !matches!(parser.next_including_whitespace(), Ok(Token::WhiteSpace(_))) {
+            return Err(ParseError::unexpected_token());
+        }
+        let term = product(parser)?;
+        terms.push(if sign < 0.0 { Calc::Product(vec![Calc::Number(-1.0), term]) } else { term });
+    }
+    Ok(if terms.len() == 1 { terms.remove(0) } else { Calc::Sum(terms) })
+}
+
+fn product(parser: &mut Parser) -> Result<Calc, ParseError<()>> {
+    let mut factors = vec![operand(parser)?];
+    loop {
+        let state = parser.state();
+        match parser.next() {
+            Ok(Token::Delim('*')) => factors.push(operand(parser)?),
+            Ok(Token::Delim('/')) => factors.push(Calc::Invert(Box::new(operand(parser)?))),
+            _ => {
+                parser.reset(&state);
+                break;
+            }
+        }
+    }
+    Ok(if factors.len() == 1 { factors.remove(0) } else { Calc::Product(factors) })
+}
+
+fn operand(parser: &mut Parser) -> Result<Calc, ParseError<()>> {
+    parser.skip_whitespace();
+    let state = parser.state();
+    let token = parser.next()?.clone();
+    match token {
+        Token::Number { .. } | Token::Percentage { .. } | Token::Dimension { .. } => {
+            parser.reset(&state);
+            let (number, name) = next_number(parser)?;
+            match name {
+                None => Ok(Calc::Number(number)),
+                Some("%") => Ok(Calc::Percentage(number)),
+                Some(name) => {
+                    unit(name).map(|unit| Calc::Dimension(number, unit)).ok_or_else(ParseError::unexpected_token)
+                }
+            }
+        }
+        Token::Ident(name) => match name.to_ascii_lowercase().as_str() {
+            "infinity" => Ok(Calc::Number(f64::INFINITY)),
+            "-infinity" => Ok(Calc::Number(f64::NEG_INFINITY)),
+            "nan" => Ok(Calc::Number(f64::NAN)),
+            "pi" => Ok(Calc::Number(std::f64::consts::PI)),
+            "e" => Ok(Calc::Number(std::f64::consts::E)),
+            _ => Err(ParseError::unexpected_token()),
+        },
+        Token::ParenthesisBlock => parser.parse_nested_block(sum),
+        Token::Function(name) if is_math(&name) => parse(&name, parser),
+        _ => Err(ParseError::unexpected_token()),
+    }
+}
+
+impl Calc {
+    /// What it gives, or `None` when the types do not fit (`1px + 1s`, `1px * 1px`).
+    pub fn kind(&self) -> Option<Kind> {
+        match self {
+            Calc::Number(_) => Some(Kind::Number),
+            Calc::Percentage(_) => Some(Kind::Percentage),
+            Calc::Dimension(_, unit) => Some(Kind::Quantity(unit.quantity)),
+            Calc::Sum(terms) | Calc::Min(terms) | Calc::Max(terms) => Self::common(terms),
+            Calc::Clamp(terms) => Self::common(terms.as_slice()),
+            Calc::Abs(inner) => inner.kind(),
+            Calc::Invert(inner) => inner.kind().filter(|kind| *kind == Kind::Number),
+            Calc::Product(factors) => {
+                let mut result = Kind::Number;
+                for factor in factors {
+                    match (result, factor.kind()?) {
+                        (kind, Kind::Number) => result = kind,
+                        (Kind::Number, kind) => result = kind,
+                        _ => return None,
+                    }
+                }
+                Some(result)
+            }
+        }
+    }
+
+    fn common(terms: &[Calc]) -> Option<Kind> {
+        let mut kinds = terms.iter().map(Calc::kind);
+        let mut result = kinds.next()??;
+        for kind in kinds {
+            let kind = kind?;
+            result = match (result, kind) {
+                (a, b) if a == b => a,
+                (Kind::Percentage | Kind::LengthPercentage, Kind::Quantity(Quantity::Length))
+                | (Kind::Quantity(Quantity::Length), Kind::Percentage | Kind::LengthPercentage)
+                | (Kind::LengthPercentage, Kind::Percentage)
+                | (Kind::Percentage, Kind::LengthPercentage) => Kind::LengthPercentage,
+                _ => return None,
+            };
+        }
+        Some(result)
+    }
+
+    /// The number it gives.
+    pub fn number(&self, context: &Context) -> Result<f64, Unknown> {
+        self.eval(context).map(|linear| finite(linear.amount))
+    }
+
+    /// The length it gives, in px, with its percentage.
+    pub fn length(&self, context: &Context) -> Result<LengthPercentage, Unknown> {
+        let Linear { amount, percent, has_percent } = self.eval(context)?;
+        Ok(LengthPercentage { px: finite(amount), percent, has_percent })
+    }
+
+    /// The amount in canonical units: seconds for times, degrees for angles, a percentage's own number.
+    pub fn canonical(&self, context: &Context) -> Result<f64, Unknown> {
+        let linear = self.eval(context)?;
+        Ok(finite(if linear.has_percent { linear.percent } else { linear.amount }))
+    }
+
+    fn eval(&self, context: &Context) -> Result<Linear, Unknown> {
+        let plain = |amount| Linear { amount, percent: 0.0, has_percent: false };
+        match self {
+            Calc::Number(n) => Ok(plain(*n)),
+            Calc::Percentage(n) => Ok(Linear { amount: 0.0, percent: *n, has_percent: true }),
+            Calc::Dimension(n, unit) => Ok(plain(context.canonical(*n, *unit)?)),
+            Calc::Sum(terms) => {
+                let mut total = plain(0.0);
+                for term in terms {
+                    let term = term.eval(context)?;
+                    total.amount += term.amount;
+                    total.percent += term.percent;
+                    total.has_percent |= term.has_percent;
+                }
+                Ok(total)
+            }
+            Calc::Product(factors) => {
+                let mut total = plain(1.0);
+                for factor in factors {
+                    let other = factor.eval(context)?;
+                    // At most one factor is no number: the type was checked when it was parsed.
+                    total = match (total.has_percent, other.has_percent) {
+                        (false, true) => Linear { percent: other.percent * total.amount, amount: 0.0, ..other },
+                        (true, _) => Linear {
+                            percent: total.percent * other.amount,
+                            amount: total.amount * other.amount,
+                            has_percent: true,
+                        },
+                        _ => plain(total.amount * other.amount),
+                    };
+                    if !total.has_percent {
+                        continue;
+                    }
+                    if other.has_percent && other.amount != 0.0 {
+                        return Err(Unknown("a product of a mixed length is not computed"));
+                    }
+                }
+                Ok(total)
+            }
+            Calc::Invert(inner) => Ok(plain(1.0 / inner.eval(context)?.amount)),
+            Calc::Abs(inner) => pick(&[inner.eval(context)?], |v| v[0].abs()),
+            Calc::Min(terms) => pick(&Self::eval_all(terms, context)?, |v| v.iter().copied().fold(f64::INFINITY, f64::min)),
+            Calc::Max(terms) => {
+                pick(&Self::eval_all(terms, context)?, |v| v.iter().copied().fold(f64::NEG_INFINITY, f64::max))
+            }
+            Calc::Clamp(terms) => pick(&Self::eval_all(terms.as_slice(), context)?, |v| v[0].max(v[1].min(v[2]))),
+        }
+    }
+
+    fn eval_all(terms: &[Calc], context: &Context) -> Result<Vec<Linear>, Unknown> {
+        terms.iter().map(|term| term.eval(context)).collect()
+    }
+}
+
+/// Comparisons need one kind of amount: mixed ones wait for a layout.
+fn pick(values: &[Linear], choose: impl Fn(&[f64]) -> f64) -> Result<Linear, Unknown> {
+    if values.iter().all(|v| !v.has_percent) {
+        let amounts: Vec<f64> = values.iter().map(|v| v.amount).collect();
+        return Ok(Linear { amount: choose(&amounts), percent: 0.0, has_percent: false });
+    }
+    Err(Unknown("a comparison with a percentage needs a layout"))
+}
+
+/// Browsers clamp what is not finite (CSS Values 4, section 10.9.2); NaN becomes 0.
+fn finite(value: f64) -> f64 {
+    // The largest length that Chromium keeps.
+    const LARGEST: f64 = 33_554_428.0;
+    if value.is_nan() { 0.0 } else { value.clamp(-LARGEST, LARGEST) }
+}
+
+impl Context {
+    /// An amount of a unit in canonical units.
+    pub fn canonical(&self, amount: f64, unit: Unit) -> Result<f64, Unknown> {
+        Ok(match unit.basis {
+            Basis::Canonical(factor) => amount * factor,
+            Basis::FontSize => amount * self.font_size?,
+            Basis::RootFontSize => amount * self.root_font_size,
+            Basis::LineHeight => amount * self.line_height?,
+            Basis::ViewportWidth => amount * self.viewport.0 / 100.0,
+            Basis::ViewportHeight => amount * self.viewport.1 / 100.0,
+            Basis::Metrics(reason) => return Err(Unknown(reason)),
+        })
+    }
+}

@@ -1,0 +1,592 @@
+//! The grammars of the property table. A grammar parses one value; it does not look at what comes after.
+
+use super::calc::{self, Kind};
+use super::color;
+use super::parse::next_number;
+use super::value::{LengthPercentage, Quantity, Value, unit};
+use cssparser::{ParseError, Parser, Token};
+
+/// A property's grammar.
+#[derive(Debug, Clone, Copy)]
+pub enum Grammar {
+    /// One of these words.
+    Keywords(&'static [&'static str]),
+    /// Alignment: one of these words; `safe`, `first baseline` and their like are not modelled.
+    Align(&'static [&'static str]),
+    /// A length, with or without percentages and negative values, or a word.
+    Length { percent: bool, negative: bool, keywords: &'static [&'static str] },
+    /// `<line-width>`
+    LineWidth,
+    /// `normal`, a number, a length or a percentage.
+    LineHeight,
+    /// `width` and its like.
+    BoxSize,
+    /// `max-width` and its like.
+    MaxSize,
+    /// One or two lengths of a corner.
+    Radius,
+    /// A colour.
+    Color,
+    /// A colour or a word.
+    ColorOr(&'static [&'static str]),
+    /// A number of at least `min`, or a word.
+    NumberOr { keywords: &'static [&'static str], min: f64 },
+    /// A whole number or a word.
+    Integer(&'static [&'static str]),
+    /// A number or percentage, clamped to 0 to 1.
+    Alpha,
+    /// A name of the author's.
+    Ident,
+    /// A word of the grammar, or a name.
+    IdentOr(&'static [&'static str]),
+    /// A time.
+    Time,
+    /// An easing function.
+    Easing,
+    /// Names separated by commas.
+    CommaIdents,
+    /// Times separated by commas.
+    CommaTimes,
+    /// Easing functions separated by commas.
+    CommaEasings,
+    /// A list of another grammar.
+    CommaOf(&'static Grammar),
+    /// One of these words; functions and addresses are accepted, not modelled.
+    Opaque(&'static [&'static str]),
+    /// One axis of a position.
+    Position(&'static [&'static str]),
+    /// `background-repeat`
+    Repeat,
+    /// `background-size`
+    Size,
+    /// `font-family`
+    Families,
+    /// Shadows separated by commas, or `none`.
+    Shadows { inset: bool },
+    /// `content`
+    ContentList,
+    /// `color-scheme`
+    SchemeWords,
+    /// `display`
+    DisplayWords,
+    /// `text-decoration-line`
+    LineWords,
+    /// `rotate`
+    RotateWords,
+    /// `scale`
+    ScaleWords,
+    /// `translate`
+    TranslateWords,
+}
+
+/// Lists of words that several properties share.
+pub mod words {
+    macro_rules! words {
+        ($($name:ident = $($word:literal)*;)*) => { $(pub const $name: &[&str] = &[$($word),*];)* };
+    }
+
+    words! {
+        CONTENT_ALIGN = "normal" "stretch" "center" "start" "end" "flex-start" "flex-end" "left" "right" "space-between" "space-around" "space-evenly" "baseline";
+        ITEM_ALIGN = "normal" "stretch" "center" "start" "end" "self-start" "self-end" "flex-start" "flex-end" "left" "right" "baseline" "anchor-center";
+        SELF_ALIGN = "auto" "normal" "stretch" "center" "start" "end" "self-start" "self-end" "flex-start" "flex-end" "left" "right" "baseline" "anchor-center";
+        BOXES = "border-box" "padding-box" "content-box";
+        LINE_STYLES = "none" "hidden" "dotted" "dashed" "solid" "double" "groove" "ridge" "inset" "outset";
+        OUTLINE_STYLES = "none" "auto" "dotted" "dashed" "solid" "double" "groove" "ridge" "inset" "outset";
+        OVERFLOW = "visible" "hidden" "clip" "scroll" "auto";
+        FONT_SIZES = "xx-small" "x-small" "small" "medium" "large" "x-large" "xx-large" "xxx-large" "smaller" "larger";
+        BLEND_MODES = "normal" "multiply" "screen" "overlay" "darken" "lighten" "color-dodge" "color-burn" "hard-light" "soft-light" "difference" "exclusion" "hue" "saturation" "color" "luminosity" "plus-darker" "plus-lighter";
+        CURSORS = "auto" "default" "none" "context-menu" "help" "pointer" "progress" "wait" "cell" "crosshair" "text" "vertical-text" "alias" "copy" "move" "no-drop" "not-allowed" "grab" "grabbing" "e-resize" "n-resize" "ne-resize" "nw-resize" "s-resize" "se-resize" "sw-resize" "w-resize" "ew-resize" "ns-resize" "nesw-resize" "nwse-resize" "col-resize" "row-resize" "all-scroll" "zoom-in" "zoom-out";
+        DISPLAYS = "none" "contents" "block" "inline" "inline-block" "flow-root" "flex" "inline-flex" "grid" "inline-grid" "list-item" "table" "inline-table" "table-row" "table-cell" "table-row-group" "table-header-group" "table-footer-group" "table-column" "table-column-group" "table-caption" "ruby" "ruby-text" "math";
+        EASINGS = "linear" "ease" "ease-in" "ease-out" "ease-in-out" "step-start" "step-end";
+    }
+}
+
+type Parsed = Result<Value, ParseError<()>>;
+
+fn wrong<T>() -> Result<T, ParseError<()>> {
+    Err(ParseError::unexpected_token())
+}
+
+const TRANSLATION: Grammar = Grammar::Length { percent: true, negative: true, keywords: &[] };
+const BARE_NUMBER: Grammar = Grammar::NumberOr { keywords: &[], min: f64::NEG_INFINITY };
+
+impl Grammar {
+    /// One length of a corner.
+    pub const CORNER: Grammar = Grammar::Length { percent: true, negative: false, keywords: &[] };
+
+    /// The grammar of one item, for lists; itself otherwise.
+    pub fn item(&self) -> &Grammar {
+        match self {
+            Grammar::CommaIdents => &Grammar::Ident,
+            Grammar::CommaTimes => &Grammar::Time,
+            Grammar::CommaEasings => &Grammar::Easing,
+            Grammar::CommaOf(item) => item,
+            other => other,
+        }
+    }
+
+    /// Parses one value.
+    pub fn parse(&self, parser: &mut Parser) -> Parsed {
+        parser.skip_whitespace();
+        match self {
+            Grammar::Keywords(words) => keyword(parser, words),
+            Grammar::Align(words) => align(parser, words),
+            Grammar::Length { percent, negative, keywords } => length(parser, *percent, *negative, keywords),
+            Grammar::LineWidth => length(parser, false, false, &["thin", "medium", "thick"]),
+            Grammar::LineHeight => line_height(parser),
+            Grammar::BoxSize => box_size(parser, "auto"),
+            Grammar::MaxSize => box_size(parser, "none"),
+            Grammar::Radius => {
+                let first = Self::CORNER.parse(parser)?;
+                let second = parser.try_parse(|p| Self::CORNER.parse(p)).unwrap_or_else(|_| first.clone());
+                Ok(Value::Words(vec![first, second]))
+            }
+            Grammar::Color => color::parse(parser).map(Value::Color),
+            Grammar::ColorOr(words) => match parser.try_parse(|p| keyword(p, words)) {
+                Ok(value) => Ok(value),
+                Err(_) => color::parse(parser).map(Value::Color),
+            },
+            Grammar::NumberOr { keywords, min } => number(parser, keywords, *min),
+            Grammar::Integer(words) => match number(parser, words, f64::NEG_INFINITY)? {
+                Value::Number(n) if n.fract() != 0.0 => wrong(),
+                value => Ok(value),
+            },
+            Grammar::Alpha => alpha(parser),
+            Grammar::Ident => ident(parser, &["all", "none", "auto"]),
+            Grammar::IdentOr(words) => ident(parser, words),
+            Grammar::Time => dimension(parser, Quantity::Time),
+            Grammar::Easing => easing(parser),
+            Grammar::CommaIdents | Grammar::CommaTimes | Grammar::CommaEasings | Grammar::CommaOf(_) => {
+                Ok(Value::List(parser.parse_comma_separated(|p| self.item().parse(p))?))
+            }
+            Grammar::Opaque(words) => opaque(parser, words),
+            Grammar::Position(words) => length(parser, true, true, words),
+            Grammar::Repeat => repeat(parser),
+            Grammar::Size => size(parser),
+            Grammar::Families => families(parser),
+            Grammar::Shadows { inset } => shadows(parser, *inset),
+            Grammar::ContentList => content(parser),
+            Grammar::SchemeWords => scheme(parser),
+            Grammar::DisplayWords => display(parser),
+            Grammar::LineWords => lines(parser),
+            Grammar::RotateWords => rotate(parser),
+            Grammar::ScaleWords => scale(parser),
+            Grammar::TranslateWords => translate(parser),
+        }
+    }
+}
+
+fn keyword(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+    let word = parser.expect_ident()?;
+    words.iter().find(|known| known.eq_ignore_ascii_case(word)).map(|known| Value::Keyword(known)).ok_or_else(ParseError::unexpected_token)
+}
+
+fn align(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+    if parser.try_parse(|p| keyword(p, &["safe", "unsafe", "first", "last", "legacy"])).is_ok() {
+        let _ = parser.try_parse(|p| keyword(p, words));
+        return Ok(Value::Unmodelled);
+    }
+    keyword(parser, words)
+}
+
+fn length(parser: &mut Parser, percent: bool, negative: bool, words: &'static [&'static str]) -> Parsed {
+    if !words.is_empty()
+        && let Ok(value) = parser.try_parse(|p| keyword(p, words))
+    {
+        return Ok(value);
+    }
+    parser.skip_whitespace();
+    let state = parser.state();
+    match parser.next()?.clone() {
+        Token::Function(name) if calc::is_math(&name) => {
+            let tree = calc::parse(&name, parser)?;
+            match tree.kind() {
+                Some(Kind::Quantity(Quantity::Length)) => Ok(Value::Calc(tree.into())),
+                Some(Kind::LengthPercentage | Kind::Percentage) if percent => Ok(Value::Calc(tree.into())),
+                _ => wrong(),
+            }
+        }
+        // Functions that size boxes by their place: valid, not modelled.
+        Token::Function(name) if ["env", "anchor", "anchor-size"].contains(&&*name.to_ascii_lowercase()) => skip(parser),
+        _ => {
+            parser.reset(&state);
+            let (amount, name) = next_number(parser)?;
+            if amount < 0.0 && !negative {
+                return wrong();
+            }
+            match name {
+                None if amount == 0.0 => Ok(Value::ZERO),
+                Some("%") if percent => Ok(Value::Length(LengthPercentage::percent(amount))),
+                Some(name) => match unit(name) {
+                    Some(unit) if unit.quantity == Quantity::Length => Ok(Value::Dimension(amount, unit)),
+                    _ => wrong(),
+                },
+                None => wrong(),
+            }
+        }
+    }
+}
+
+/// Consumes the function that was just opened.
+fn skip(parser: &mut Parser) -> Parsed {
+    parser.parse_nested_block(|inner| {
+        while inner.next().is_ok() {}
+        Ok::<_, ParseError<()>>(())
+    })?;
+    Ok(Value::Unmodelled)
+}
+
+fn dimension(parser: &mut Parser, quantity: Quantity) -> Parsed {
+    parser.skip_whitespace();
+    let state = parser.state();
+    match parser.next()?.clone() {
+        Token::Function(name) if calc::is_math(&name) => {
+            let tree = calc::parse(&name, parser)?;
+            if tree.kind() == Some(Kind::Quantity(quantity)) { Ok(Value::Calc(tree.into())) } else { wrong() }
+        }
+        Token::Dimension { .. } => {
+            parser.reset(&state);
+            let (amount, name) = next_number(parser)?;
+            match name.and_then(unit) {
+                Some(unit) if unit.quantity == quantity => Ok(Value::Dimension(amount, unit)),
+                _ => wrong(),
+            }
+        }
+        _ => wrong(),
+    }
+}
+
+fn number(parser: &mut Parser, words: &'static [&'static str], min: f64) -> Parsed {
+    if !words.is_empty()
+        && let Ok(value) = parser.try_parse(|p| keyword(p, words))
+    {
+        return Ok(value);
+    }
+    parser.skip_whitespace();
+    let state = parser.state();
+    match parser.next()?.clone() {
+        Token::Function(name) if calc::is_math(&name) => {
+            let tree = calc::parse(&name, parser)?;
+            if tree.kind() == Some(Kind::Number) { Ok(Value::Calc(tree.into())) } else { wrong() }
+        }
+        Token::Number { .. } => {
+            parser.reset(&state);
+            let (amount, _) = next_number(parser)?;
+            if amount < min { wrong() } else { Ok(Value::Number(amount)) }
+        }
+        _ => wrong(),
+    }
+}
+
+fn alpha(parser: &mut Parser) -> Parsed {
+    let state = parser.state();
+    if let Token::Percentage { .. } = parser.next()?.clone() {
+        parser.reset(&state);
+        return Ok(Value::Number((next_number(parser)?.0 / 100.0).clamp(0.0, 1.0)));
+    }
+    parser.reset(&state);
+    match number(parser, &[], f64::NEG_INFINITY)? {
+        Value::Number(n) => Ok(Value::Number(n.clamp(0.0, 1.0))),
+        value => Ok(value),
+    }
+}
+
+fn line_height(parser: &mut Parser) -> Parsed {
+    if let Ok(value) = parser.try_parse(|p| number(p, &["normal"], 0.0)) {
+        return Ok(value);
+    }
+    length(parser, true, false, &[])
+}
+
+fn box_size(parser: &mut Parser, empty: &'static str) -> Parsed {
+    static WORDS: [&str; 6] = ["auto", "none", "min-content", "max-content", "fit-content", "stretch"];
+    if let Ok(Value::Keyword(word)) = parser.try_parse(|p| keyword(p, &WORDS)) {
+        return if ["auto", "none"].contains(&word) && word != empty { wrong() } else { Ok(Value::Keyword(word)) };
+    }
+    let state = parser.state();
+    if let Ok(Token::Function(name)) = parser.next().cloned()
+        && ["fit-content", "calc-size"].contains(&&*name.to_ascii_lowercase())
+    {
+        return skip(parser);
+    }
+    parser.reset(&state);
+    length(parser, true, false, &[])
+}
+
+fn ident(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+    if let Ok(value) = parser.try_parse(|p| keyword(p, words)) {
+        return Ok(value);
+    }
+    let word = parser.expect_ident()?;
+    Ok(Value::Ident(word.to_string().into()))
+}
+
+fn easing(parser: &mut Parser) -> Parsed {
+    if let Ok(value) = parser.try_parse(|p| keyword(p, words::EASINGS)) {
+        return Ok(value);
+    }
+    let name = parser.expect_function()?.to_ascii_lowercase();
+    match name.as_str() {
+        "cubic-bezier" => parser.parse_nested_block(|inner| {
+            let points = inner.parse_comma_separated(|p| BARE_NUMBER.parse(p))?;
+            let ok = |value: &Value| value.as_number().is_some_and(|n| (0.0..=1.0).contains(&n));
+            if points.len() == 4 && ok(&points[0]) && ok(&points[2]) {
+                Ok(Value::Function("cubic-bezier", points))
+            } else {
+                wrong()
+            }
+        }),
+        "steps" | "linear" => skip(parser),
+        _ => wrong(),
+    }
+}
+
+fn opaque(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+    if let Ok(value) = parser.try_parse(|p| keyword(p, words)) {
+        return Ok(value);
+    }
+    let mut found = false;
+    loop {
+        let state = parser.state();
+        match parser.next().cloned() {
+            Ok(Token::Function(_)) => {
+                skip(parser)?;
+                found = true;
+            }
+            Ok(Token::UnquotedUrl(_)) => found = true,
+            _ => {
+                parser.reset(&state);
+                return if found { Ok(Value::Unmodelled) } else { wrong() };
+            }
+        }
+    }
+}
+
+fn repeat(parser: &mut Parser) -> Parsed {
+    static ONE: [&str; 6] = ["repeat", "space", "round", "no-repeat", "repeat-x", "repeat-y"];
+    let first = keyword(parser, &ONE)?;
+    if first.is("repeat-x") || first.is("repeat-y") {
+        return Ok(first);
+    }
+    match parser.try_parse(|p| keyword(p, &ONE[..4])) {
+        Ok(second) if second == first => Ok(first),
+        Ok(second) => Ok(Value::Words(vec![first, second])),
+        Err(_) => Ok(first),
+    }
+}
+
+fn size(parser: &mut Parser) -> Parsed {
+    if let Ok(value) = parser.try_parse(|p| keyword(p, &["cover", "contain"])) {
+        return Ok(value);
+    }
+    let first = length(parser, true, false, &["auto"])?;
+    match parser.try_parse(|p| length(p, true, false, &["auto"])) {
+        Ok(second) if first.is("auto") && second.is("auto") => Ok(first),
+        Ok(second) => Ok(Value::Words(vec![first, second])),
+        Err(_) => Ok(first),
+    }
+}
+
+fn families(parser: &mut Parser) -> Parsed {
+    let names = parser.parse_comma_separated(|p| {
+        if let Ok(name) = p.try_parse(|p| p.expect_string_cloned()) {
+            return Ok(Value::String(name.to_string().into()));
+        }
+        let mut name = p.expect_ident()?.to_string();
+        while let Ok(word) = p.try_parse(|p| p.expect_ident_cloned()) {
+            name.push(' ');
+            name.push_str(&word);
+        }
+        Ok::<_, ParseError<()>>(Value::Ident(name.into()))
+    })?;
+    Ok(Value::List(names))
+}
+
+fn shadows(parser: &mut Parser, inset: bool) -> Parsed {
+    if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
+        return Ok(Value::Keyword("none"));
+    }
+    Ok(Value::List(parser.parse_comma_separated(|p| shadow(p, inset))?))
+}
+
+/// A shadow as `color x y blur [spread [inset]]`.
+fn shadow(parser: &mut Parser, with_inset: bool) -> Parsed {
+    let mut color = None;
+    let mut lengths: Vec<Value> = Vec::new();
+    let mut inset = false;
+    while !parser.is_exhausted() {
+        if lengths.is_empty()
+            && let Ok(first) = parser.try_parse(|p| length(p, false, true, &[]))
+        {
+            lengths.push(first);
+            lengths.push(length(parser, false, true, &[])?);
+            if let Ok(blur) = parser.try_parse(|p| length(p, false, false, &[])) {
+                lengths.push(blur);
+                if with_inset && let Ok(spread) = parser.try_parse(|p| length(p, false, true, &[])) {
+                    lengths.push(spread);
+                }
+            }
+        } else if with_inset && !inset && parser.try_parse(|p| keyword(p, &["inset"])).is_ok() {
+            inset = true;
+        } else if color.is_none()
+            && let Ok(found) = parser.try_parse(color::parse)
+        {
+            color = Some(found);
+        } else {
+            break;
+        }
+    }
+    if lengths.is_empty() {
+        return wrong();
+    }
+    lengths.resize(if with_inset { 4 } else { 3 }, Value::ZERO);
+    let mut words = vec![Value::Color(color.unwrap_or(color::Color::Current))];
+    words.extend(lengths);
+    if inset {
+        words.push(Value::Keyword("inset"));
+    }
+    Ok(Value::Words(words))
+}
+
+fn content(parser: &mut Parser) -> Parsed {
+    if let Ok(value) = parser.try_parse(|p| keyword(p, &["normal", "none"])) {
+        return Ok(value);
+    }
+    let mut strings = Vec::new();
+    loop {
+        let state = parser.state();
+        match parser.next().cloned() {
+            Ok(Token::QuotedString(text)) => strings.push(Value::String(text.to_string().into())),
+            Ok(Token::Function(_)) => {
+                skip(parser)?;
+                strings.push(Value::Unmodelled);
+            }
+            Ok(Token::Ident(word)) if word.to_ascii_lowercase().ends_with("-quote") => strings.push(Value::Unmodelled),
+            Ok(Token::UnquotedUrl(_)) => strings.push(Value::Unmodelled),
+            Ok(Token::Delim('/')) if !strings.is_empty() => strings.push(Value::Unmodelled),
+            _ => {
+                parser.reset(&state);
+                return if strings.is_empty() { wrong() } else { Ok(Value::Words(strings)) };
+            }
+        }
+    }
+}
+
+fn scheme(parser: &mut Parser) -> Parsed {
+    if parser.try_parse(|p| keyword(p, &["normal"])).is_ok() {
+        return Ok(Value::Keyword("normal"));
+    }
+    let mut words = Vec::new();
+    while let Ok(word) = parser.try_parse(|p| keyword(p, &["light", "dark", "only"])) {
+        words.push(word);
+    }
+    if words.is_empty() { wrong() } else { Ok(Value::Words(words)) }
+}
+
+fn display(parser: &mut Parser) -> Parsed {
+    let first = keyword(parser, words::DISPLAYS)?;
+    match parser.try_parse(|p| keyword(p, words::DISPLAYS)) {
+        // Two-word forms (CSS Display 3, section 2) of those that have one word.
+        Ok(second) => match (&first, &second) {
+            (Value::Keyword("inline"), Value::Keyword(inner)) => match *inner {
+                "flex" => Ok(Value::Keyword("inline-flex")),
+                "grid" => Ok(Value::Keyword("inline-grid")),
+                "flow-root" => Ok(Value::Keyword("inline-block")),
+                _ => wrong(),
+            },
+            (Value::Keyword("block"), Value::Keyword("flex" | "grid" | "flow-root")) => Ok(second),
+            _ => wrong(),
+        },
+        Err(_) => Ok(first),
+    }
+}
+
+fn lines(parser: &mut Parser) -> Parsed {
+    if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
+        return Ok(Value::Keyword("none"));
+    }
+    let mut words = Vec::new();
+    while let Ok(word) = parser.try_parse(|p| keyword(p, &["underline", "overline", "line-through"])) {
+        words.push(word);
+    }
+    if words.is_empty() { wrong() } else { Ok(Value::Words(words)) }
+}
+
+fn rotate(parser: &mut Parser) -> Parsed {
+    if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
+        return Ok(Value::Keyword("none"));
+    }
+    dimension(parser, Quantity::Angle)
+}
+
+fn scale(parser: &mut Parser) -> Parsed {
+    if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
+        return Ok(Value::Keyword("none"));
+    }
+    let mut numbers = vec![BARE_NUMBER.parse(parser)?];
+    while numbers.len() < 3 {
+        match parser.try_parse(|p| BARE_NUMBER.parse(p)) {
+            Ok(number) => numbers.push(number),
+            Err(_) => break,
+        }
+    }
+    Ok(Value::Words(numbers))
+}
+
+fn translate(parser: &mut Parser) -> Parsed {
+    if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
+        return Ok(Value::Keyword("none"));
+    }
+    let mut lengths = vec![TRANSLATION.parse(parser)?];
+    while lengths.len() < 3 {
+        match parser.try_parse(|p| TRANSLATION.parse(p)) {
+            Ok(length) => lengths.push(length),
+            Err(_) => break,
+        }
+    }
+    Ok(Value::Words(lengths))
+}
+
+impl Grammar {
+    /// What a value may be, in words, with an example.
+    pub fn describe(&self) -> String {
+        let or = |what: &str, words: &[&str]| {
+            if words.is_empty() { what.to_owned() } else { format!("{what}, or {}", crate::diagnostic::list(words)) }
+        };
+        match self {
+            Grammar::Keywords(words) | Grammar::Align(words) => format!("one of: {}", crate::diagnostic::list(words)),
+            Grammar::Length { percent: true, keywords, .. } => or("a length or percentage such as `8px` or `50%`", keywords),
+            Grammar::Length { keywords, .. } => or("a length such as `8px`", keywords),
+            Grammar::LineWidth => "a length such as `1px`, or thin, medium, thick".into(),
+            Grammar::LineHeight => "a number such as `1.4`, a length, or normal".into(),
+            Grammar::BoxSize => "a length or percentage such as `12rem`, auto, min-content, max-content".into(),
+            Grammar::MaxSize => "a length or percentage such as `12rem`, or none".into(),
+            Grammar::Radius => "one or two lengths such as `6px`".into(),
+            Grammar::Color => "a colour such as `oklch(0.6 0.1 230)`".into(),
+            Grammar::ColorOr(words) => or("a colour", words),
+            Grammar::NumberOr { keywords, .. } => or("a number such as `1`", keywords),
+            Grammar::Integer(words) => or("a whole number", words),
+            Grammar::Alpha => "a number from 0 to 1".into(),
+            Grammar::Ident => "a name".into(),
+            Grammar::IdentOr(words) => or("a name", words),
+            Grammar::Time => "a time such as `120ms`".into(),
+            Grammar::Easing => "an easing function such as `ease-out`".into(),
+            Grammar::CommaIdents | Grammar::CommaTimes | Grammar::CommaEasings | Grammar::CommaOf(_) => {
+                format!("a list; each item is {}", self.item().describe())
+            }
+            Grammar::Opaque(words) => or("a function such as `linear-gradient(…)`", words),
+            Grammar::Position(words) => or("a length or percentage", words),
+            Grammar::Repeat => "repeat, no-repeat, space, round, repeat-x or repeat-y".into(),
+            Grammar::Size => "lengths such as `1em 1em`, cover, or contain".into(),
+            Grammar::Families => "font names separated by commas".into(),
+            Grammar::Shadows { .. } => "shadows such as `0 2px 8px rgb(0 0 0 / .2)`, or none".into(),
+            Grammar::ContentList => "a string such as `\"\"`, none, or normal".into(),
+            Grammar::SchemeWords => "light, dark, or both".into(),
+            Grammar::DisplayWords => format!("one of: {}", crate::diagnostic::list(words::DISPLAYS)),
+            Grammar::LineWords => "underline, overline, line-through, or none".into(),
+            Grammar::RotateWords => "an angle such as `90deg`, or none".into(),
+            Grammar::ScaleWords => "one to three numbers, or none".into(),
+            Grammar::TranslateWords => "one to three lengths, or none".into(),
+        }
+    }
+}

@@ -1,0 +1,22 @@
+//! CSS properties and values: a table of longhands, a small set of grammars, and how values are parsed, computed and
+//! written. The sheet checker and the engine both rest on it.
+//!
+//! What is not modelled is accepted and comes out as [`Value::Unmodelled`]: the engine then says *unknown*, never a
+//! guess.
+
+pub mod calc;
+pub mod color;
+pub mod compute;
+mod grammar;
+mod known_names;
+pub mod parse;
+pub mod property;
+pub mod serialize;
+mod shorthand;
+pub mod substitute;
+pub mod value;
+
+pub use compute::Unknown;
+pub use parse::{Declared, ParsedDeclaration, parse_declaration};
+pub use property::{Longhand, PropertyName};
+pub use value::Value;

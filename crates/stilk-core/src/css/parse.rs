@@ -1,0 +1,236 @@
+//! Declarations: a property's name and its text become values of longhands.
+
+use super::grammar::Grammar;
+use super::property::{Logical, Longhand, PropertyName};
+use super::value::Value;
+use cssparser::{ParseError, Parser, Token};
+use std::sync::Arc;
+
+/// What a declaration sets: a longhand, or a logical one that waits for the direction.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub enum Target {
+    /// A longhand of the table.
+    Physical(Longhand),
+    /// A logical longhand.
+    Logical(Logical),
+}
+
+impl Target {
+    /// The longhand in a direction.
+    pub fn physical(self, rtl: bool) -> Longhand {
+        match self {
+            Target::Physical(longhand) => longhand,
+            Target::Logical(logical) => logical.physical(rtl),
+        }
+    }
+}
+
+/// One longhand that a declaration sets.
+pub type Expanded = (Target, Value);
+
+/// A CSS-wide keyword (CSS Cascade 5, section 7.3).
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Wide {
+    /// `inherit`
+    Inherit,
+    /// `initial`
+    Initial,
+    /// `unset`
+    Unset,
+    /// `revert`
+    Revert,
+    /// `revert-layer`
+    RevertLayer,
+}
+
+/// What a declaration says.
+#[derive(Debug, Clone, PartialEq)]
+pub enum Declared {
+    /// Values of longhands.
+    Values(Vec<Expanded>),
+    /// A CSS-wide keyword for everything the property sets.
+    Wide(Wide),
+    /// Text with `var()` in it, parsed when it is substituted.
+    Pending(Arc<str>),
+}
+
+/// A declaration that was read.
+#[derive(Debug, Clone, PartialEq)]
+pub struct ParsedDeclaration {
+    /// The property.
+    pub name: PropertyName,
+    /// What it says.
+    pub declared: Declared,
+}
+
+/// Why a declaration is not valid.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Invalid {
+    /// There is no such property.
+    Property,
+    /// The property does not take this value.
+    Value,
+}
+
+impl ParsedDeclaration {
+    /// Everything it sets.
+    pub fn targets(&self) -> Vec<Target> {
+        match self.name {
+            PropertyName::Longhand(longhand) => vec![Target::Physical(longhand)],
+            PropertyName::Logical(logical) => vec![Target::Logical(logical)],
+            PropertyName::Shorthand(shorthand) => shorthand.targets().collect(),
+            PropertyName::Custom | PropertyName::Other | PropertyName::Unknown => Vec::new(),
+        }
+    }
+}
+
+/// Whether a text holds a function that is replaced before it is parsed.
+pub fn has_substitution(text: &str) -> bool {
+    let lower = text.to_ascii_lowercase();
+    ["var(", "env(", "attr("].iter().any(|name| lower.contains(name))
+}
+
+/// Reads a declaration. Custom properties are not for this.
+pub fn parse_declaration(name: &str, text: &str) -> Result<ParsedDeclaration, Invalid> {
+    let name = PropertyName::read(&name.to_ascii_lowercase());
+    let declared = match name {
+        PropertyName::Unknown => return Err(Invalid::Property),
+        PropertyName::Custom | PropertyName::Other => Declared::Values(Vec::new()),
+        _ if has_substitution(text) => Declared::Pending(text.into()),
+        _ => parse_value(name, text).ok_or(Invalid::Value)?,
+    };
+    Ok(ParsedDeclaration { name, declared })
+}
+
+/// Reads a value without `var()`.
+pub fn parse_value(name: PropertyName, text: &str) -> Option<Declared> {
+    if let Some(wide) = wide_keyword(text) {
+        return Some(Declared::Wide(wide));
+    }
+    let mut parser = Parser::new(text);
+    let values = parser.parse_entirely(|p| match name {
+        PropertyName::Longhand(longhand) => Ok(vec![(Target::Physical(longhand), parse_grammar(longhand.grammar(), p)?)]),
+        PropertyName::Logical(logical) => {
+            Ok(vec![(Target::Logical(logical), parse_grammar(logical.physical(false).grammar(), p)?)])
+        }
+        PropertyName::Shorthand(shorthand) => shorthand.parse(p),
+        PropertyName::Custom | PropertyName::Other | PropertyName::Unknown => Err(ParseError::unexpected_token()),
+    });
+    values.ok().map(Declared::Values)
+}
+
+/// Reads a value of one longhand.
+pub fn parse_longhand(longhand: Longhand, text: &str) -> Result<Value, ParseError<()>> {
+    Parser::new(text).parse_entirely(|p| parse_grammar(longhand.grammar(), p))
+}
+
+pub(super) fn parse_grammar(grammar: &Grammar, parser: &mut Parser) -> Result<Value, ParseError<()>> {
+    grammar.parse(parser)
+}
+
+fn wide_keyword(text: &str) -> Option<Wide> {
+    Some(match text.trim().to_ascii_lowercase().as_str() {
+        "inherit" => Wide::Inherit,
+        "initial" => Wide::Initial,
+        "unset" => Wide::Unset,
+        "revert" => Wide::Revert,
+        "revert-layer" => Wide::RevertLayer,
+        _ => return None,
+    })
+}
+
+/// The next token as a number with its unit, `%` for percentages. The tokenizer keeps 32 bits; the text has all.
+pub fn next_number<'i>(parser: &mut Parser<'i>) -> Result<(f64, Option<&'i str>), ParseError<()>> {
+    parser.skip_whitespace();
+    let start = parser.position();
+    let is_number =
+        matches!(parser.next()?, Token::Number { .. } | Token::Percentage { .. } | Token::Dimension { .. });
+    if !is_number {
+        return Err(ParseError::unexpected_token());
+    }
+    let text = parser.slice_from(start);
+    let end = number_end(text);
+    let number = text[..end].parse().map_err(|_| ParseError::unexpected_token())?;
+    Ok((number, Some(&text[end..]).filter(|unit| !unit.is_empty())))
+}
+
+/// Where the number ends in a numeric token (CSS Syntax 3, section 4.3.12).
+fn number_end(text: &str) -> usize {
+    let bytes = text.as_bytes();
+    let digits = |mut i: usize| {
+        while bytes.get(i).is_some_and(u8::is_ascii_digit) {
+            i += 1;
+        }
+        i
+    };
+    let mut end = digits(usize::from(text.starts_with(['+', '-'])));
+    if bytes.get(end) == Some(&b'.') && bytes.get(end + 1).is_some_and(u8::is_ascii_digit) {
+        end = digits(end + 1);
+    }
+    if matches!(bytes.get(end), Some(b'e' | b'E')) {
+        let sign = usize::from(matches!(bytes.get(end + 1), Some(b'+' | b'-')));
+        if bytes.get(end + 1 + sign).is_some_and(u8::is_ascii_digit) {
+            end = digits(end + 1 + sign);
+        }
+    }
+    end
+}
+
+#[cfg(test)]
+mod tests {
+    use super::super::serialize::to_css;
+    use super::*;
+
+    fn expand(name: &str, text: &str) -> Vec<String> {
+        match parse_declaration(name, text).map(|d| d.declared) {
+            Ok(Declared::Values(values)) => values
+                .iter()
+                .map(|(target, value)| format!("{}: {}", target.physical(false).name(), to_css(value)))
+                .collect(),
+            other => panic!("{name}: {text}: {other:?}"),
+        }
+    }
+
+    #[test]
+    fn shorthands_are_taken_apart() {
+        assert_eq!(
+            expand("margin", "1px 2em auto"),
+            ["margin-top: 1px", "margin-right: 2em", "margin-bottom: auto", "margin-left: 2em"]
+        );
+        assert_eq!(expand("flex", "0"), ["flex-grow: 0", "flex-shrink: 1", "flex-basis: 0%"]);
+        assert_eq!(
+            expand("font", "italic 600 1rem/1.5 \"A B\", serif"),
+            ["font-style: italic", "font-weight: 600", "font-size: 1rem", "line-height: 1.5", "font-family: \"A B\", serif"]
+        );
+        assert_eq!(
+            expand("transition", "color .2s ease-in, opacity 1s 50ms")[..4],
+            [
+                "transition-property: color, opacity",
+                "transition-duration: 0.2s, 1s",
+                "transition-timing-function: ease-in, ease",
+                "transition-delay: 0s, 50ms"
+            ]
+        );
+        assert_eq!(expand("border", "solid")[0], "border-top-width: medium");
+        assert_eq!(expand("background", "none").last().unwrap(), "background-color: rgba(0, 0, 0, 0)");
+    }
+
+    #[test]
+    fn wrong_values_are_refused() {
+        for (name, text) in [
+            ("padding", "-1px"),
+            ("padding", "8"),
+            ("color", "1px"),
+            ("display", "sideways"),
+            ("width", "none"),
+            ("line-height", "calc(1px + 1s)"),
+            ("border", "1px 2px"),
+            ("opacity", "1px"),
+            ("transition", "1px"),
+        ] {
+            assert_eq!(parse_declaration(name, text), Err(Invalid::Value), "{name}: {text}");
+        }
+        assert_eq!(parse_declaration("colour", "red"), Err(Invalid::Property));
+        assert!(parse_declaration("grid-area", "1 / 2").is_ok());
+    }
+}

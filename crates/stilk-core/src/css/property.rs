@@ -1,0 +1,356 @@
+//! The table of longhands: name, inheritance, initial value, grammar; and the logical properties that map to them.
+
+use super::grammar::Grammar::{self, *};
+use super::grammar::words::*;
+use super::known_names::KNOWN_NAMES;
+use super::shorthand::{SHORTHANDS, Shorthand};
+
+macro_rules! longhands {
+    ($($id:ident $name:literal $inherited:literal $initial:literal $grammar:expr;)*) => {
+        /// A longhand that is modelled.
+        #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+        #[allow(missing_docs)]
+        pub enum Longhand { $($id),* }
+
+        impl Longhand {
+            /// Every longhand, in the order of the table.
+            pub const ALL: &'static [Longhand] = &[$(Longhand::$id),*];
+
+            fn row(self) -> &'static Row {
+                &ROWS[self as usize]
+            }
+        }
+
+        static ROWS: &[Row] = &[$(Row { name: $name, inherited: $inherited, initial: $initial, grammar: $grammar }),*];
+    };
+}
+
+struct Row {
+    name: &'static str,
+    inherited: bool,
+    initial: &'static str,
+    grammar: Grammar,
+}
+
+longhands! {
+    AccentColor "accent-color" true "auto" ColorOr(&["auto"]);
+    AlignContent "align-content" false "normal" Align(CONTENT_ALIGN);
+    AlignItems "align-items" false "normal" Align(ITEM_ALIGN);
+    AlignSelf "align-self" false "auto" Align(SELF_ALIGN);
+    AnimationName "animation-name" false "none" CommaIdents;
+    AnimationDuration "animation-duration" false "0s" CommaTimes;
+    AnimationTimingFunction "animation-timing-function" false "ease" CommaEasings;
+    AnimationDelay "animation-delay" false "0s" CommaTimes;
+    AnimationIterationCount "animation-iteration-count" false "1" CommaOf(&NumberOr { keywords: &["infinite"], min: 0.0 });
+    AnimationDirection "animation-direction" false "normal" CommaOf(&Keywords(&["normal", "reverse", "alternate", "alternate-reverse"]));
+    AnimationFillMode "animation-fill-mode" false "none" CommaOf(&Keywords(&["none", "forwards", "backwards", "both"]));
+    AnimationPlayState "animation-play-state" false "running" CommaOf(&Keywords(&["running", "paused"]));
+    Appearance "appearance" false "none" Keywords(&["none", "auto", "base-select", "button", "checkbox", "listbox", "menulist", "menulist-button", "meter", "progress-bar", "push-button", "radio", "searchfield", "slider-horizontal", "square-button", "textarea", "textfield"]);
+    BackdropFilter "backdrop-filter" false "none" Opaque(&["none"]);
+    BackgroundAttachment "background-attachment" false "scroll" CommaOf(&Keywords(&["scroll", "fixed", "local"]));
+    BackgroundClip "background-clip" false "border-box" CommaOf(&Keywords(&["border-box", "padding-box", "content-box", "text", "border-area"]));
+    BackgroundColor "background-color" false "transparent" Grammar::Color;
+    BackgroundImage "background-image" false "none" CommaOf(&Opaque(&["none"]));
+    BackgroundOrigin "background-origin" false "padding-box" CommaOf(&Keywords(BOXES));
+    BackgroundPositionX "background-position-x" false "0%" CommaOf(&Position(&["left", "center", "right"]));
+    BackgroundPositionY "background-position-y" false "0%" CommaOf(&Position(&["top", "center", "bottom"]));
+    BackgroundRepeat "background-repeat" false "repeat" CommaOf(&Repeat);
+    BackgroundSize "background-size" false "auto" CommaOf(&Size);
+    BorderTopColor "border-top-color" false "currentcolor" Grammar::Color;
+    BorderRightColor "border-right-color" false "currentcolor" Grammar::Color;
+    BorderBottomColor "border-bottom-color" false "currentcolor" Grammar::Color;
+    BorderLeftColor "border-left-color" false "currentcolor" Grammar::Color;
+    BorderTopStyle "border-top-style" false "none" Keywords(LINE_STYLES);
+    BorderRightStyle "border-right-style" false "none" Keywords(LINE_STYLES);
+    BorderBottomStyle "border-bottom-style" false "none" Keywords(LINE_STYLES);
+    BorderLeftStyle "border-left-style" false "none" Keywords(LINE_STYLES);
+    BorderTopWidth "border-top-width" false "medium" LineWidth;
+    BorderRightWidth "border-right-width" false "medium" LineWidth;
+    BorderBottomWidth "border-bottom-width" false "medium" LineWidth;
+    BorderLeftWidth "border-left-width" false "medium" LineWidth;
+    BorderTopLeftRadius "border-top-left-radius" false "0px" Radius;
+    BorderTopRightRadius "border-top-right-radius" false "0px" Radius;
+    BorderBottomRightRadius "border-bottom-right-radius" false "0px" Radius;
+    BorderBottomLeftRadius "border-bottom-left-radius" false "0px" Radius;
+    BorderImageSource "border-image-source" false "none" Opaque(&["none"]);
+    Bottom "bottom" false "auto" Length { percent: true, negative: true, keywords: &["auto"] };
+    BoxShadow "box-shadow" false "none" Shadows { inset: true };
+    BoxSizing "box-sizing" false "content-box" Keywords(&["content-box", "border-box"]);
+    CaretColor "caret-color" true "auto" ColorOr(&["auto"]);
+    ClipPath "clip-path" false "none" Opaque(&["none"]);
+    Color "color" true "CanvasText" Grammar::Color;
+    ColorScheme "color-scheme" true "normal" SchemeWords;
+    ColumnGap "column-gap" false "normal" Length { percent: true, negative: false, keywords: &["normal"] };
+    Content "content" false "normal" ContentList;
+    Cursor "cursor" true "auto" Keywords(CURSORS);
+    Direction "direction" true "ltr" Keywords(&["ltr", "rtl"]);
+    Display "display" false "inline" DisplayWords;
+    Fill "fill" true "black" ColorOr(&["none"]);
+    Filter "filter" false "none" Opaque(&["none"]);
+    FlexBasis "flex-basis" false "auto" Length { percent: true, negative: false, keywords: &["auto", "content"] };
+    FlexDirection "flex-direction" false "row" Keywords(&["row", "row-reverse", "column", "column-reverse"]);
+    FlexGrow "flex-grow" false "0" NumberOr { keywords: &[], min: 0.0 };
+    FlexShrink "flex-shrink" false "1" NumberOr { keywords: &[], min: 0.0 };
+    FlexWrap "flex-wrap" false "nowrap" Keywords(&["nowrap", "wrap", "wrap-reverse"]);
+    Float "float" false "none" Keywords(&["none", "left", "right", "inline-start", "inline-end"]);
+    FontFamily "font-family" true "\"Times New Roman\"" Families;
+    FontSize "font-size" true "medium" Length { percent: true, negative: false, keywords: FONT_SIZES };
+    FontStyle "font-style" true "normal" Keywords(&["normal", "italic", "oblique"]);
+    FontWeight "font-weight" true "normal" NumberOr { keywords: &["normal", "bold", "bolder", "lighter"], min: 1.0 };
+    ForcedColorAdjust "forced-color-adjust" true "auto" Keywords(&["auto", "none", "preserve-parent-color"]);
+    Height "height" false "auto" BoxSize;
+    Isolation "isolation" false "auto" Keywords(&["auto", "isolate"]);
+    JustifyContent "justify-content" false "normal" Align(CONTENT_ALIGN);
+    JustifyItems "justify-items" false "normal" Align(ITEM_ALIGN);
+    JustifySelf "justify-self" false "auto" Align(SELF_ALIGN);
+    Left "left" false "auto" Length { percent: true, negative: true, keywords: &["auto"] };
+    LetterSpacing "letter-spacing" true "normal" Length { percent: false, negative: true, keywords: &["normal"] };
+    LineHeight "line-height" true "normal" LineHeight;
+    ListStyleType "list-style-type" true "disc" IdentOr(&["none", "disc", "circle", "square", "decimal"]);
+    MarginBottom "margin-bottom" false "0px" Length { percent: true, negative: true, keywords: &["auto"] };
+    MarginLeft "margin-left" false "0px" Length { percent: true, negative: true, keywords: &["auto"] };
+    MarginRight "margin-right" false "0px" Length { percent: true, negative: true, keywords: &["auto"] };
+    MarginTop "margin-top" false "0px" Length { percent: true, negative: true, keywords: &["auto"] };
+    MaxHeight "max-height" false "none" MaxSize;
+    MaxWidth "max-width" false "none" MaxSize;
+    MinHeight "min-height" false "auto" BoxSize;
+    MinWidth "min-width" false "auto" BoxSize;
+    MixBlendMode "mix-blend-mode" false "normal" Keywords(BLEND_MODES);
+    Opacity "opacity" false "1" Alpha;
+    Order "order" false "0" Integer(&[]);
+    OutlineColor "outline-color" false "currentcolor" ColorOr(&["auto", "-webkit-focus-ring-color"]);
+    OutlineOffset "outline-offset" false "0px" Length { percent: false, negative: true, keywords: &[] };
+    OutlineStyle "outline-style" false "none" Keywords(OUTLINE_STYLES);
+    OutlineWidth "outline-width" false "medium" LineWidth;
+    OverflowX "overflow-x" false "visible" Keywords(OVERFLOW);
+    OverflowY "overflow-y" false "visible" Keywords(OVERFLOW);
+    OverflowWrap "overflow-wrap" true "normal" Keywords(&["normal", "break-word", "anywhere"]);
+    PaddingBottom "padding-bottom" false "0px" Length { percent: true, negative: false, keywords: &[] };
+    PaddingLeft "padding-left" false "0px" Length { percent: true, negative: false, keywords: &[] };
+    PaddingRight "padding-right" false "0px" Length { percent: true, negative: false, keywords: &[] };
+    PaddingTop "padding-top" false "0px" Length { percent: true, negative: false, keywords: &[] };
+    PointerEvents "pointer-events" true "auto" Keywords(&["auto", "none", "visiblePainted", "visibleFill", "visibleStroke", "visible", "painted", "fill", "stroke", "all", "bounding-box"]);
+    Position "position" false "static" Keywords(&["static", "relative", "absolute", "fixed", "sticky"]);
+    Resize "resize" false "none" Keywords(&["none", "both", "horizontal", "vertical", "block", "inline"]);
+    Right "right" false "auto" Length { percent: true, negative: true, keywords: &["auto"] };
+    Rotate "rotate" false "none" RotateWords;
+    RowGap "row-gap" false "normal" Length { percent: true, negative: false, keywords: &["normal"] };
+    Scale "scale" false "none" ScaleWords;
+    TextAlign "text-align" true "start" Keywords(&["start", "end", "left", "right", "center", "justify", "match-parent", "-webkit-center", "-webkit-left", "-webkit-right"]);
+    TextDecorationColor "text-decoration-color" false "currentcolor" Grammar::Color;
+    TextDecorationLine "text-decoration-line" false "none" LineWords;
+    TextDecorationStyle "text-decoration-style" false "solid" Keywords(&["solid", "double", "dotted", "dashed", "wavy"]);
+    TextDecorationThickness "text-decoration-thickness" false "auto" Length { percent: true, negative: true, keywords: &["auto", "from-font"] };
+    TextIndent "text-indent" true "0px" Length { percent: true, negative: true, keywords: &[] };
+    TextOverflow "text-overflow" false "clip" Keywords(&["clip", "ellipsis"]);
+    TextRendering "text-rendering" true "auto" Keywords(&["auto", "optimizespeed", "optimizelegibility", "geometricprecision"]);
+    TextShadow "text-shadow" true "none" Shadows { inset: false };
+    TextTransform "text-transform" true "none" Keywords(&["none", "capitalize", "uppercase", "lowercase", "full-width", "math-auto"]);
+    TextUnderlineOffset "text-underline-offset" true "auto" Length { percent: true, negative: true, keywords: &["auto"] };
+    TextWrapMode "text-wrap-mode" true "wrap" Keywords(&["wrap", "nowrap"]);
+    Top "top" false "auto" Length { percent: true, negative: true, keywords: &["auto"] };
+    TouchAction "touch-action" false "auto" Keywords(&["auto", "none", "pan-x", "pan-y", "manipulation"]);
+    Transform "transform" false "none" Opaque(&["none"]);
+    TransitionProperty "transition-property" false "all" CommaIdents;
+    TransitionDuration "transition-duration" false "0s" CommaTimes;
+    TransitionTimingFunction "transition-timing-function" false "ease" CommaEasings;
+    TransitionDelay "transition-delay" false "0s" CommaTimes;
+    TransitionBehavior "transition-behavior" false "normal" CommaOf(&Keywords(&["normal", "allow-discrete"]));
+    Translate "translate" false "none" TranslateWords;
+    UnicodeBidi "unicode-bidi" false "normal" Keywords(&["normal", "embed", "isolate", "bidi-override", "isolate-override", "plaintext"]);
+    UserSelect "user-select" false "auto" Keywords(&["auto", "none", "text", "all", "contain"]);
+    VerticalAlign "vertical-align" false "baseline" Length { percent: true, negative: true, keywords: &["baseline", "sub", "super", "top", "text-top", "middle", "bottom", "text-bottom"] };
+    Visibility "visibility" true "visible" Keywords(&["visible", "hidden", "collapse"]);
+    WhiteSpaceCollapse "white-space-collapse" true "collapse" Keywords(&["collapse", "preserve", "preserve-breaks", "break-spaces"]);
+    Width "width" false "auto" BoxSize;
+    WillChange "will-change" false "auto" CommaIdents;
+    WordBreak "word-break" true "normal" Keywords(&["normal", "break-all", "keep-all", "break-word", "auto-phrase"]);
+    WordSpacing "word-spacing" true "normal" Length { percent: false, negative: true, keywords: &["normal"] };
+    WritingMode "writing-mode" true "horizontal-tb" Keywords(&["horizontal-tb", "vertical-rl", "vertical-lr"]);
+    ZIndex "z-index" false "auto" Integer(&["auto"]);
+}
+
+/// Logical longhands, with the physical one they map to in horizontal text from left to right, and from right to left.
+static LOGICAL: &[(&str, Longhand, Longhand)] = &[
+    ("block-size", Longhand::Height, Longhand::Height),
+    ("inline-size", Longhand::Width, Longhand::Width),
+    ("min-block-size", Longhand::MinHeight, Longhand::MinHeight),
+    ("min-inline-size", Longhand::MinWidth, Longhand::MinWidth),
+    ("max-block-size", Longhand::MaxHeight, Longhand::MaxHeight),
+    ("max-inline-size", Longhand::MaxWidth, Longhand::MaxWidth),
+    ("margin-block-start", Longhand::MarginTop, Longhand::MarginTop),
+    ("margin-block-end", Longhand::MarginBottom, Longhand::MarginBottom),
+    ("margin-inline-start", Longhand::MarginLeft, Longhand::MarginRight),
+    ("margin-inline-end", Longhand::MarginRight, Longhand::MarginLeft),
+    ("padding-block-start", Longhand::PaddingTop, Longhand::PaddingTop),
+    ("padding-block-end", Longhand::PaddingBottom, Longhand::PaddingBottom),
+    ("padding-inline-start", Longhand::PaddingLeft, Longhand::PaddingRight),
+    ("padding-inline-end", Longhand::PaddingRight, Longhand::PaddingLeft),
+    ("inset-block-start", Longhand::Top, Longhand::Top),
+    ("inset-block-end", Longhand::Bottom, Longhand::Bottom),
+    ("inset-inline-start", Longhand::Left, Longhand::Right),
+    ("inset-inline-end", Longhand::Right, Longhand::Left),
+    ("border-block-start-width", Longhand::BorderTopWidth, Longhand::BorderTopWidth),
+    ("border-block-end-width", Longhand::BorderBottomWidth, Longhand::BorderBottomWidth),
+    ("border-inline-start-width", Longhand::BorderLeftWidth, Longhand::BorderRightWidth),
+    ("border-inline-end-width", Longhand::BorderRightWidth, Longhand::BorderLeftWidth),
+    ("border-block-start-style", Longhand::BorderTopStyle, Longhand::BorderTopStyle),
+    ("border-block-end-style", Longhand::BorderBottomStyle, Longhand::BorderBottomStyle),
+    ("border-inline-start-style", Longhand::BorderLeftStyle, Longhand::BorderRightStyle),
+    ("border-inline-end-style", Longhand::BorderRightStyle, Longhand::BorderLeftStyle),
+    ("border-block-start-color", Longhand::BorderTopColor, Longhand::BorderTopColor),
+    ("border-block-end-color", Longhand::BorderBottomColor, Longhand::BorderBottomColor),
+    ("border-inline-start-color", Longhand::BorderLeftColor, Longhand::BorderRightColor),
+    ("border-inline-end-color", Longhand::BorderRightColor, Longhand::BorderLeftColor),
+    ("border-start-start-radius", Longhand::BorderTopLeftRadius, Longhand::BorderTopRightRadius),
+    ("border-start-end-radius", Longhand::BorderTopRightRadius, Longhand::BorderTopLeftRadius),
+    ("border-end-start-radius", Longhand::BorderBottomLeftRadius, Longhand::BorderBottomRightRadius),
+    ("border-end-end-radius", Longhand::BorderBottomRightRadius, Longhand::BorderBottomLeftRadius),
+];
+
+/// Other names of modelled longhands (legacy name aliases, CSS Compatibility).
+static ALIASES: &[(&str, Longhand)] = &[
+    ("-webkit-appearance", Longhand::Appearance),
+    ("-webkit-user-select", Longhand::UserSelect),
+    ("-webkit-backdrop-filter", Longhand::BackdropFilter),
+    ("-webkit-transform", Longhand::Transform),
+    ("-webkit-box-shadow", Longhand::BoxShadow),
+    ("-webkit-filter", Longhand::Filter),
+    ("word-wrap", Longhand::OverflowWrap),
+];
+
+/// What a property's name says.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum PropertyName {
+    /// A modelled longhand.
+    Longhand(Longhand),
+    /// A logical longhand, an index into the table of logical properties.
+    Logical(Logical),
+    /// A shorthand.
+    Shorthand(Shorthand),
+    /// A custom property.
+    Custom,
+    /// A property of CSS that is not modelled.
+    Other,
+    /// No property at all.
+    Unknown,
+}
+
+/// A logical longhand.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
+pub struct Logical(u8);
+
+impl Logical {
+    /// The physical longhand for horizontal text in a direction.
+    pub fn physical(self, rtl: bool) -> Longhand {
+        let (_, ltr, other) = LOGICAL[usize::from(self.0)];
+        if rtl { other } else { ltr }
+    }
+
+    /// Its name.
+    pub fn name(self) -> &'static str {
+        LOGICAL[usize::from(self.0)].0
+    }
+}
+
+impl Longhand {
+    /// Its name.
+    pub fn name(self) -> &'static str {
+        self.row().name
+    }
+
+    /// Whether it is inherited by default.
+    pub fn inherited(self) -> bool {
+        self.row().inherited
+    }
+
+    /// Its initial value as CSS.
+    pub fn initial(self) -> &'static str {
+        self.row().initial
+    }
+
+    /// Its grammar.
+    pub(super) fn grammar(self) -> &'static Grammar {
+        &self.row().grammar
+    }
+
+    /// The longhand with this name.
+    pub fn find(name: &str) -> Option<Longhand> {
+        match PropertyName::read(name) {
+            PropertyName::Longhand(longhand) => Some(longhand),
+            _ => None,
+        }
+    }
+}
+
+impl PropertyName {
+    /// Looks a name up; names are in lower case, custom properties as they are.
+    pub fn read(name: &str) -> PropertyName {
+        if name.starts_with("--") {
+            return PropertyName::Custom;
+        }
+        if let Ok(index) = ROWS_BY_NAME.binary_search_by(|i| ROWS[usize::from(*i)].name.cmp(name)) {
+            return PropertyName::Longhand(Longhand::ALL[usize::from(ROWS_BY_NAME[index])]);
+        }
+        if let Some(index) = LOGICAL.iter().position(|(known, _, _)| *known == name) {
+            return PropertyName::Logical(Logical(index as u8));
+        }
+        if let Some((_, longhand)) = ALIASES.iter().find(|(known, _)| *known == name) {
+            return PropertyName::Longhand(*longhand);
+        }
+        if let Some(shorthand) = SHORTHANDS.iter().find(|shorthand| shorthand.name() == name) {
+            return PropertyName::Shorthand(*shorthand);
+        }
+        let vendor = name.starts_with("-webkit-") || name.starts_with("-moz-") || name.starts_with("-ms-");
+        if vendor || KNOWN_NAMES.contains(&name) { PropertyName::Other } else { PropertyName::Unknown }
+    }
+
+    /// What its value may be, in words.
+    pub fn describe(self) -> Option<String> {
+        match self {
+            PropertyName::Longhand(longhand) => Some(longhand.grammar().describe()),
+            PropertyName::Logical(logical) => Some(logical.physical(false).grammar().describe()),
+            PropertyName::Shorthand(shorthand) => {
+                let names: Vec<&str> = shorthand.longhand_names().collect();
+                Some(format!("values of {}", crate::diagnostic::list(&names)))
+            }
+            PropertyName::Custom | PropertyName::Other | PropertyName::Unknown => None,
+        }
+    }
+
+    /// Every name that is known, for offering the nearest.
+    pub fn all() -> impl Iterator<Item = &'static str> {
+        ROWS.iter()
+            .map(|row| row.name)
+            .chain(LOGICAL.iter().map(|(name, _, _)| *name))
+            .chain(SHORTHANDS.iter().map(|shorthand| shorthand.name()))
+            .chain(KNOWN_NAMES.iter().copied())
+    }
+}
+
+/// Row indices sorted by name, so that a lookup is a binary search.
+static ROWS_BY_NAME: std::sync::LazyLock<Vec<u8>> = std::sync::LazyLock::new(|| {
+    let mut order: Vec<u8> = (0..ROWS.len() as u8).collect();
+    order.sort_by_key(|i| ROWS[usize::from(*i)].name);
+    order
+});
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn the_table_is_whole() {
+        assert!(ROWS.len() < 256);
+        for longhand in Longhand::ALL {
+            assert_eq!(Longhand::find(longhand.name()), Some(*longhand));
+            let initial = super::super::parse::parse_longhand(*longhand, longhand.initial());
+            assert!(initial.is_ok(), "{}: the initial value is not read", longhand.name());
+        }
+        let mut names: Vec<_> = PropertyName::all().collect();
+        names.sort_unstable();
+        let count = names.len();
+        names.dedup();
+        assert_eq!(names.len(), count, "a name stands in two tables");
+    }
+}

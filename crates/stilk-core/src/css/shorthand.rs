@@ -1,0 +1,468 @@
+//! Shorthands: which longhands they set, and how their values are taken apart.
+
+use super::parse::{Expanded, Target, parse_grammar};
+use super::property::{Longhand, Longhand as L, PropertyName};
+use super::value::Value;
+use cssparser::{ParseError, Parser};
+
+/// How a shorthand's value is taken apart.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Form {
+    /// One to four values: top, right, bottom, left.
+    Sides,
+    /// One or two values: start, end.
+    Pair,
+    /// Any order, each at most once; what is missing is initial.
+    AnyOrder,
+    /// `border`: any order, for all four sides.
+    Border,
+    Radius,
+    Background,
+    Flex,
+    Font,
+    /// `align` then `justify`.
+    Place,
+    Transition,
+    Animation,
+    WhiteSpace,
+}
+
+/// A shorthand property.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Shorthand {
+    name: &'static str,
+    form: Form,
+    longhands: &'static [&'static str],
+}
+
+macro_rules! shorthands {
+    ($($name:literal $form:ident $longhands:expr;)*) => {
+        pub(super) static SHORTHANDS: &[Shorthand] =
+            &[$(Shorthand { name: $name, form: Form::$form, longhands: &$longhands }),*];
+    };
+}
+
+const BACKGROUND: [&str; 9] = [
+    "background-color",
+    "background-image",
+    "background-position-x",
+    "background-position-y",
+    "background-size",
+    "background-repeat",
+    "background-attachment",
+    "background-origin",
+    "background-clip",
+];
+
+shorthands! {
+    "animation" Animation ["animation-duration", "animation-timing-function", "animation-delay", "animation-iteration-count", "animation-direction", "animation-fill-mode", "animation-play-state", "animation-name"];
+    "background" Background BACKGROUND;
+    "background-position" Pair ["background-position-x", "background-position-y"];
+    "border" Border ["border-top-width", "border-right-width", "border-bottom-width", "border-left-width", "border-top-style", "border-right-style", "border-bottom-style", "border-left-style", "border-top-color", "border-right-color", "border-bottom-color", "border-left-color", "border-image-source"];
+    "border-block" Border ["border-top-width", "border-bottom-width", "border-top-style", "border-bottom-style", "border-top-color", "border-bottom-color"];
+    "border-block-color" Pair ["border-top-color", "border-bottom-color"];
+    "border-block-style" Pair ["border-top-style", "border-bottom-style"];
+    "border-block-width" Pair ["border-top-width", "border-bottom-width"];
+    "border-block-start" AnyOrder ["border-block-start-width", "border-block-start-style", "border-block-start-color"];
+    "border-block-end" AnyOrder ["border-block-end-width", "border-block-end-style", "border-block-end-color"];
+    "border-bottom" AnyOrder ["border-bottom-width", "border-bottom-style", "border-bottom-color"];
+    "border-color" Sides ["border-top-color", "border-right-color", "border-bottom-color", "border-left-color"];
+    "border-inline" Border ["border-inline-start-width", "border-inline-end-width", "border-inline-start-style", "border-inline-end-style", "border-inline-start-color", "border-inline-end-color"];
+    "border-inline-color" Pair ["border-inline-start-color", "border-inline-end-color"];
+    "border-inline-style" Pair ["border-inline-start-style", "border-inline-end-style"];
+    "border-inline-width" Pair ["border-inline-start-width", "border-inline-end-width"];
+    "border-inline-start" AnyOrder ["border-inline-start-width", "border-inline-start-style", "border-inline-start-color"];
+    "border-inline-end" AnyOrder ["border-inline-end-width", "border-inline-end-style", "border-inline-end-color"];
+    "border-left" AnyOrder ["border-left-width", "border-left-style", "border-left-color"];
+    "border-radius" Radius ["border-top-left-radius", "border-top-right-radius", "border-bottom-right-radius", "border-bottom-left-radius"];
+    "border-right" AnyOrder ["border-right-width", "border-right-style", "border-right-color"];
+    "border-style" Sides ["border-top-style", "border-right-style", "border-bottom-style", "border-left-style"];
+    "border-top" AnyOrder ["border-top-width", "border-top-style", "border-top-color"];
+    "border-width" Sides ["border-top-width", "border-right-width", "border-bottom-width", "border-left-width"];
+    "flex" Flex ["flex-grow", "flex-shrink", "flex-basis"];
+    "flex-flow" AnyOrder ["flex-direction", "flex-wrap"];
+    "font" Font ["font-style", "font-weight", "font-size", "line-height", "font-family"];
+    "gap" Pair ["row-gap", "column-gap"];
+    "inset" Sides ["top", "right", "bottom", "left"];
+    "inset-block" Pair ["top", "bottom"];
+    "inset-inline" Pair ["inset-inline-start", "inset-inline-end"];
+    "margin" Sides ["margin-top", "margin-right", "margin-bottom", "margin-left"];
+    "margin-block" Pair ["margin-top", "margin-bottom"];
+    "margin-inline" Pair ["margin-inline-start", "margin-inline-end"];
+    "outline" AnyOrder ["outline-width", "outline-style", "outline-color"];
+    "overflow" Pair ["overflow-x", "overflow-y"];
+    "padding" Sides ["padding-top", "padding-right", "padding-bottom", "padding-left"];
+    "padding-block" Pair ["padding-top", "padding-bottom"];
+    "padding-inline" Pair ["padding-inline-start", "padding-inline-end"];
+    "place-content" Place ["align-content", "justify-content"];
+    "place-items" Place ["align-items", "justify-items"];
+    "place-self" Place ["align-self", "justify-self"];
+    "text-decoration" AnyOrder ["text-decoration-line", "text-decoration-style", "text-decoration-color", "text-decoration-thickness"];
+    "transition" Transition ["transition-property", "transition-duration", "transition-timing-function", "transition-delay", "transition-behavior"];
+    "white-space" WhiteSpace ["white-space-collapse", "text-wrap-mode"];
+}
+
+type Parsed = Result<Vec<Expanded>, ParseError<()>>;
+
+impl Shorthand {
+    /// Its name.
+    pub fn name(&self) -> &'static str {
+        self.name
+    }
+
+    /// The names of what it sets.
+    pub fn longhand_names(&self) -> impl Iterator<Item = &'static str> {
+        self.longhands.iter().copied()
+    }
+
+    /// What it sets, physical or logical.
+    pub fn targets(&self) -> impl Iterator<Item = Target> + '_ {
+        self.longhands.iter().map(|name| target(name))
+    }
+
+    /// Takes a value apart; the parser must be at its end afterwards.
+    pub(super) fn parse(&self, parser: &mut Parser) -> Parsed {
+        let targets: Vec<Target> = self.targets().collect();
+        match self.form {
+            Form::Sides => sides(&targets, parser),
+            Form::Pair => pair(&targets, parser),
+            Form::AnyOrder => any_order(&targets, parser),
+            Form::Border => border(&targets, parser),
+            Form::Radius => radius(&targets, parser),
+            Form::Background => background(parser),
+            Form::Flex => flex(parser),
+            Form::Font => font(parser),
+            Form::Place => place(&targets, parser),
+            Form::Transition => layered(&targets, parser, L::TransitionProperty),
+            Form::Animation => layered(&targets, parser, L::AnimationName),
+            Form::WhiteSpace => white_space(parser),
+        }
+    }
+}
+
+fn target(name: &str) -> Target {
+    match PropertyName::read(name) {
+        PropertyName::Longhand(longhand) => Target::Physical(longhand),
+        PropertyName::Logical(logical) => Target::Logical(logical),
+        _ => unreachable!("the table of shorthands names longhands only: {name}"),
+    }
+}
+
+fn one(target: Target, parser: &mut Parser) -> Result<Value, ParseError<()>> {
+    parse_grammar(target.physical(false).grammar(), parser)
+}
+
+fn sides(targets: &[Target], parser: &mut Parser) -> Parsed {
+    let mut values = vec![one(targets[0], parser)?];
+    while values.len() < 4 {
+        match parser.try_parse(|p| one(targets[0], p)) {
+            Ok(value) => values.push(value),
+            Err(_) => break,
+        }
+    }
+    // Missing sides repeat their opposites (CSS Backgrounds 3, section 3.1).
+    let pick = |i: usize| match (i, values.len()) {
+        (_, 1) => 0,
+        (2, 2) => 0,
+        (3, 2 | 3) => 1,
+        _ => i,
+    };
+    Ok(targets.iter().enumerate().map(|(i, target)| (*target, values[pick(i)].clone())).collect())
+}
+
+fn pair(targets: &[Target], parser: &mut Parser) -> Parsed {
+    let first = one(targets[0], parser)?;
+    let second = match parser.try_parse(|p| one(targets[1], p)) {
+        Ok(second) => second,
+        // `background-position: left` leaves the other axis in the middle.
+        Err(_) if targets[0] == Target::Physical(L::BackgroundPositionX) => center(),
+        Err(_) => first.clone(),
+    };
+    Ok(vec![(targets[0], first), (targets[1], second)])
+}
+
+fn center() -> Value {
+    Value::List(vec![Value::Keyword("center")])
+}
+
+/// Each longhand at most once, in any order; at least one.
+fn any_order(targets: &[Target], parser: &mut Parser) -> Parsed {
+    let mut values: Vec<Option<Value>> = vec![None; targets.len()];
+    let mut found = false;
+    while !parser.is_exhausted() {
+        let mut matched = false;
+        for (i, target) in targets.iter().enumerate() {
+            if values[i].is_none()
+                && let Ok(value) = parser.try_parse(|p| one(*target, p))
+            {
+                values[i] = Some(value);
+                (matched, found) = (true, true);
+                break;
+            }
+        }
+        if !matched {
+            return Err(ParseError::unexpected_token());
+        }
+    }
+    if !found {
+        return Err(ParseError::unexpected_token());
+    }
+    Ok(targets.iter().zip(values).map(|(target, value)| (*target, value.unwrap_or_else(|| initial(*target)))).collect())
+}
+
+fn initial(target: Target) -> Value {
+    super::compute::initial_declared(target.physical(false))
+}
+
+fn border(targets: &[Target], parser: &mut Parser) -> Parsed {
+    let sides = if targets.len() > 6 { 4 } else { 2 };
+    let three = [targets[0], targets[sides], targets[2 * sides]];
+    let values = any_order(&three, parser)?;
+    let mut expanded: Vec<Expanded> =
+        targets[..3 * sides].iter().enumerate().map(|(i, target)| (*target, values[i / sides].1.clone())).collect();
+    expanded.extend(targets[3 * sides..].iter().map(|target| (*target, initial(*target))));
+    Ok(expanded)
+}
+
+fn radius(targets: &[Target], parser: &mut Parser) -> Parsed {
+    let length = |p: &mut Parser| parse_grammar(&super::grammar::Grammar::CORNER, p);
+    let list = |parser: &mut Parser| -> Result<[Value; 4], ParseError<()>> {
+        let mut values = vec![length(parser)?];
+        while values.len() < 4 {
+            match parser.try_parse(length) {
+                Ok(value) => values.push(value),
+                Err(_) => break,
+            }
+        }
+        let at = |i: usize| values.get(i).cloned();
+        let first = values[0].clone();
+        let second = at(1).unwrap_or_else(|| first.clone());
+        let third = at(2).unwrap_or_else(|| first.clone());
+        let fourth = at(3).unwrap_or_else(|| second.clone());
+        Ok([first, second, third, fourth])
+    };
+    let horizontal = list(parser)?;
+    let vertical = if parser.try_parse(|p| p.expect_delim('/')).is_ok() { list(parser)? } else { horizontal.clone() };
+    let corners = horizontal.into_iter().zip(vertical);
+    Ok(targets.iter().zip(corners).map(|(target, (h, v))| (*target, Value::Words(vec![h, v]))).collect())
+}
+
+fn place(targets: &[Target], parser: &mut Parser) -> Parsed {
+    let align = one(targets[0], parser)?;
+    let justify = parser.try_parse(|p| one(targets[1], p)).unwrap_or_else(|_| align.clone());
+    Ok(vec![(targets[0], align), (targets[1], justify)])
+}
+
+fn flex(parser: &mut Parser) -> Parsed {
+    let set = |grow: f64, shrink: f64, basis: Value| {
+        Ok(vec![
+            (Target::Physical(L::FlexGrow), Value::Number(grow)),
+            (Target::Physical(L::FlexShrink), Value::Number(shrink)),
+            (Target::Physical(L::FlexBasis), basis),
+        ])
+    };
+    let zero_percent = || Value::Length(super::value::LengthPercentage::percent(0.0));
+    if parser.try_parse(|p| p.expect_ident_matching("none")).is_ok() {
+        return set(0.0, 0.0, Value::Keyword("auto"));
+    }
+    let (mut grow, mut shrink, mut basis) = (None, None, None);
+    while !parser.is_exhausted() {
+        // A number is growth before it is a basis, so that `flex: 0` does not mean a basis of zero.
+        if grow.is_none()
+            && let Ok(Value::Number(number)) = parser.try_parse(|p| one(Target::Physical(L::FlexGrow), p))
+        {
+            grow = Some(number);
+            if let Ok(Value::Number(number)) = parser.try_parse(|p| one(Target::Physical(L::FlexShrink), p)) {
+                shrink = Some(number);
+            }
+        } else if basis.is_none() {
+            basis = Some(one(Target::Physical(L::FlexBasis), parser)?);
+        } else {
+            return Err(ParseError::unexpected_token());
+        }
+    }
+    if grow.is_none() && basis.is_none() {
+        return Err(ParseError::unexpected_token());
+    }
+    set(grow.unwrap_or(1.0), shrink.unwrap_or(1.0), basis.unwrap_or_else(zero_percent))
+}
+
+fn font(parser: &mut Parser) -> Parsed {
+    let mut style = Value::Keyword("normal");
+    let mut weight = Value::Keyword("normal");
+    loop {
+        // The size ends the optional words; numbers before it are weights.
+        if let Ok(value) = parser.try_parse(|p| one(Target::Physical(L::FontStyle), p)) {
+            if !value.is("normal") {
+                style = value;
+            }
+        } else if let Ok(value) = parser.try_parse(|p| one(Target::Physical(L::FontWeight), p)) {
+            if !value.is("normal") {
+                weight = value;
+            }
+        } else {
+            break;
+        }
+    }
+    let size = one(Target::Physical(L::FontSize), parser)?;
+    let line = if parser.try_parse(|p| p.expect_delim('/')).is_ok() {
+        one(Target::Physical(L::LineHeight), parser)?
+    } else {
+        Value::Keyword("normal")
+    };
+    let family = one(Target::Physical(L::FontFamily), parser)?;
+    let names = [L::FontStyle, L::FontWeight, L::FontSize, L::LineHeight, L::FontFamily];
+    Ok(names.map(Target::Physical).into_iter().zip([style, weight, size, line, family]).collect())
+}
+
+fn white_space(parser: &mut Parser) -> Parsed {
+    let word = parser.expect_ident()?.to_ascii_lowercase();
+    let (collapse, wrap) = match word.as_str() {
+        "normal" | "wrap" | "collapse" => ("collapse", "wrap"),
+        "nowrap" => ("collapse", "nowrap"),
+        "pre" => ("preserve", "nowrap"),
+        "pre-wrap" | "preserve" => ("preserve", "wrap"),
+        "pre-line" => ("preserve-breaks", "wrap"),
+        "break-spaces" => ("break-spaces", "wrap"),
+        _ => return Err(ParseError::unexpected_token()),
+    };
+    Ok(vec![
+        (Target::Physical(L::WhiteSpaceCollapse), Value::Keyword(collapse)),
+        (Target::Physical(L::TextWrapMode), Value::Keyword(wrap)),
+    ])
+}
+
+/// `transition` and `animation`: layers separated by commas, each with its words in any order.
+fn layered(targets: &[Target], parser: &mut Parser, name: Longhand) -> Parsed {
+    let mut lists: Vec<Vec<Value>> = vec![Vec::new(); targets.len()];
+    parser.parse_comma_separated(|p| {
+        let mut values: Vec<Option<Value>> = vec![None; targets.len()];
+        while !p.is_exhausted() {
+            let mut matched = false;
+            for (i, target) in targets.iter().enumerate() {
+                // A name matches almost any word: it comes last.
+                let is_name = *target == Target::Physical(name);
+                let other_left = is_name
+                    && targets.iter().enumerate().any(|(j, other)| {
+                        *other != *target && values[j].is_none() && {
+                            let state = p.state();
+                            let fits = first_of(*other, p).is_ok();
+                            p.reset(&state);
+                            fits
+                        }
+                    });
+                if values[i].is_none()
+                    && !other_left
+                    && let Ok(value) = p.try_parse(|p| first_of(*target, p))
+                {
+                    values[i] = Some(value);
+                    matched = true;
+                    break;
+                }
+            }
+            if !matched {
+                return Err(ParseError::unexpected_token());
+            }
+        }
+        for (i, value) in values.into_iter().enumerate() {
+            lists[i].push(value.unwrap_or_else(|| match initial(targets[i]) {
+                Value::List(mut items) => items.remove(0),
+                other => other,
+            }));
+        }
+        Ok::<_, ParseError<()>>(())
+    })?;
+    Ok(targets.iter().copied().zip(lists.into_iter().map(Value::List)).collect())
+}
+
+/// One item of a list-valued longhand.
+fn first_of(target: Target, parser: &mut Parser) -> Result<Value, ParseError<()>> {
+    parse_grammar(target.physical(false).grammar().item(), parser)
+}
+
+fn background(parser: &mut Parser) -> Parsed {
+    let names = [
+        L::BackgroundImage,
+        L::BackgroundPositionX,
+        L::BackgroundPositionY,
+        L::BackgroundSize,
+        L::BackgroundRepeat,
+        L::BackgroundAttachment,
+        L::BackgroundOrigin,
+        L::BackgroundClip,
+    ];
+    let mut color = None;
+    let mut lists: Vec<Vec<Value>> = vec![Vec::new(); names.len()];
+    parser.parse_comma_separated(|p| {
+        if color.is_some() {
+            // The colour belongs to the last layer.
+            return Err(ParseError::unexpected_token());
+        }
+        let mut layer: Vec<Option<Value>> = vec![None; names.len()];
+        while !p.is_exhausted() {
+            background_word(p, &mut layer, &mut color)?;
+        }
+        if layer[7].is_none() {
+            layer[7] = layer[6].clone();
+        }
+        for (i, value) in layer.into_iter().enumerate() {
+            lists[i].push(value.unwrap_or_else(|| match initial(Target::Physical(names[i])) {
+                Value::List(mut items) => items.remove(0),
+                other => other,
+            }));
+        }
+        Ok::<_, ParseError<()>>(())
+    })?;
+    let mut expanded: Vec<Expanded> =
+        names.into_iter().map(Target::Physical).zip(lists.into_iter().map(Value::List)).collect();
+    expanded.push((Target::Physical(L::BackgroundColor), color.unwrap_or_else(|| initial(Target::Physical(L::BackgroundColor)))));
+    Ok(expanded)
+}
+
+fn background_word(
+    p: &mut Parser,
+    layer: &mut [Option<Value>],
+    color: &mut Option<Value>,
+) -> Result<(), ParseError<()>> {
+    let item = |longhand: L, p: &mut Parser| first_of(Target::Physical(longhand), p);
+    if color.is_none()
+        && let Ok(value) = p.try_parse(|p| one(Target::Physical(L::BackgroundColor), p))
+    {
+        *color = Some(value);
+        return Ok(());
+    }
+    for (i, longhand) in [(4, L::BackgroundRepeat), (5, L::BackgroundAttachment)] {
+        if layer[i].is_none()
+            && let Ok(value) = p.try_parse(|p| item(longhand, p))
+        {
+            layer[i] = Some(value);
+            return Ok(());
+        }
+    }
+    for i in [6, 7] {
+        if layer[i].is_none()
+            && let Ok(value) = p.try_parse(|p| item(L::BackgroundOrigin, p))
+        {
+            layer[i] = Some(value);
+            return Ok(());
+        }
+    }
+    if layer[1].is_none()
+        && let Ok(x) = p.try_parse(|p| item(L::BackgroundPositionX, p))
+    {
+        layer[1] = Some(x);
+        layer[2] =
+            Some(p.try_parse(|p| item(L::BackgroundPositionY, p)).unwrap_or(Value::Keyword("center")));
+        if p.try_parse(|p| p.expect_delim('/')).is_ok() {
+            layer[3] = Some(item(L::BackgroundSize, p)?);
+        }
+        return Ok(());
+    }
+    if layer[0].is_none()
+        && let Ok(value) = p.try_parse(|p| item(L::BackgroundImage, p))
+    {
+        layer[0] = Some(value);
+        return Ok(());
+    }
+    Err(ParseError::unexpected_token())
+}

@@ -1,0 +1,204 @@
+//! The one type for everything Stilk has to say about a source: errors that stop a build, and findings of checks.
+//!
+//! A renderer per output format reads it; nothing else formats messages.
+
+use crate::source::{Name, Span};
+
+/// How much a diagnostic weighs.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Level {
+    /// Worth knowing; never changes the exit code.
+    Note,
+    /// Should be mended.
+    Warning,
+    /// Must be mended.
+    Error,
+}
+
+impl Level {
+    /// The word used in every output format.
+    pub fn word(self) -> &'static str {
+        match self {
+            Level::Note => "note",
+            Level::Warning => "warning",
+            Level::Error => "error",
+        }
+    }
+}
+
+/// What cases a finding rests on.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Evidence {
+    /// Number of cases the finding holds for.
+    pub cases: u64,
+    /// The worst of them, in words a person can look up: `button@a.alarm:hover in storm`.
+    pub worst: String,
+    /// Its figures, such as `3.42:1, needs 4.5:1`.
+    pub figures: String,
+}
+
+/// A place besides the primary one, and what it has to do with it.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Related {
+    /// The place.
+    pub span: Span,
+    /// Why it is shown.
+    pub label: String,
+}
+
+/// One thing said about a source.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Diagnostic {
+    /// How much it weighs.
+    pub level: Level,
+    /// Stable id, `group/name`.
+    pub id: &'static str,
+    /// What is wrong, in one sentence without a full stop.
+    pub message: String,
+    /// The place at fault. `None` only where no file can be shown.
+    pub span: Option<Span>,
+    /// What to say at the caret.
+    pub label: String,
+    /// Other places that matter.
+    pub related: Vec<Related>,
+    /// What else the reader needs to know.
+    pub notes: Vec<String>,
+    /// What to write instead.
+    pub mend: Option<String>,
+    /// Set on findings of checks.
+    pub evidence: Option<Evidence>,
+}
+
+impl Diagnostic {
+    /// A diagnostic of any level.
+    pub fn new(level: Level, id: &'static str, span: impl Into<Option<Span>>, message: impl Into<String>) -> Self {
+        Diagnostic {
+            level,
+            id,
+            message: message.into(),
+            span: span.into(),
+            label: String::new(),
+            related: Vec::new(),
+            notes: Vec::new(),
+            mend: None,
+            evidence: None,
+        }
+    }
+
+    /// An error.
+    pub fn error(id: &'static str, span: impl Into<Option<Span>>, message: impl Into<String>) -> Self {
+        Self::new(Level::Error, id, span, message)
+    }
+
+    /// Sets the words at the caret.
+    pub fn label(mut self, label: impl Into<String>) -> Self {
+        self.label = label.into();
+        self
+    }
+
+    /// Adds another place.
+    pub fn related(mut self, span: Span, label: impl Into<String>) -> Self {
+        self.related.push(Related { span, label: label.into() });
+        self
+    }
+
+    /// Adds a remark.
+    pub fn note(mut self, note: impl Into<String>) -> Self {
+        self.notes.push(note.into());
+        self
+    }
+
+    /// Sets what to write instead.
+    pub fn mend(mut self, mend: impl Into<String>) -> Self {
+        self.mend = Some(mend.into());
+        self
+    }
+}
+
+/// Collects diagnostics, so that one run reports every mistake.
+#[derive(Debug, Default)]
+pub struct Diagnostics {
+    list: Vec<Diagnostic>,
+}
+
+impl Diagnostics {
+    /// Adds one. The same words about the same place are said once, however many stages notice.
+    pub fn push(&mut self, diagnostic: Diagnostic) {
+        let known = |d: &Diagnostic| d.id == diagnostic.id && d.span == diagnostic.span && d.message == diagnostic.message;
+        if !self.list.iter().any(known) {
+            self.list.push(diagnostic);
+        }
+    }
+
+    /// Whether anything of level error was said.
+    pub fn has_errors(&self) -> bool {
+        self.list.iter().any(|d| d.level == Level::Error)
+    }
+
+    /// Everything said, ordered by place.
+    pub fn into_sorted(mut self) -> Vec<Diagnostic> {
+        self.list.sort_by_key(|d| d.span.map(|s| (s.file, s.start)));
+        self.list
+    }
+
+    /// Everything said so far.
+    pub fn iter(&self) -> impl Iterator<Item = &Diagnostic> {
+        self.list.iter()
+    }
+}
+
+/// The known name nearest to a misspelt one, if one is near enough to be meant.
+pub fn nearest<'a>(wrong: &str, known: impl IntoIterator<Item = &'a str>) -> Option<&'a str> {
+    known
+        .into_iter()
+        .map(|name| (strsim::jaro_winkler(wrong, name), name))
+        .filter(|(score, _)| *score > 0.75)
+        .max_by(|a, b| a.0.total_cmp(&b.0).then(b.1.cmp(a.1)))
+        .map(|(_, name)| name)
+}
+
+/// The diagnostic for a name that is not known: offers the nearest, else lists what there is.
+pub fn unknown_name<'a>(
+    id: &'static str,
+    what: &str,
+    name: &Name,
+    known: impl IntoIterator<Item = &'a str>,
+) -> Diagnostic {
+    let known: Vec<&str> = known.into_iter().collect();
+    let diagnostic = Diagnostic::error(id, name.span, format!("there is no {what} `{}`", name.value));
+    match nearest(&name.value, known.iter().copied()) {
+        Some(near) => diagnostic.label("not known").mend(format!("write `{near}`")),
+        None if known.is_empty() => diagnostic.label("not known"),
+        None => diagnostic.label("not known").mend(format!("write one of: {}", list(&known))),
+    }
+}
+
+/// Names in running text: `a, b, c`, shortened when there are many.
+pub fn list(names: &[&str]) -> String {
+    const SHOWN: usize = 16;
+    let mut text = names.iter().take(SHOWN).copied().collect::<Vec<_>>().join(", ");
+    if names.len() > SHOWN {
+        text.push_str(&format!(" and {} more", names.len() - SHOWN));
+    }
+    text
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn nearest_prefers_a_close_name_and_refuses_a_far_one() {
+        assert_eq!(nearest("fill.see", ["ink.strong", "fill.sea", "fill.alarm"]), Some("fill.sea"));
+        assert_eq!(nearest("zzz", ["ink.strong", "fill.sea"]), None);
+    }
+
+    #[test]
+    fn the_same_words_about_the_same_place_are_said_once() {
+        let mut diagnostics = Diagnostics::default();
+        for _ in 0..2 {
+            diagnostics.push(Diagnostic::error("a/b", None, "x"));
+        }
+        assert_eq!(diagnostics.iter().count(), 1);
+    }
+}

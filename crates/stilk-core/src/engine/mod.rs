@@ -1,0 +1,19 @@
+//! The engine: one answer to "how does it look?"
+//!
+//! It computes the style of every element and pseudo-element of a document from the CSS text that is shipped, or from
+//! anybody's: [`stylesheet`] parses, [`selector`] matches, [`cascade`] sorts, [`style`] computes, [`resolved`] writes
+//! values as `getComputedStyle` does. What it cannot know is an [`Unknown`](crate::css::Unknown) with its reason.
+
+pub mod cascade;
+mod custom;
+pub mod defaults;
+pub mod media;
+pub mod resolved;
+pub mod selector;
+pub mod style;
+pub mod stylesheet;
+
+pub use media::Media;
+pub use selector::Forced;
+pub use style::{Engine, Style, Styles};
+pub use stylesheet::Stylesheet;

@@ -1,0 +1,603 @@
+//! Selectors: parsing and matching by the `selectors` crate, over our own document.
+
+use crate::dom::{Document, Element as DomElement, NodeData, NodeId, is_disableable};
+use cssparser::{ParseError, Parser as CssParser, ToCss};
+use html5ever::{LocalName, Namespace, local_name, ns};
+use precomputed_hash::PrecomputedHash;
+use selectors::attr::{AttrSelectorOperation, CaseSensitivity, NamespaceConstraint};
+use selectors::bloom::BloomFilter;
+use selectors::context::{
+    MatchingContext, MatchingForInvalidation, MatchingMode, NeedsSelectorFlags, QuirksMode, SelectorCaches,
+};
+use selectors::matching::{ElementSelectorFlags, matches_selector};
+use selectors::parser::{ParseRelative, Selector, SelectorParseErrorKind};
+use selectors::{OpaqueElement, SelectorImpl, SelectorList};
+use std::borrow::Borrow;
+use std::fmt;
+
+/// The selector implementation.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Selectors;
+
+/// A parsed selector list.
+pub type List = SelectorList<Selectors>;
+/// One parsed selector.
+pub type One = Selector<Selectors>;
+
+/// A name in a selector, interned.
+#[derive(Debug, Clone, PartialEq, Eq, Hash, Default)]
+pub struct Ident(pub LocalName);
+
+impl From<&str> for Ident {
+    fn from(text: &str) -> Self {
+        Ident(LocalName::from(text))
+    }
+}
+
+impl ToCss for Ident {
+    fn to_css<W: fmt::Write>(&self, dest: &mut W) -> fmt::Result {
+        cssparser::serialize_identifier(&self.0, dest)
+    }
+}
+
+impl PrecomputedHash for Ident {
+    fn precomputed_hash(&self) -> u32 {
+        self.0.precomputed_hash()
+    }
+}
+
+impl Borrow<LocalName> for Ident {
+    fn borrow(&self) -> &LocalName {
+        &self.0
+    }
+}
+
+/// A value in an attribute selector.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct AttrValue(String);
+
+impl From<&str> for AttrValue {
+    fn from(text: &str) -> Self {
+        AttrValue(text.to_owned())
+    }
+}
+
+impl AsRef<str> for AttrValue {
+    fn as_ref(&self) -> &str {
+        &self.0
+    }
+}
+
+impl ToCss for AttrValue {
+    fn to_css<W: fmt::Write>(&self, dest: &mut W) -> fmt::Result {
+        cssparser::serialize_string(&self.0, dest)
+    }
+}
+
+macro_rules! pseudo_classes {
+    ($($id:ident $name:literal;)*) => {
+        /// A pseudo-class that depends on more than the tree.
+        #[derive(Debug, Clone, PartialEq, Eq)]
+        #[allow(missing_docs)]
+        pub enum PseudoClass { $($id,)* Dir(bool), Lang(String) }
+
+        impl PseudoClass {
+            fn read(name: &str) -> Option<PseudoClass> {
+                $(if name.eq_ignore_ascii_case($name) { return Some(PseudoClass::$id); })*
+                None
+            }
+
+            fn name(&self) -> &'static str {
+                match self { $(PseudoClass::$id => $name,)* PseudoClass::Dir(_) => "dir", PseudoClass::Lang(_) => "lang" }
+            }
+        }
+    };
+}
+
+pseudo_classes! {
+    Active "active";
+    AnyLink "any-link";
+    Autofill "autofill";
+    Checked "checked";
+    Default "default";
+    Defined "defined";
+    Disabled "disabled";
+    Enabled "enabled";
+    Focus "focus";
+    FocusVisible "focus-visible";
+    FocusWithin "focus-within";
+    Fullscreen "fullscreen";
+    Hover "hover";
+    Indeterminate "indeterminate";
+    InRange "in-range";
+    Invalid "invalid";
+    Link "link";
+    Modal "modal";
+    Open "open";
+    Optional "optional";
+    OutOfRange "out-of-range";
+    PlaceholderShown "placeholder-shown";
+    PopoverOpen "popover-open";
+    ReadOnly "read-only";
+    ReadWrite "read-write";
+    Required "required";
+    Target "target";
+    UserInvalid "user-invalid";
+    UserValid "user-valid";
+    Valid "valid";
+    Visited "visited";
+}
+
+impl ToCss for PseudoClass {
+    fn to_css<W: fmt::Write>(&self, dest: &mut W) -> fmt::Result {
+        match self {
+            PseudoClass::Dir(rtl) => write!(dest, ":dir({})", if *rtl { "rtl" } else { "ltr" }),
+            PseudoClass::Lang(lang) => write!(dest, ":lang({lang})"),
+            other => write!(dest, ":{}", other.name()),
+        }
+    }
+}
+
+impl selectors::parser::NonTSPseudoClass for PseudoClass {
+    fn is_active_or_hover(&self) -> bool {
+        matches!(self, PseudoClass::Active | PseudoClass::Hover)
+    }
+
+    fn is_user_action_state(&self) -> bool {
+        matches!(
+            self,
+            PseudoClass::Active
+                | PseudoClass::Hover
+                | PseudoClass::Focus
+                | PseudoClass::FocusVisible
+                | PseudoClass::FocusWithin
+        )
+    }
+}
+
+/// A pseudo-element, by its name without colons.
+#[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct PseudoElement(pub String);
+
+/// Pseudo-elements that Chromium knows, besides `-webkit-` ones.
+const PSEUDO_ELEMENTS: [&str; 12] = [
+    "after",
+    "backdrop",
+    "before",
+    "cue",
+    "file-selector-button",
+    "first-letter",
+    "first-line",
+    "grammar-error",
+    "marker",
+    "placeholder",
+    "selection",
+    "spelling-error",
+];
+
+impl ToCss for PseudoElement {
+    fn to_css<W: fmt::Write>(&self, dest: &mut W) -> fmt::Result {
+        write!(dest, "::{}", self.0)
+    }
+}
+
+impl selectors::parser::PseudoElement for PseudoElement {
+    fn accepts_state_pseudo_classes(&self) -> bool {
+        true
+    }
+}
+
+impl SelectorImpl for Selectors {
+    type ExtraMatchingData<'a> = ();
+    type AttrValue = AttrValue;
+    type Identifier = Ident;
+    type LocalName = Ident;
+    type NamespaceUrl = Namespace;
+    type NamespacePrefix = Ident;
+    type BorrowedNamespaceUrl = Namespace;
+    type BorrowedLocalName = LocalName;
+    type NonTSPseudoClass = PseudoClass;
+    type PseudoElement = PseudoElement;
+}
+
+/// The parser with everything on that browsers have.
+struct Reader;
+
+impl<'i> selectors::Parser<'i> for Reader {
+    type Impl = Selectors;
+    type Error = SelectorParseErrorKind;
+
+    fn parse_is_and_where(&self) -> bool {
+        true
+    }
+
+    fn parse_has(&self) -> bool {
+        true
+    }
+
+    fn parse_nth_child_of(&self) -> bool {
+        true
+    }
+
+    fn parse_parent_selector(&self) -> bool {
+        true
+    }
+
+    fn parse_non_ts_pseudo_class(&self, name: &str) -> Result<PseudoClass, ParseError<SelectorParseErrorKind>> {
+        PseudoClass::read(name)
+            .ok_or_else(|| ParseError::custom(SelectorParseErrorKind::UnsupportedPseudoClassOrElement))
+    }
+
+    fn parse_non_ts_functional_pseudo_class(
+        &self,
+        name: &str,
+        parser: &mut CssParser<'i>,
+        _after_part: bool,
+    ) -> Result<PseudoClass, ParseError<SelectorParseErrorKind>> {
+        let unsupported = || ParseError::custom(SelectorParseErrorKind::UnsupportedPseudoClassOrElement);
+        let word = parser.expect_ident_or_string().map_err(|_| unsupported())?.to_ascii_lowercase();
+        match (name.to_ascii_lowercase().as_str(), word.as_str()) {
+            ("dir", "rtl") => Ok(PseudoClass::Dir(true)),
+            ("dir", "ltr") => Ok(PseudoClass::Dir(false)),
+            ("lang", _) => Ok(PseudoClass::Lang(word)),
+            _ => Err(unsupported()),
+        }
+    }
+
+    fn parse_pseudo_element(&self, name: &str) -> Result<PseudoElement, ParseError<SelectorParseErrorKind>> {
+        let name = name.to_ascii_lowercase();
+        if PSEUDO_ELEMENTS.contains(&name.as_str()) || name.starts_with("-webkit-") {
+            Ok(PseudoElement(name))
+        } else {
+            Err(ParseError::custom(SelectorParseErrorKind::UnsupportedPseudoClassOrElement))
+        }
+    }
+}
+
+/// Parses a selector list, all of a parser's input.
+pub fn parse<'i>(parser: &mut CssParser<'i>) -> Result<List, ParseError<()>> {
+    SelectorList::parse(&Reader, parser, ParseRelative::No).map_err(|_| ParseError::unexpected_token())
+}
+
+/// Parses a selector list; `None` when it is none.
+pub fn parse_list(text: &str) -> Option<List> {
+    CssParser::new(text).parse_entirely(parse).ok()
+}
+
+/// Whether a text is a selector list.
+pub fn is_valid(text: &str) -> bool {
+    parse_list(text).is_some()
+}
+
+/// Whether an element at rest matches.
+pub fn matches(list: &List, document: &Document, node: NodeId) -> bool {
+    let forced = Forced::default();
+    let element = ElementRef { document, node, forced: &forced };
+    let mut caches = SelectorCaches::default();
+    list.slice().iter().any(|one| element.matches(one, false, &mut caches))
+}
+
+/// States that a case forces on elements, as a browser's inspector does.
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct Forced {
+    list: Vec<(NodeId, &'static str)>,
+}
+
+impl Forced {
+    /// Forces a pseudo-class, named without its colon.
+    pub fn add(&mut self, node: NodeId, pseudo_class: &'static str) {
+        if !self.has(node, pseudo_class) {
+            self.list.push((node, pseudo_class));
+        }
+    }
+
+    /// What is forced, in order.
+    pub fn iter(&self) -> impl Iterator<Item = (NodeId, &'static str)> {
+        self.list.iter().copied()
+    }
+
+    fn has(&self, node: NodeId, pseudo_class: &str) -> bool {
+        self.list.iter().any(|(n, p)| *n == node && *p == pseudo_class)
+    }
+}
+
+/// An element to match against.
+#[derive(Clone, Copy)]
+pub struct ElementRef<'d> {
+    /// Its document.
+    pub document: &'d Document,
+    /// Its node.
+    pub node: NodeId,
+    /// What is forced.
+    pub forced: &'d Forced,
+}
+
+impl fmt::Debug for ElementRef<'_> {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        write!(f, "{:?}", self.node)
+    }
+}
+
+impl<'d> ElementRef<'d> {
+    fn element(&self) -> &'d DomElement {
+        match &self.document.node(self.node).data {
+            NodeData::Element(element) => element,
+            _ => unreachable!("only elements are matched"),
+        }
+    }
+
+    fn at(&self, node: NodeId) -> Self {
+        ElementRef { node, ..*self }
+    }
+
+    /// Whether the element, or a pseudo-element of it, matches.
+    pub fn matches(&self, selector: &One, pseudo: bool, caches: &mut SelectorCaches) -> bool {
+        let mode = if pseudo { MatchingMode::ForStatelessPseudoElement } else { MatchingMode::Normal };
+        let mut context = MatchingContext::new(
+            mode,
+            None,
+            caches,
+            QuirksMode::NoQuirks,
+            NeedsSelectorFlags::No,
+            MatchingForInvalidation::No,
+        );
+        matches_selector(selector, 0, None, *self, &mut context)
+    }
+
+    fn sibling(&self, forward: bool) -> Option<Self> {
+        let parent = self.document.node(self.node).parent?;
+        let siblings: Vec<NodeId> = self.document.child_elements(parent).collect();
+        let at = siblings.iter().position(|node| *node == self.node)?;
+        let next = if forward { siblings.get(at + 1) } else { at.checked_sub(1).and_then(|i| siblings.get(i)) };
+        next.map(|node| self.at(*node))
+    }
+
+    fn is_checked(&self) -> bool {
+        let element = self.element();
+        match element.local() {
+            "input" => {
+                matches!(element.attribute("type"), Some("checkbox" | "radio")) && element.attribute("checked").is_some()
+            }
+            "option" => element.attribute("selected").is_some(),
+            _ => false,
+        }
+    }
+
+    /// Disabled itself, or inside a disabled fieldset but not in its first legend.
+    fn is_disabled(&self) -> bool {
+        if !is_disableable(self.element()) {
+            return false;
+        }
+        if self.element().attribute("disabled").is_some() {
+            return true;
+        }
+        let mut child = self.node;
+        while let Some(parent) = self.document.node(child).parent {
+            if let Some(element) = self.document.element(parent)
+                && element.local() == "fieldset"
+                && element.attribute("disabled").is_some()
+            {
+                let first_legend = self
+                    .document
+                    .child_elements(parent)
+                    .find(|n| self.document.element(*n).is_some_and(|e| e.local() == "legend"));
+                if first_legend != Some(child) {
+                    return true;
+                }
+            }
+            child = parent;
+        }
+        false
+    }
+
+    /// Whether a user can write into it (HTML, section 4.16.3).
+    fn is_read_write(&self) -> bool {
+        let element = self.element();
+        let open = element.attribute("readonly").is_none() && !self.is_disabled();
+        match element.local() {
+            "textarea" => open,
+            "input" => {
+                let kind = element.attribute("type").unwrap_or("text").to_ascii_lowercase();
+                let closed = [
+                    "hidden", "range", "color", "checkbox", "radio", "file", "submit", "image", "reset", "button",
+                ];
+                open && !closed.contains(&kind.as_str())
+            }
+            _ => element.attribute("contenteditable").is_some_and(|v| v != "false"),
+        }
+    }
+
+    fn is_rtl(&self) -> bool {
+        let mut at = Some(self.node);
+        while let Some(node) = at {
+            match self.document.element(node).and_then(|e| e.attribute("dir")) {
+                Some("rtl") => return true,
+                Some("ltr") => return false,
+                _ => at = self.document.node(node).parent,
+            }
+        }
+        false
+    }
+
+    fn has_language(&self, wanted: &str) -> bool {
+        let mut at = Some(self.node);
+        while let Some(node) = at {
+            if let Some(lang) = self.document.element(node).and_then(|e| e.attribute("lang")) {
+                let lang = lang.to_ascii_lowercase();
+                return lang == wanted || lang.starts_with(&format!("{wanted}-"));
+            }
+            at = self.document.node(node).parent;
+        }
+        false
+    }
+
+    fn pseudo_class(&self, class: &PseudoClass) -> bool {
+        let element = self.element();
+        let local = element.local();
+        match class {
+            PseudoClass::Checked => self.is_checked(),
+            PseudoClass::Disabled => self.is_disabled(),
+            PseudoClass::Enabled => is_disableable(element) && !self.is_disabled(),
+            PseudoClass::Indeterminate => self.forced.has(self.node, "indeterminate"),
+            PseudoClass::AnyLink | PseudoClass::Link => self.is_hyperlink(),
+            PseudoClass::Visited => false,
+            PseudoClass::Required => {
+                matches!(local, "input" | "select" | "textarea") && element.attribute("required").is_some()
+            }
+            PseudoClass::Optional => {
+                matches!(local, "input" | "select" | "textarea") && element.attribute("required").is_none()
+            }
+            PseudoClass::ReadWrite => self.is_read_write(),
+            PseudoClass::ReadOnly => !self.is_read_write(),
+            PseudoClass::PlaceholderShown => {
+                element.attribute("placeholder").is_some_and(|p| !p.is_empty())
+                    && match local {
+                        "input" => element.attribute("value").is_none_or(str::is_empty),
+                        "textarea" => !self.document.has_own_text(self.node),
+                        _ => false,
+                    }
+            }
+            PseudoClass::Open => matches!(local, "details" | "dialog") && element.attribute("open").is_some(),
+            PseudoClass::Defined => true,
+            PseudoClass::Dir(rtl) => self.is_rtl() == *rtl,
+            PseudoClass::Lang(wanted) => self.has_language(wanted),
+            PseudoClass::Default => matches!(element.attribute("type"), Some("submit")) || self.is_checked(),
+            other => self.forced.has(self.node, other.name()),
+        }
+    }
+
+    fn is_hyperlink(&self) -> bool {
+        let element = self.element();
+        matches!(element.name.local, local_name!("a") | local_name!("area")) && element.attribute("href").is_some()
+    }
+}
+
+impl selectors::Element for ElementRef<'_> {
+    type Impl = Selectors;
+
+    fn opaque(&self) -> OpaqueElement {
+        OpaqueElement::new(self.document.node(self.node))
+    }
+
+    fn parent_element(&self) -> Option<Self> {
+        let parent = self.document.node(self.node).parent?;
+        self.document.element(parent).map(|_| self.at(parent))
+    }
+
+    fn parent_node_is_shadow_root(&self) -> bool {
+        false
+    }
+
+    fn containing_shadow_host(&self) -> Option<Self> {
+        None
+    }
+
+    fn is_pseudo_element(&self) -> bool {
+        false
+    }
+
+    fn prev_sibling_element(&self) -> Option<Self> {
+        self.sibling(false)
+    }
+
+    fn next_sibling_element(&self) -> Option<Self> {
+        self.sibling(true)
+    }
+
+    fn first_element_child(&self) -> Option<Self> {
+        self.document.child_elements(self.node).next().map(|node| self.at(node))
+    }
+
+    fn is_html_element_in_html_document(&self) -> bool {
+        self.element().name.ns == ns!(html)
+    }
+
+    fn has_local_name(&self, local_name: &LocalName) -> bool {
+        self.element().name.local == *local_name
+    }
+
+    fn has_namespace(&self, ns: &Namespace) -> bool {
+        self.element().name.ns == *ns
+    }
+
+    fn is_same_type(&self, other: &Self) -> bool {
+        self.element().name.expanded() == other.element().name.expanded()
+    }
+
+    fn attr_matches(
+        &self,
+        _ns: &NamespaceConstraint<&Namespace>,
+        local_name: &Ident,
+        operation: &AttrSelectorOperation<&AttrValue>,
+    ) -> bool {
+        self.element().attribute(&local_name.0).is_some_and(|value| operation.eval_str(value))
+    }
+
+    fn match_non_ts_pseudo_class(&self, pc: &PseudoClass, _context: &mut MatchingContext<Selectors>) -> bool {
+        self.pseudo_class(pc)
+    }
+
+    fn match_pseudo_element(&self, _pe: &PseudoElement, _context: &mut MatchingContext<Selectors>) -> bool {
+        false
+    }
+
+    fn apply_selector_flags(&self, _flags: ElementSelectorFlags) {}
+
+    fn is_link(&self) -> bool {
+        self.is_hyperlink()
+    }
+
+    fn is_html_slot_element(&self) -> bool {
+        false
+    }
+
+    fn has_id(&self, id: &Ident, case_sensitivity: CaseSensitivity) -> bool {
+        self.element().attribute("id").is_some_and(|value| case_sensitivity.eq(value.as_bytes(), id.0.as_bytes()))
+    }
+
+    fn has_class(&self, name: &Ident, case_sensitivity: CaseSensitivity) -> bool {
+        self.element().classes.iter().any(|class| case_sensitivity.eq(class.as_bytes(), name.0.as_bytes()))
+    }
+
+    fn has_custom_state(&self, _name: &Ident) -> bool {
+        false
+    }
+
+    fn imported_part(&self, _name: &Ident) -> Option<Ident> {
+        None
+    }
+
+    fn is_part(&self, _name: &Ident) -> bool {
+        false
+    }
+
+    fn is_empty(&self) -> bool {
+        self.document.node(self.node).children.iter().all(|child| match &self.document.node(*child).data {
+            NodeData::Text(text) => text.is_empty(),
+            _ => false,
+        })
+    }
+
+    fn is_root(&self) -> bool {
+        self.document.node(self.node).parent == Some(Document::ROOT)
+    }
+
+    fn add_element_unique_hashes(&self, _filter: &mut BloomFilter) -> bool {
+        false
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn selectors_that_browsers_refuse_are_refused() {
+        for text in [":not(:foo)", ".a::nope", ":has(:has(a))", "a >", "::-moz-range-thumb"] {
+            assert!(!is_valid(text), "{text}");
+        }
+        for text in [":where(:foo, .a)", ".a:has(> b:where(:checked))", ".a::before", "a:not(:hover, [b='c'])"] {
+            assert!(is_valid(text), "{text}");
+        }
+    }
+}

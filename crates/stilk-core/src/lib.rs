@@ -1,0 +1,35 @@
+//! The core of Stilk: text in, values out. It has no files, terminal, network or clock.
+//!
+//! Data flows one way:
+//!
+//! 1. [`source`]: the text of files, behind the trait [`source::Files`]; every value keeps its place.
+//! 2. [`manifest`], [`tokens`], [`template`] and [`sheet`] read what people write: [`manifest::Manifest`],
+//!    [`tokens::Tokens`] with their themes, [`template::Template`], and [`sheet::Sheet`], which may be senseless.
+//! 3. [`system`] binds them to a checked [`system::System`]: names known, types right, no cycles. Later stages never
+//!    validate again.
+//! 4. [`mod@stylesheet`] writes the system's CSS: [`stylesheet::Written`], which remembers where each declaration came
+//!    from.
+//! 5. [`case`] spans control × host × variant × state × theme; [`markup`] expands each into a document.
+//! 6. [`engine`] computes how a document looks from the CSS text that was written; [`css`] is its table of properties
+//!    and grammars.
+//! 7. [`check`] judges looks and gives a [`check::Report`]; [`specimen`] draws them.
+//!
+//! Mistakes and findings are one type, [`diagnostic::Diagnostic`]. [`project::load`] runs stages 1 to 3.
+
+pub mod case;
+pub mod check;
+pub mod css;
+pub mod diagnostic;
+pub mod dom;
+pub mod engine;
+pub mod json;
+pub mod manifest;
+pub mod markup;
+pub mod project;
+pub mod sheet;
+pub mod source;
+pub mod specimen;
+pub mod stylesheet;
+pub mod system;
+pub mod template;
+pub mod tokens;

@@ -1,0 +1,167 @@
+//! Source texts and the places in them.
+//!
+//! A [`Span`] is small and `Copy`: a file and a byte range. Lines and columns are counted only when a person is
+//! shown a place. The core never opens a file; it asks [`Files`] for text.
+
+use std::fmt;
+
+/// Where the core gets text from. The program reads the disk, tests read memory.
+pub trait Files {
+    /// The bytes of a file. `path` is relative to the project's folder and uses `/`.
+    fn read(&self, path: &str) -> Result<Vec<u8>, FileError>;
+    /// The names (not paths) of the files directly in a folder, in any order.
+    fn list(&self, folder: &str) -> Result<Vec<String>, FileError>;
+}
+
+/// Why a file could not be read.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum FileError {
+    /// There is no such file or folder.
+    Missing,
+    /// Anything else, in the words of the system.
+    Other(String),
+}
+
+impl fmt::Display for FileError {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        match self {
+            FileError::Missing => f.write_str("there is no such file"),
+            FileError::Other(words) => f.write_str(words),
+        }
+    }
+}
+
+/// Names one file of a [`Sources`].
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct FileId(u32);
+
+/// A byte range in a file, carried by every value that came from one.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct Span {
+    /// The file.
+    pub file: FileId,
+    /// First byte.
+    pub start: u32,
+    /// One past the last byte.
+    pub end: u32,
+}
+
+impl Span {
+    /// A span from byte offsets. Files are bounded to [`MAX_FILE_BYTES`], so offsets fit.
+    pub fn new(file: FileId, start: usize, end: usize) -> Span {
+        Span { file, start: start as u32, end: end as u32 }
+    }
+
+    /// The smallest span that covers both; `other` must be in the same file.
+    pub fn to(self, other: Span) -> Span {
+        Span { file: self.file, start: self.start.min(other.start), end: self.end.max(other.end) }
+    }
+
+    /// The byte range.
+    pub fn range(self) -> std::ops::Range<usize> {
+        self.start as usize..self.end as usize
+    }
+}
+
+/// A value and the place it was written at.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Spanned<T> {
+    /// The value.
+    pub value: T,
+    /// Its place.
+    pub span: Span,
+}
+
+/// A name and the place it was written at.
+pub type Name = Spanned<String>;
+
+impl Name {
+    /// The name as text.
+    pub fn as_str(&self) -> &str {
+        &self.value
+    }
+}
+
+/// A line and a column, both from 1; columns count characters.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub struct Position {
+    /// Line, from 1.
+    pub line: usize,
+    /// Column in characters, from 1.
+    pub column: usize,
+}
+
+/// Larger source files are refused: nobody writes them, and bounded input keeps every pass bounded.
+pub const MAX_FILE_BYTES: usize = 8 * 1024 * 1024;
+
+/// One source file.
+#[derive(Debug)]
+pub struct Source {
+    /// Path relative to the project's folder, with `/`.
+    pub path: String,
+    /// The text.
+    pub text: String,
+}
+
+/// All source files of a project, in the order they were read.
+#[derive(Debug, Default)]
+pub struct Sources {
+    files: Vec<Source>,
+}
+
+impl Sources {
+    /// Adds a file and returns its id.
+    pub fn add(&mut self, path: impl Into<String>, text: impl Into<String>) -> FileId {
+        self.files.push(Source { path: path.into(), text: text.into() });
+        FileId(self.files.len() as u32 - 1)
+    }
+
+    /// The file behind an id.
+    pub fn file(&self, id: FileId) -> &Source {
+        &self.files[id.0 as usize]
+    }
+
+    /// The file with this path, if it was read.
+    pub fn find(&self, path: &str) -> Option<FileId> {
+        self.files.iter().position(|f| f.path == path).map(|i| FileId(i as u32))
+    }
+
+    /// The text a span covers.
+    pub fn text(&self, span: Span) -> &str {
+        self.file(span.file).text.get(span.range()).unwrap_or("")
+    }
+
+    /// Line and column of a span's start.
+    pub fn position(&self, span: Span) -> Position {
+        let text = &self.file(span.file).text;
+        let mut start = (span.start as usize).min(text.len());
+        while !text.is_char_boundary(start) {
+            start -= 1;
+        }
+        let before = &text[..start];
+        let line_start = before.rfind('\n').map_or(0, |i| i + 1);
+        Position {
+            line: before.bytes().filter(|b| *b == b'\n').count() + 1,
+            column: before[line_start..].chars().count() + 1,
+        }
+    }
+
+    /// `path:line`, as comments in the written stylesheet name a place.
+    pub fn place(&self, span: Span) -> String {
+        format!("{}:{}", self.file(span.file).path, self.position(span).line)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn columns_count_characters_not_bytes() {
+        let mut sources = Sources::default();
+        let file = sources.add("a", "eins\nüü x\n");
+        let at = sources.file(file).text.find('x').unwrap();
+        assert_eq!(sources.position(Span::new(file, at, at + 1)), Position { line: 2, column: 4 });
+        assert_eq!(sources.place(Span::new(file, at, at + 1)), "a:2");
+    }
+}

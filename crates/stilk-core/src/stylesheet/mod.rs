@@ -1,0 +1,197 @@
+//! Writing the stylesheet: tokens by switches and hooks, scoped resets, and the rules of every control in the layer of
+//! their state.
+//!
+//! Every rule has specificity (0,1,0), with a pseudo-element (0,1,1): the order of classes on an element never matters.
+//! Precedence is state first, then place, then source order; layers carry the states.
+
+mod reset;
+mod selectors;
+mod tokens;
+mod writer;
+
+use crate::source::{Sources, Span};
+use crate::system::states::LAYERS;
+use crate::system::{BoundDeclaration, Control, Names, Rule, System};
+pub use reset::{Reset, resets};
+pub use tokens::Plan;
+use writer::Writer;
+
+/// A stylesheet as text, and where each declaration came from.
+#[derive(Debug)]
+pub struct Written {
+    /// The CSS.
+    pub text: String,
+    origins: Vec<(u32, Span)>,
+}
+
+impl Written {
+    /// The source of the declaration that starts at a byte offset of the text.
+    pub fn origin(&self, offset: u32) -> Option<Span> {
+        let at = self.origins.binary_search_by_key(&offset, |(start, _)| *start).ok()?;
+        Some(self.origins[at].1)
+    }
+}
+
+/// What a stylesheet is for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Purpose {
+    /// Pages.
+    Page,
+    /// A specimen: scopes hang on a shadow host, and interaction states on an attribute.
+    Specimen,
+}
+
+/// The attribute by which a specimen shows interaction states: `data-shown="hover"`.
+pub const SHOWN: &str = "data-shown";
+
+/// Writes a system's stylesheet.
+pub fn write(system: &System, sources: &Sources, purpose: Purpose) -> Written {
+    let plan = Plan::new(system);
+    let mut sheet = Sheet { system, sources, purpose, plan: &plan, names: system.names(), writer: Writer::default() };
+    sheet.head();
+    sheet.section("token", |sheet| tokens::write(sheet));
+    sheet.section("reset", |sheet| reset::write(sheet));
+    sheet.rules();
+    sheet.keyframes();
+    sheet.writer.finish()
+}
+
+/// The stylesheet being written.
+struct Sheet<'s> {
+    system: &'s System,
+    sources: &'s Sources,
+    purpose: Purpose,
+    plan: &'s Plan,
+    names: Names<'s>,
+    writer: Writer,
+}
+
+/// A rule with its control, in writing order.
+struct Placed<'s> {
+    control: &'s Control,
+    rule: &'s Rule,
+}
+
+impl<'s> Sheet<'s> {
+    fn head(&mut self) {
+        let manifest = &self.system.manifest;
+        self.writer.line(&format!(
+            "/* {}. Written by Stilk from {}; change the sources, not this file. */",
+            manifest.name.value.replace("*/", ""),
+            crate::project::MANIFEST
+        ));
+        if manifest.stylesheet.layers {
+            self.writer.line(&format!("@layer {} {{ @layer {}; }}", manifest.prefix.value, LAYERS.join(", ")));
+        }
+    }
+
+    /// Writes what belongs into one layer; nothing when there is nothing.
+    fn section(&mut self, layer: &str, write: impl FnOnce(&mut Self)) {
+        let mark = self.writer.mark();
+        self.writer.blank();
+        let layers = self.system.manifest.stylesheet.layers;
+        if layers {
+            self.writer.open(&format!("@layer {}.{layer}", self.system.manifest.prefix.value));
+        } else {
+            self.writer.line(&format!("/* {layer} */"));
+        }
+        let before = self.writer.mark();
+        write(self);
+        if self.writer.mark() == before {
+            self.writer.undo(mark, usize::from(layers));
+        } else if layers {
+            self.writer.close();
+        }
+    }
+
+    fn rules(&mut self) {
+        let system = self.system;
+        let mut placed: Vec<Placed> = system
+            .controls
+            .iter()
+            .flat_map(|control| control.rules.iter().map(move |rule| Placed { control, rule }))
+            .collect();
+        // A stable sort: source order decides what states and places leave equal.
+        placed.sort_by_key(|p| (system.states.precedence(&p.rule.states), p.rule.place));
+        for layer in LAYERS {
+            let of_layer: Vec<&Placed> =
+                placed.iter().filter(|p| system.states.layer(&p.rule.states) == layer).collect();
+            if !of_layer.is_empty() {
+                self.section(layer, |sheet| of_layer.iter().for_each(|placed| sheet.rule(placed)));
+            }
+        }
+    }
+
+    fn rule(&mut self, placed: &Placed) {
+        let Placed { control, rule } = placed;
+        let mut conditions: Vec<String> =
+            rule.conditions.iter().map(|c| format!("@{} {}", c.kind, c.prelude)).collect();
+        if self.purpose == Purpose::Page && self.names_state(rule, "hover") {
+            conditions.push("@media (hover: hover)".into());
+        }
+        let own_motion = rule.conditions.iter().any(|c| c.prelude.contains("prefers-reduced-motion"));
+        let (motion, still): (Vec<_>, Vec<_>) =
+            rule.declarations.iter().partition(|declaration| declaration.is_motion() && !own_motion);
+        let selector = selectors::of_rule(self, control, rule);
+        self.writer.line(&format!("/* {} */", self.describe(control, rule)));
+        if !still.is_empty() {
+            self.block(&conditions, &selector, control, &still);
+        }
+        if !motion.is_empty() {
+            conditions.push("@media (prefers-reduced-motion: no-preference)".into());
+            self.block(&conditions, &selector, control, &motion);
+        }
+    }
+
+    fn names_state(&self, rule: &Rule, name: &str) -> bool {
+        rule.states.ids().iter().any(|id| self.system.states.get(*id).name == name)
+    }
+
+    fn block(&mut self, conditions: &[String], selector: &str, control: &Control, declarations: &[&BoundDeclaration]) {
+        conditions.iter().for_each(|condition| self.writer.open(condition));
+        self.writer.open(selector);
+        for declaration in declarations {
+            let name = match declaration.is_local() {
+                true => self.names.local(&control.name.value, &declaration.name.value),
+                false => declaration.name.value.clone(),
+            };
+            let value = declaration.value.write(
+                &mut |id| self.plan.read(self.system, id),
+                &mut |local| self.names.local(&control.name.value, local),
+            );
+            if name == "user-select" {
+                // WebKit knows only its own name.
+                self.writer.declaration("-webkit-user-select", &value, Some(declaration.span));
+            }
+            self.writer.declaration(&name, &value, Some(declaration.span));
+        }
+        self.writer.close();
+        conditions.iter().for_each(|_| self.writer.close());
+    }
+
+    /// `button, part label: hover, outline · controls/button.stilk:12`
+    fn describe(&self, control: &Control, rule: &Rule) -> String {
+        let mut text = control.name.value.clone();
+        if let Some(part) = &rule.target.part {
+            text.push_str(&format!(", part {part}"));
+        }
+        text.push_str(&rule.target.pseudo);
+        let mut when: Vec<String> = rule.options.iter().map(|id| control.option_name(*id).to_owned()).collect();
+        if !rule.states.is_rest() {
+            when.push(self.system.states.set_name(&rule.states));
+        }
+        if !when.is_empty() {
+            text.push_str(&format!(": {}", when.join(", ")));
+        }
+        format!("{text} · {}", self.sources.place(rule.span))
+    }
+
+    fn keyframes(&mut self) {
+        for keyframes in &self.system.keyframes {
+            let body = keyframes.body.write(&mut |id| self.plan.read(self.system, id), &mut |local| local.to_owned());
+            self.writer.blank();
+            let name = self.names.keyframes(&keyframes.name.value);
+            self.writer.line(&format!("@keyframes {name} {{ {} }}", body.split_whitespace().collect::<Vec<_>>().join(" ")));
+        }
+    }
+}

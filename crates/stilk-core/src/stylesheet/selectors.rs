@@ -1,0 +1,144 @@
+//! The selector of a rule: (0,1,0), with a pseudo-element (0,1,1).
+//!
+//! Traps these forms avoid, in all three engines: `:not()` with an unknown pseudo-class drops the whole rule, `:where()`
+//! forgives; pseudo-elements stand outside `:where()` and last; `:has()` cannot be nested; disabled inputs and their
+//! labels still match `:hover` and `:active`, hence the guard.
+
+use super::{Purpose, SHOWN, Sheet};
+use crate::dom::NodeId;
+use crate::system::{Control, OptionId, Rule};
+use crate::template::Host;
+
+const BLOCKED: &str = ":disabled, [aria-disabled=\"true\"], [aria-busy=\"true\"]";
+
+/// A rule's selector.
+pub fn of_rule(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
+    let class = format!(".{}", sheet.names.control(&control.name.value));
+    let conditions = conditions(sheet, control, rule);
+    let weight = match sheet.system.manifest.stylesheet.layers {
+        true => 1,
+        false => usize::from(sheet.system.manifest.stylesheet.weight),
+    };
+    let target = &rule.target;
+    match &target.part {
+        None => format!("{}{conditions}{}", class.repeat(weight), target.pseudo),
+        Some(part) => {
+            let part = format!(".{}", sheet.names.part(&control.name.value, part)).repeat(weight);
+            let condition = match target.condition.as_str() {
+                "" => String::new(),
+                condition => format!(":where({condition})"),
+            };
+            format!(":where({class}{conditions}) {part}{condition}{}", target.pseudo)
+        }
+    }
+}
+
+fn conditions(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
+    let mut text = String::new();
+    for host in &rule.hosts {
+        text.push_str(&format!(":where({host})"));
+    }
+    for option in &rule.options {
+        text.push_str(&option_predicate(sheet, control, *option));
+    }
+    let bearer = Bearer::new(sheet, control);
+    let mut guarded = false;
+    for id in rule.states.ids() {
+        let state = sheet.system.states.get(*id);
+        let list = state.selectors.join(", ");
+        let (predicate, guard) = bearer.predicate(&state.name, &list, state.layer == "own");
+        text.push_str(&predicate);
+        guarded |= guard;
+    }
+    if guarded {
+        text.push_str(&bearer.guard());
+    }
+    for nested in &rule.nested {
+        text.push_str(&format!(":where({nested})"));
+    }
+    text
+}
+
+fn option_predicate(sheet: &Sheet, control: &Control, id: OptionId) -> String {
+    let axis = &control.axes[id.axis];
+    if axis.default != Some(id.option) {
+        return format!(":where(.{})", sheet.names.option(control, id));
+    }
+    // A default option holds where no other is named.
+    let others: Vec<String> = (0..axis.options.len())
+        .filter(|option| *option != id.option)
+        .map(|option| format!(".{}", sheet.names.option(control, OptionId { axis: id.axis, option })))
+        .collect();
+    if others.is_empty() { String::new() } else { format!(":where(:not({}))", others.join(", ")) }
+}
+
+/// How the element that bears native states is reached from the host.
+struct Bearer {
+    /// Paths inside the host; empty where the host bears its states itself.
+    paths: Vec<String>,
+    shown: bool,
+}
+
+impl Bearer {
+    fn new(sheet: &Sheet, control: &Control) -> Bearer {
+        let mut paths: Vec<String> = control
+            .template
+            .hosts
+            .iter()
+            .filter(|host| host.node != host.bearer)
+            .map(|host| path(sheet, control, host))
+            .collect();
+        paths.dedup();
+        Bearer { paths, shown: sheet.purpose == Purpose::Specimen }
+    }
+
+    /// `:has(> .a > .b:where(LIST))`, one for each path.
+    fn has(&self, list: &str) -> String {
+        let inner: Vec<String> = self.paths.iter().map(|path| format!("{path}:where({list})")).collect();
+        format!(":has({})", inner.join(", "))
+    }
+
+    /// A state's predicate, and whether it needs the guard.
+    fn predicate(&self, state: &str, list: &str, own: bool) -> (String, bool) {
+        let interaction = matches!(state, "hover" | "focus-within" | "focus" | "active");
+        if self.shown && interaction {
+            return (format!(":where([{SHOWN}~=\"{state}\"])"), false);
+        }
+        let inside = !self.paths.is_empty();
+        let predicate = match state {
+            "hover" | "focus-within" => format!(":where({list})"),
+            "active" if inside => format!(":where(:active, {})", self.has(":active")),
+            "busy" if inside => format!(":where({list}, {})", self.has(list)),
+            _ if own && inside => format!(":where({list}, {})", self.has(list)),
+            _ if inside => format!(":where({})", self.has(list)),
+            _ => format!(":where({list})"),
+        };
+        (predicate, matches!(state, "hover" | "active"))
+    }
+
+    /// A disabled or busy control never shows hover or active.
+    fn guard(&self) -> String {
+        if self.paths.is_empty() {
+            return format!(":where(:not({BLOCKED}))");
+        }
+        format!(":where(:not([aria-busy=\"true\"], {}))", self.has(BLOCKED))
+    }
+}
+
+/// `> .tern-switch_track > .tern-switch_native`, as the template has it.
+fn path(sheet: &Sheet, control: &Control, host: &Host) -> String {
+    let document = &control.template.document;
+    let mut steps = Vec::new();
+    let mut at: Option<NodeId> = Some(host.bearer);
+    while let Some(node) = at.filter(|node| *node != host.node) {
+        let part = host.parts.iter().find(|(_, id)| *id == node).map(|(name, _)| &name.value);
+        steps.push(match (part, document.element(node)) {
+            (Some(part), _) => format!("> .{}", sheet.names.part(&control.name.value, part)),
+            (None, Some(element)) => format!("> {}", element.local()),
+            (None, None) => "> *".to_owned(),
+        });
+        at = document.node(node).parent;
+    }
+    steps.reverse();
+    steps.join(" ")
+}

@@ -1,0 +1,237 @@
+//! From syntax trees to the checked system.
+
+mod control;
+mod collisions;
+
+use super::{Control, Keyframes, States, System};
+use crate::diagnostic::{Diagnostic, Diagnostics, nearest, unknown_name};
+use crate::manifest::Manifest;
+use crate::project::Loader;
+use crate::sheet::{DerivedNode, KeyframesNode, Sheet, TraitNode, Value, ValuePiece};
+use crate::source::Name;
+use crate::template::Template;
+use crate::tokens::{Definition, Expression, Piece, Token, TokenId, TokenType, TokenValue, Tokens};
+use std::collections::HashMap;
+
+/// Binds everything that was read. What is wrong goes to the loader's diagnostics.
+pub fn bind(
+    manifest: Manifest,
+    mut tokens: Tokens,
+    sheets: Vec<Sheet>,
+    templates: Vec<Template>,
+    loader: &mut Loader,
+) -> System {
+    let diagnostics = &mut loader.diagnostics;
+    let derived: Vec<&DerivedNode> = sheets.iter().flat_map(|sheet| &sheet.derived).collect();
+    add_derived(&derived, &mut tokens, diagnostics);
+    check_modifiers(&manifest, &tokens, diagnostics);
+    let states = States::new(&manifest.states);
+    check_states(&manifest, diagnostics);
+    let surfaces = bind_surfaces(&manifest, &tokens, diagnostics);
+    let mut traits: HashMap<&str, &TraitNode> = HashMap::new();
+    for node in sheets.iter().flat_map(|sheet| &sheet.traits) {
+        if let Some(first) = traits.insert(node.name.as_str(), node) {
+            diagnostics.push(twice("trait", &node.name, &first.name));
+        }
+    }
+    let keyframes = bind_keyframes(&sheets, &tokens, diagnostics);
+    let animations: Vec<String> = keyframes.iter().map(|k| k.name.value.clone()).collect();
+    let shared = control::Shared { manifest: &manifest, tokens: &tokens, states: &states, traits, animations };
+
+    let mut controls: Vec<Control> = Vec::new();
+    let mut templates: Vec<Option<Template>> = templates.into_iter().map(Some).collect();
+    for node in sheets.iter().flat_map(|sheet| &sheet.controls) {
+        if let Some(first) = controls.iter().find(|c| c.name.value == node.name.value) {
+            diagnostics.push(twice("control", &node.name, &first.name));
+            continue;
+        }
+        let found = templates.iter_mut().find(|t| t.as_ref().is_some_and(|t| t.control == node.name.value));
+        match found.and_then(Option::take) {
+            Some(template) => controls.push(control::bind(node, template, &shared, diagnostics)),
+            None => {
+                let path = format!("{}/{}.html", manifest.controls.value, node.name.value);
+                // A template that was there but could not be read has its own diagnostic.
+                if loader.sources.find(&path).is_none() {
+                    let message = format!("the control `{}` has no template", node.name.value);
+                    diagnostics.push(
+                        Diagnostic::error("template/missing", node.name.span, message)
+                            .label(format!("no `{path}`"))
+                            .mend(format!("write the control's markup into `{path}`")),
+                    );
+                }
+            }
+        }
+    }
+    for template in templates.iter().flatten() {
+        let path = format!("{}/{}.stilk", manifest.controls.value, template.control);
+        let message = format!("the template `{}` has no control sheet", template.control);
+        let start = crate::source::Span::new(template.file, 0, 0);
+        let failed = diagnostics.has_errors();
+        if !failed || loader.sources.find(&path).is_none() {
+            diagnostics.push(
+                Diagnostic::error("sheet/missing", start, message)
+                    .mend(format!("write `@control {} {{ … }}` into `{path}`", template.control)),
+            );
+        }
+    }
+    controls.sort_by(|a, b| a.name.value.cmp(&b.name.value));
+    let system = System { manifest, tokens, states, controls, keyframes, surfaces };
+    collisions::check(&system, diagnostics);
+    system
+}
+
+fn twice(what: &str, again: &Name, first: &Name) -> Diagnostic {
+    Diagnostic::error("sheet/twice", again.span, format!("the {what} `{}` stands here twice", again.value))
+        .label("again")
+        .related(first.span, "first here")
+        .mend("take one away, or give it another name")
+}
+
+/// Binds a value's references. `None` when a token is not known (which is reported).
+fn bind_value(value: &Value, tokens: &Tokens, diagnostics: &mut Diagnostics) -> Option<Expression> {
+    let mut expression = Expression::default();
+    let mut complete = true;
+    for piece in &value.pieces {
+        expression.pieces.push(match piece {
+            ValuePiece::Text(css, _) => Piece::Text(css.clone()),
+            ValuePiece::Local(name) => Piece::Local(name.value.clone()),
+            ValuePiece::Reference(name) => match find_token(name, tokens, diagnostics) {
+                Some(id) => Piece::Token(id, name.span),
+                None => {
+                    complete = false;
+                    continue;
+                }
+            },
+        });
+    }
+    complete.then_some(expression)
+}
+
+fn find_token(name: &Name, tokens: &Tokens, diagnostics: &mut Diagnostics) -> Option<TokenId> {
+    let found = tokens.find(&name.value);
+    if found.is_none() && !tokens.incomplete {
+        let message = format!("there is no token `{}`", name.value);
+        let diagnostic = Diagnostic::error("token/unknown", name.span, message).label("not known");
+        diagnostics.push(match nearest(&name.value, tokens.paths()) {
+            Some(near) => diagnostic.mend(format!("write `{{{near}}}`")),
+            None => diagnostic.mend("define it in a token file, or write another name"),
+        });
+    }
+    found
+}
+
+fn add_derived(nodes: &[&DerivedNode], tokens: &mut Tokens, diagnostics: &mut Diagnostics) {
+    let mut added: Vec<(TokenId, &DerivedNode)> = Vec::new();
+    for node in nodes {
+        let token = Token { path: node.path.value.clone(), kind: None, base: None, overrides: Vec::new() };
+        match tokens.add(token) {
+            Ok(id) => added.push((id, node)),
+            Err(first) => {
+                let message = format!("the token `{}` is defined already", node.path.value);
+                let mut diagnostic =
+                    Diagnostic::error("token/twice", node.path.span, message).label("again").mend("give it another name");
+                if let Some(definition) = tokens.get(first).definitions().next() {
+                    diagnostic = diagnostic.related(definition.span, "first here");
+                }
+                diagnostics.push(diagnostic);
+            }
+        }
+    }
+    // References bind after all are known: derived tokens may build on each other.
+    for (id, node) in added {
+        if let Some(expression) = bind_value(&node.value, tokens, diagnostics) {
+            let token = &mut tokens.list[id.0];
+            token.kind = derived_type(&node.value);
+            token.base = Some(Definition { value: TokenValue::Derived, expression, span: node.value.span });
+        } else {
+            tokens.incomplete = true;
+        }
+    }
+    tokens.check_cycles(diagnostics);
+}
+
+/// What a derived token is, where its outermost function says so.
+fn derived_type(value: &Value) -> Option<TokenType> {
+    let Some(ValuePiece::Text(css, _)) = value.pieces.first() else { return None };
+    let name = css.split('(').next().unwrap_or_default().trim();
+    let colors = ["color-mix", "oklch", "oklab", "lch", "lab", "rgb", "hsl", "hwb", "color", "light-dark"];
+    colors.contains(&name).then_some(TokenType::Color)
+}
+
+fn check_modifiers(manifest: &Manifest, tokens: &Tokens, diagnostics: &mut Diagnostics) {
+    if tokens.incomplete && tokens.modifiers.is_empty() {
+        return;
+    }
+    for settings in &manifest.modifiers {
+        let Some(modifier) = tokens.modifiers.iter().find(|m| m.name.value == settings.name.value) else {
+            let known = tokens.modifiers.iter().map(|m| m.name.as_str());
+            diagnostics.push(unknown_name("manifest/modifier", "modifier", &settings.name, known));
+            continue;
+        };
+        for context in settings.follow.iter().map(|f| &f.context).chain(&settings.dark) {
+            if !modifier.contexts.iter().any(|known| known.value == context.value) {
+                let known = modifier.contexts.iter().map(Name::as_str);
+                let what = format!("context of `{}`", settings.name.value);
+                diagnostics.push(unknown_name("manifest/modifier", &what, context, known));
+            }
+        }
+        for follow in &settings.follow {
+            if crate::engine::media::parse_list(&follow.query.value).is_none() {
+                let message = format!("`{}` is no media query", follow.query.value);
+                diagnostics.push(
+                    Diagnostic::error("manifest/value", follow.query.span, message)
+                        .mend("write it with brackets, such as `(prefers-color-scheme: dark)`"),
+                );
+            }
+        }
+    }
+}
+
+fn check_states(manifest: &Manifest, diagnostics: &mut Diagnostics) {
+    let standard = States::new(&[]);
+    for own in &manifest.states {
+        if standard.find(&own.name.value).is_some() {
+            let message = format!("`{}` is a state already", own.name.value);
+            diagnostics.push(Diagnostic::error("manifest/state", own.name.span, message).mend("give it another name"));
+        }
+        if !crate::engine::selector::is_valid(&own.selector.value) || own.selector.value.contains("::") {
+            let message = format!("`{}` is no selector", own.selector.value);
+            diagnostics.push(
+                Diagnostic::error("manifest/state", own.selector.span, message)
+                    .mend("write a selector of the element itself, such as `[data-dismissed]`"),
+            );
+        }
+    }
+}
+
+fn bind_surfaces(manifest: &Manifest, tokens: &Tokens, diagnostics: &mut Diagnostics) -> Vec<(String, TokenId)> {
+    let mut surfaces = Vec::new();
+    for surface in &manifest.surfaces {
+        let Some(id) = find_token(&surface.token, tokens, diagnostics) else { continue };
+        match tokens.get(id).kind {
+            Some(TokenType::Color) | None => surfaces.push((surface.name.value.clone(), id)),
+            Some(other) => {
+                let message = format!("`{}` is of type {}, but a surface is a color", surface.token.value, other.name());
+                diagnostics.push(
+                    Diagnostic::error("token/type", surface.token.span, message)
+                        .label("not a color")
+                        .mend("name a colour token"),
+                );
+            }
+        }
+    }
+    surfaces
+}
+
+fn bind_keyframes(sheets: &[Sheet], tokens: &Tokens, diagnostics: &mut Diagnostics) -> Vec<Keyframes> {
+    let nodes: Vec<&KeyframesNode> = sheets.iter().flat_map(|sheet| &sheet.keyframes).collect();
+    let mut keyframes: Vec<Keyframes> = Vec::new();
+    for node in nodes {
+        if let Some(first) = keyframes.iter().find(|k| k.name.value == node.name.value) {
+            diagnostics.push(twice("animation", &node.name, &first.name));
+        } else if let Some(body) = bind_value(&node.body, tokens, diagnostics) {
+            keyframes.push(Keyframes { name: node.name.clone(), body });
+        }
+    }
+    keyframes
+}

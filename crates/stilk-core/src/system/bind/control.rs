@@ -1,0 +1,634 @@
+//! One control: its blocks flattened into rules, its names bound.
+
+use super::super::rule::{BoundDeclaration, Condition};
+use super::super::values::{Locals, ValueChecker};
+use super::super::{Axis, Control, Exclude, OptionId, Place, Rule, RuleTarget, StateSet, States, Waiver};
+use super::{bind_value, twice};
+use crate::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
+use crate::engine::selector;
+use crate::manifest::Manifest;
+use crate::sheet::{
+    AxisDefault, ControlNode, Declaration, ExcludeNode, Item, OptionNode, PartTarget, StateAlternative, TraitNode, Value,
+    ValuePiece, WaiveNode,
+};
+use crate::source::{Name, Span};
+use crate::template::Template;
+use crate::tokens::{Expression, Piece, Tokens};
+use std::collections::HashMap;
+
+/// What all controls share.
+pub struct Shared<'s> {
+    pub manifest: &'s Manifest,
+    pub tokens: &'s Tokens,
+    pub states: &'s States,
+    pub traits: HashMap<&'s str, &'s TraitNode>,
+    pub animations: Vec<String>,
+}
+
+/// Traits may use traits, not without end.
+const MAX_TRAIT_DEPTH: usize = 8;
+
+/// Binds one control.
+pub fn bind(node: &ControlNode, template: Template, shared: &Shared, diagnostics: &mut Diagnostics) -> Control {
+    let mut control = Control {
+        name: node.name.clone(),
+        template,
+        axes: Vec::new(),
+        excludes: Vec::new(),
+        rules: Vec::new(),
+        waivers: Vec::new(),
+    };
+    check_bearer(&control, diagnostics);
+    // Axes first: combinations and exclusions may stand before them.
+    for item in &node.body {
+        bind_axis(item, &mut control, diagnostics);
+    }
+    let mut flattener = Flattener { shared, control: &mut control, diagnostics, trait_depth: 0, declarations: Vec::new() };
+    flattener.items(&node.body, &Scope::default());
+    let declarations = std::mem::take(&mut flattener.declarations);
+    check_locals(&control, &declarations, diagnostics);
+    check_values(&control, &declarations, shared.tokens, diagnostics);
+    control
+}
+
+fn check_bearer(control: &Control, diagnostics: &mut Diagnostics) {
+    if control.template.bearer_is_host().is_none() {
+        let span = Span::new(control.template.file, 0, 0);
+        diagnostics.push(
+            Diagnostic::error("template/bearer", span, "some hosts have a part `native` and some have none")
+                .mend("give every host a `part=\"native\"`, or none"),
+        );
+    }
+    if control.template.bearer_is_host() == Some(false) {
+        let document = &control.template.document;
+        for host in &control.template.hosts {
+            if document.node(host.bearer).parent.is_none() {
+                diagnostics.push(Diagnostic::error(
+                    "template/bearer",
+                    document.node(host.bearer).span,
+                    "the native part stands nowhere",
+                ));
+            }
+        }
+    }
+}
+
+fn bind_axis(item: &Item, control: &mut Control, diagnostics: &mut Diagnostics) {
+    let (name, options, default) = match item {
+        Item::Axis(axis) => {
+            let names: Vec<Name> = axis.options.iter().map(|o| o.name.clone()).collect();
+            let default = match &axis.default {
+                AxisDefault::First => Some(0),
+                AxisDefault::None => None,
+                AxisDefault::Named(name) => match names.iter().position(|o| o.value == name.value) {
+                    Some(index) => Some(index),
+                    None => {
+                        let known = names.iter().map(Name::as_str);
+                        let what = format!("option of the axis `{}`", axis.name.value);
+                        diagnostics.push(unknown_name("sheet/option", &what, name, known));
+                        Some(0)
+                    }
+                },
+            };
+            if names.is_empty() {
+                let message = format!("the axis `{}` has no options", axis.name.value);
+                diagnostics.push(
+                    Diagnostic::error("sheet/option", axis.name.span, message)
+                        .mend("write `@axis NAME { first { } second { … } }`"),
+                );
+                return;
+            }
+            (axis.name.clone(), names, default)
+        }
+        Item::Option(option) => (option.name.clone(), vec![option.name.clone()], None),
+        _ => return,
+    };
+    if let Some(first) = control.axes.iter().find(|axis| axis.name.value == name.value) {
+        diagnostics.push(twice("axis", &name, &first.name));
+    }
+    for (i, option) in options.iter().enumerate() {
+        let before = control.axes.iter().flat_map(|axis| &axis.options).chain(&options[..i]);
+        if let Some(first) = before.into_iter().find(|known| known.value == option.value) {
+            diagnostics.push(twice("option", option, first));
+        }
+    }
+    control.axes.push(Axis { name, options, default });
+}
+
+/// Everything around a declaration.
+#[derive(Clone)]
+struct Scope {
+    target: RuleTarget,
+    options: Vec<OptionId>,
+    states: StateSet,
+    hosts: Vec<String>,
+    nested: Vec<String>,
+    conditions: Vec<Condition>,
+    place: Place,
+}
+
+impl Default for Scope {
+    fn default() -> Self {
+        Scope {
+            target: RuleTarget::default(),
+            options: Vec::new(),
+            states: StateSet::default(),
+            hosts: Vec::new(),
+            nested: Vec::new(),
+            conditions: Vec::new(),
+            place: Place::Control,
+        }
+    }
+}
+
+impl Rule {
+    /// Whether it holds for every case of its target.
+    fn is_unconditional(&self) -> bool {
+        self.options.is_empty()
+            && self.states.is_rest()
+            && self.hosts.is_empty()
+            && self.nested.is_empty()
+            && self.conditions.is_empty()
+    }
+}
+
+struct Flattener<'f, 's> {
+    shared: &'f Shared<'s>,
+    control: &'f mut Control,
+    diagnostics: &'f mut Diagnostics,
+    trait_depth: usize,
+    /// Each declaration as written, with the index of its rule.
+    declarations: Vec<(Declaration, usize)>,
+}
+
+impl Flattener<'_, '_> {
+    fn error(&mut self, id: &'static str, span: Span, message: impl Into<String>, mend: impl Into<String>) {
+        self.diagnostics.push(Diagnostic::error(id, span, message).label("here").mend(mend));
+    }
+
+    fn items(&mut self, items: &[Item], scope: &Scope) {
+        // Declarations gather into one rule until something that competes with them comes between.
+        let mut open: Option<usize> = None;
+        for item in items {
+            match item {
+                Item::Declaration(declaration) => self.declaration(declaration, scope, &mut open),
+                Item::Traits(names) => {
+                    open = None;
+                    names.iter().for_each(|name| self.use_trait(name, scope));
+                }
+                Item::Part(targets, body) => targets.iter().for_each(|target| self.part(target, body, scope)),
+                Item::State(alternatives, body) => {
+                    alternatives.iter().for_each(|alternative| self.state(alternative, body, scope));
+                }
+                Item::Host(selector, body) => {
+                    open = None;
+                    self.host(selector, body, scope);
+                }
+                Item::Nested(selector, body) => {
+                    open = None;
+                    self.nested(selector, body, scope);
+                }
+                Item::Condition(condition, body) => {
+                    open = None;
+                    self.condition(condition, body, scope);
+                }
+                Item::Axis(axis) => axis.options.iter().for_each(|option| self.option(option, scope)),
+                Item::Option(option) => self.option(option, scope),
+                Item::Combine(names, body) => self.combine(names, body, scope),
+                Item::Exclude(exclude) => self.exclude(exclude),
+                Item::Waive(waive) => self.waive(waive),
+            }
+        }
+    }
+
+    fn declaration(&mut self, declaration: &Declaration, scope: &Scope, open: &mut Option<usize>) {
+        let Some(mut value) = bind_value(&declaration.value, self.shared.tokens, self.diagnostics) else { return };
+        if ["animation", "animation-name"].contains(&declaration.name.as_str()) {
+            self.rename_animations(&mut value);
+        }
+        let index = *open.get_or_insert_with(|| {
+            self.control.rules.push(Rule {
+                target: scope.target.clone(),
+                options: scope.options.clone(),
+                states: scope.states.clone(),
+                hosts: scope.hosts.clone(),
+                nested: scope.nested.clone(),
+                conditions: scope.conditions.clone(),
+                place: scope.place,
+                declarations: Vec::new(),
+                span: declaration.span,
+            });
+            self.control.rules.len() - 1
+        });
+        let bound = BoundDeclaration { name: declaration.name.clone(), value, span: declaration.span };
+        self.control.rules[index].declarations.push(bound);
+        self.declarations.push((declaration.clone(), index));
+    }
+
+    /// Animations are written with the system's prefix.
+    fn rename_animations(&self, value: &mut Expression) {
+        for piece in &mut value.pieces {
+            let Piece::Text(text) = piece else { continue };
+            let mut renamed = String::new();
+            for word in text.split_inclusive(|c: char| c.is_whitespace() || c == ',') {
+                let bare = word.trim_end_matches(|c: char| c.is_whitespace() || c == ',');
+                if self.shared.animations.iter().any(|name| name == bare) {
+                    renamed.push_str(&super::super::Names::new(self.shared.manifest).keyframes(bare));
+                    renamed.push_str(&word[bare.len()..]);
+                } else {
+                    renamed.push_str(word);
+                }
+            }
+            *text = renamed;
+        }
+    }
+
+    fn use_trait(&mut self, name: &Name, scope: &Scope) {
+        let Some(node) = self.shared.traits.get(name.as_str()).copied() else {
+            let known = self.shared.traits.keys().copied();
+            self.diagnostics.push(unknown_name("sheet/trait", "trait", name, known));
+            return;
+        };
+        if self.trait_depth >= MAX_TRAIT_DEPTH {
+            let message = format!("traits use each other deeper than {MAX_TRAIT_DEPTH}");
+            self.error("sheet/trait", name.span, message, "let no trait use itself");
+            return;
+        }
+        let mut scope = scope.clone();
+        if scope.place == Place::Control {
+            scope.place = Place::Trait;
+        }
+        self.trait_depth += 1;
+        self.items(&node.body, &scope);
+        self.trait_depth -= 1;
+    }
+
+    fn part(&mut self, target: &PartTarget, body: &[Item], scope: &Scope) {
+        let mut scope = scope.clone();
+        if let Some(name) = &target.part {
+            if scope.target.part.is_some() {
+                let mend = "write the parts side by side";
+                self.error("sheet/part", name.span, "a part inside a part", mend);
+                return;
+            }
+            let known = self.control.template.part_names();
+            if !known.contains(&name.as_str()) {
+                let place = format!("part in the template of `{}`", self.control.name.value);
+                let diagnostic = unknown_name("sheet/part", &place, name, known.iter().copied());
+                self.diagnostics.push(diagnostic);
+                return;
+            }
+            scope.target.part = Some(name.value.clone());
+        }
+        if let Some(condition) = &target.condition {
+            if !selector::is_valid(&condition.value) {
+                let mend = "write a pseudo-class such as `:first-child`";
+                self.error("sheet/part", condition.span, format!("`{}` is no selector", condition.value), mend);
+                return;
+            }
+            scope.target.condition = condition.value.clone();
+        }
+        if let Some(pseudo) = &target.pseudo {
+            if !self.check_pseudo(pseudo, &scope) {
+                return;
+            }
+            scope.target.pseudo = pseudo.value.clone();
+        }
+        self.items(body, &scope);
+    }
+
+    fn check_pseudo(&mut self, pseudo: &Name, scope: &Scope) -> bool {
+        const KNOWN: [&str; 7] = [
+            "::before",
+            "::after",
+            "::placeholder",
+            "::marker",
+            "::backdrop",
+            "::selection",
+            "::file-selector-button",
+        ];
+        let vendor = pseudo.value.starts_with("::-webkit-") || pseudo.value.starts_with("::-moz-");
+        if !vendor && !KNOWN.contains(&pseudo.as_str()) {
+            self.diagnostics.push(unknown_name("sheet/part", "pseudo-element", pseudo, KNOWN));
+            return false;
+        }
+        if scope.target.part.is_none() && ["::before", "::after"].contains(&pseudo.as_str()) {
+            // Browsers do not paint them on replaced controls, though getComputedStyle claims so.
+            let document = &self.control.template.document;
+            let paints = self.control.template.hosts.iter().any(|host| {
+                document.element(host.node).is_some_and(|e| match e.local() {
+                    "input" => matches!(e.attribute("type"), Some("checkbox" | "radio")),
+                    "select" | "textarea" | "img" => false,
+                    _ => true,
+                })
+            });
+            if !paints {
+                let message = format!("no host of this control can paint `{}`", pseudo.value);
+                self.error("sheet/part", pseudo.span, message, "draw it with a part around the native control");
+                return false;
+            }
+        }
+        true
+    }
+
+    fn state(&mut self, alternative: &StateAlternative, body: &[Item], scope: &Scope) {
+        let mut ids = Vec::new();
+        for name in &alternative.states {
+            match self.shared.states.find(&name.value) {
+                Some(id) => ids.push(id),
+                None => {
+                    let known = self.shared.states.names();
+                    self.diagnostics.push(unknown_name("sheet/state", "state", name, known));
+                    return;
+                }
+            }
+        }
+        let mut scope = scope.clone();
+        scope.states = scope.states.union(&StateSet::of(ids));
+        if let Some(first) = alternative.states.first()
+            && self.shared.states.is_dead(&scope.states)
+        {
+            let set = self.shared.states.set_name(&scope.states).replace('+', " and ");
+            self.diagnostics.push(
+                Diagnostic::new(Level::Warning, "state/dead", first.span, format!("`{set}` never holds"))
+                    .label("a busy or disabled control shows no hover and no active")
+                    .mend("take the block away"),
+            );
+        }
+        self.items(body, &scope);
+    }
+
+    fn host(&mut self, wanted: &Name, body: &[Item], scope: &Scope) {
+        let hosts = self.matching_hosts(wanted);
+        if hosts.is_some() {
+            let mut scope = scope.clone();
+            scope.hosts.push(wanted.value.clone());
+            self.items(body, &scope);
+        }
+    }
+
+    /// The hosts that a selector matches; reports when it is no selector or matches none.
+    fn matching_hosts(&mut self, wanted: &Name) -> Option<Vec<usize>> {
+        let template = &self.control.template;
+        let names: Vec<&str> = template.hosts.iter().map(|h| h.name.as_str()).collect();
+        let Some(list) = selector::parse_list(&wanted.value) else {
+            let mend = "write an element's name or a selector of it, such as `input` or `a`";
+            self.error("sheet/host", wanted.span, format!("`{}` is no selector", wanted.value), mend);
+            return None;
+        };
+        let matching: Vec<usize> = (0..template.hosts.len())
+            .filter(|i| selector::matches(&list, &template.document, template.hosts[*i].node))
+            .collect();
+        if matching.is_empty() {
+            let message = format!("`{}` matches no host of the template", wanted.value);
+            let mend = format!("the hosts are: {}", names.join(", "));
+            self.error("sheet/host", wanted.span, message, mend);
+            return None;
+        }
+        Some(matching)
+    }
+
+    fn nested(&mut self, condition: &Name, body: &[Item], scope: &Scope) {
+        if condition.value.is_empty() || !selector::is_valid(&condition.value) || condition.value.contains("::") {
+            let mend = "write a condition of the host, such as `&:dir(rtl)`";
+            self.error("sheet/syntax", condition.span, format!("`&{}` is no condition", condition.value), mend);
+            return;
+        }
+        if condition.value.contains(['>', '+', '~', ' ', ',']) && !condition.value.contains('(') {
+            let mend = "write a condition of the host itself, such as `&:dir(rtl)`; parts have `@part`";
+            self.error("sheet/syntax", condition.span, "a condition cannot reach other elements", mend);
+            return;
+        }
+        let mut scope = scope.clone();
+        scope.nested.push(condition.value.clone());
+        self.items(body, &scope);
+    }
+
+    fn condition(&mut self, condition: &crate::sheet::Condition, body: &[Item], scope: &Scope) {
+        let Some(prelude) = self.prelude(&condition.prelude) else { return };
+        if condition.kind.value == "media" && crate::engine::media::parse_list(&prelude).is_none() {
+            let message = format!("`{prelude}` is no media query");
+            let mend = "write it with brackets, such as `@media (width < 30rem) { … }`";
+            self.error("sheet/syntax", condition.prelude.span, message, mend);
+            return;
+        }
+        let mut scope = scope.clone();
+        scope.conditions.push(Condition { kind: condition.kind.value.clone(), prelude });
+        self.items(body, &scope);
+    }
+
+    /// A prelude with references written out; they must be the same in every theme.
+    fn prelude(&mut self, value: &Value) -> Option<String> {
+        let expression = bind_value(value, self.shared.tokens, self.diagnostics)?;
+        let tokens = self.shared.tokens;
+        let texts: Vec<String> =
+            tokens.themes().iter().filter_map(|theme| tokens.literal_expression(&expression, theme)).collect();
+        let first = texts.first()?;
+        if texts.iter().any(|text| text != first) {
+            let mend = "use a token that is the same in every theme: a condition cannot read custom properties";
+            self.error("sheet/prelude", value.span, "this differs between themes", mend);
+            return None;
+        }
+        Some(first.clone())
+    }
+
+    fn option(&mut self, option: &OptionNode, scope: &Scope) {
+        let Some(id) = self.control.find_option(&option.name.value) else { return };
+        let mut scope = scope.clone();
+        scope.options.push(id);
+        scope.place = Place::Axis(id.axis);
+        self.items(&option.body, &scope);
+    }
+
+    fn options(&mut self, names: &[Name]) -> Vec<OptionId> {
+        let mut ids = Vec::new();
+        for name in names {
+            match self.control.find_option(&name.value) {
+                Some(id) => ids.push(id),
+                None => {
+                    let known: Vec<String> =
+                        self.control.axes.iter().flat_map(|a| &a.options).map(|o| o.value.clone()).collect();
+                    let known = known.iter().map(String::as_str);
+                    self.diagnostics.push(unknown_name("sheet/option", "option", name, known));
+                }
+            }
+        }
+        ids
+    }
+
+    fn combine(&mut self, names: &[Name], body: &[Item], scope: &Scope) {
+        let ids = self.options(names);
+        if ids.len() < names.len() {
+            return;
+        }
+        for (i, id) in ids.iter().enumerate() {
+            if ids[..i].iter().any(|other| other.axis == id.axis) {
+                let axis = &self.control.axes[id.axis].name.value;
+                let message = format!("two options of the axis `{axis}` never hold together");
+                self.error("sheet/option", names[i].span, message, "combine options of different axes");
+                return;
+            }
+        }
+        let mut scope = scope.clone();
+        scope.place = Place::Combine(ids.len());
+        scope.options.extend(ids);
+        self.items(body, &scope);
+    }
+
+    fn exclude(&mut self, node: &ExcludeNode) {
+        let hosts = match &node.on {
+            None => None,
+            Some(selector) => match self.matching_hosts(selector) {
+                Some(hosts) => Some(hosts),
+                None => return,
+            },
+        };
+        let exclude = Exclude {
+            options: self.options(&node.options),
+            with: self.options(&node.with),
+            without: self.options(&node.without),
+            hosts,
+            span: node.span,
+        };
+        self.control.excludes.push(exclude);
+    }
+
+    fn waive(&mut self, node: &WaiveNode) {
+        if !crate::check::is_id(&node.check.value) {
+            let known = crate::check::ids();
+            self.diagnostics.push(unknown_name("sheet/waive", "check", &node.check, known));
+            return;
+        }
+        let option = match &node.cases {
+            None => None,
+            Some(cases) => {
+                let name = Name { value: cases.value.trim_start_matches('.').to_owned(), span: cases.span };
+                match self.options(std::slice::from_ref(&name)).first() {
+                    Some(id) => Some(*id),
+                    None => return,
+                }
+            }
+        };
+        self.control.waivers.push(Waiver {
+            check: node.check.clone(),
+            option,
+            reason: node.reason.clone(),
+            span: node.span,
+        });
+    }
+}
+
+/// Locals that are read must be declared, and locals that are declared must have a value at rest.
+fn check_locals(control: &Control, declarations: &[(Declaration, usize)], diagnostics: &mut Diagnostics) {
+    let locals: Vec<(&Declaration, bool)> = declarations
+        .iter()
+        .filter(|(d, _)| d.name.value.starts_with("--"))
+        .map(|(d, rule)| (d, control.rules[*rule].is_unconditional()))
+        .collect();
+    let mut names: Vec<&str> = locals.iter().map(|(d, _)| d.name.as_str()).collect();
+    names.sort_unstable();
+    names.dedup();
+    for name in &names {
+        let mut of_name = locals.iter().filter(|(d, _)| d.name.value == **name);
+        if of_name.clone().any(|(_, at_rest)| *at_rest) {
+            continue;
+        }
+        if let Some((first, _)) = of_name.next() {
+            let near = crate::diagnostic::nearest(name, names.iter().copied().filter(|other| other != name));
+            let diagnostic = Diagnostic::error("sheet/local", first.name.span, format!("`{name}` has no value at rest"))
+                .label("set only here, under a condition");
+            diagnostics.push(match near.filter(|_| !is_read(declarations, name)) {
+                Some(near) => diagnostic.mend(format!("write `{near}`, or declare `{name}` in the control itself")),
+                None => diagnostic.mend(format!("declare `{name}: …;` in the control itself")),
+            });
+        }
+    }
+    for (declaration, _) in declarations {
+        for piece in &declaration.value.pieces {
+            if let ValuePiece::Local(name) = piece
+                && !names.contains(&name.as_str())
+            {
+                diagnostics.push(unknown_name("sheet/local", "local property", name, names.iter().copied()));
+            }
+        }
+    }
+}
+
+fn is_read(declarations: &[(Declaration, usize)], local: &str) -> bool {
+    declarations
+        .iter()
+        .flat_map(|(d, _)| &d.value.pieces)
+        .any(|piece| matches!(piece, ValuePiece::Local(name) if name.value == local))
+}
+
+/// Values must fit their properties: with locals at rest, and with each value that options and states give them.
+fn check_values(
+    control: &Control,
+    declarations: &[(Declaration, usize)],
+    tokens: &Tokens,
+    diagnostics: &mut Diagnostics,
+) {
+    if tokens.incomplete {
+        return;
+    }
+    let checker = ValueChecker::new(tokens);
+    let is_local = |d: &Declaration| d.name.value.starts_with("--");
+    let mut rest = Locals::new();
+    for (declaration, rule) in declarations.iter().filter(|(d, _)| is_local(d)) {
+        if control.rules[*rule].is_unconditional()
+            && let Some(text) = checker.text(&declaration.value)
+        {
+            rest.insert(declaration.name.value.clone(), text);
+        }
+    }
+    for (declaration, _) in declarations.iter().filter(|(d, _)| !is_local(d)) {
+        if let Some(diagnostic) = checker.check(declaration, &rest) {
+            diagnostics.push(diagnostic);
+            continue;
+        }
+        for (setter, rule) in declarations.iter().filter(|(d, _)| is_local(d)) {
+            // A value that paints nothing at rest is judged where it paints; here only what a condition sets.
+            if control.rules[*rule].is_unconditional() || !reaches(declaration, setter, declarations) {
+                continue;
+            }
+            let Some(text) = checker.text(&setter.value) else { continue };
+            let mut locals = rest.clone();
+            locals.insert(setter.name.value.clone(), text.clone());
+            let Some(css) = checker.text(&declaration.value) else { continue };
+            if let Some(Err(_)) = checker.fits(&declaration.name.value, &css, &locals) {
+                let message = format!("`{}: {text}` does not fit `{}`", setter.name.value, declaration.name.value);
+                let mend = match text.parse::<f64>() {
+                    Ok(_) => format!("write `{text}px`, or whatever unit is meant"),
+                    Err(_) => format!("write a value that fits where `{}` is used", setter.name.value),
+                };
+                diagnostics.push(
+                    Diagnostic::error("cascade/value", setter.value.span, message)
+                        .label("set here")
+                        .related(declaration.span, "used here")
+                        .mend(mend),
+                );
+            }
+        }
+    }
+}
+
+/// Whether a local's value can arrive in a declaration, through other locals too.
+fn reaches(declaration: &Declaration, setter: &Declaration, all: &[(Declaration, usize)]) -> bool {
+    let reads = |d: &Declaration, name: &str| {
+        d.value.pieces.iter().any(|piece| matches!(piece, ValuePiece::Local(local) if local.value == name))
+    };
+    let mut names = vec![setter.name.value.clone()];
+    let mut i = 0;
+    while i < names.len() {
+        if reads(declaration, &names[i]) {
+            return true;
+        }
+        for (other, _) in all {
+            if other.name.value.starts_with("--") && reads(other, &names[i]) && !names.contains(&other.name.value) {
+                names.push(other.name.value.clone());
+            }
+        }
+        i += 1;
+    }
+    false
+}

@@ -1,0 +1,70 @@
+//! The names that are written: classes and custom properties.
+
+use super::{Control, OptionId};
+use crate::manifest::Manifest;
+
+/// Makes names by the manifest's patterns.
+#[derive(Debug, Clone, Copy)]
+pub struct Names<'m> {
+    manifest: &'m Manifest,
+}
+
+impl<'m> Names<'m> {
+    /// Names of a system.
+    pub fn new(manifest: &'m Manifest) -> Self {
+        Names { manifest }
+    }
+
+    fn fill(&self, pattern: &str, control: &str, option: &str, part: &str) -> String {
+        pattern
+            .replace("{prefix}", &self.manifest.prefix.value)
+            .replace("{control}", control)
+            .replace("{option}", option)
+            .replace("{part}", part)
+    }
+
+    /// A control's class, without the dot.
+    pub fn control(&self, control: &str) -> String {
+        self.fill(&self.manifest.classes.control, control, "", "")
+    }
+
+    /// An option's class.
+    pub fn option(&self, control: &Control, id: OptionId) -> String {
+        self.fill(&self.manifest.classes.option, &control.name.value, control.option_name(id), "")
+    }
+
+    /// A part's class.
+    pub fn part(&self, control: &str, part: &str) -> String {
+        self.fill(&self.manifest.classes.part, control, "", part)
+    }
+
+    /// A token's custom property: `fill.sea` is `--tern-fill-sea`.
+    pub fn token(&self, path: &str) -> String {
+        format!("--{}-{}", self.manifest.prefix.value, path.replace('.', "-"))
+    }
+
+    /// The private name by which rules read a token that is declared on the hosts.
+    pub fn private_token(&self, path: &str) -> String {
+        format!("--_{}-{}", self.manifest.prefix.value, path.replace('.', "-"))
+    }
+
+    /// The custom property of a token's constant under one of several modifiers that define it.
+    pub fn constant(&self, path: &str, modifier: &str) -> String {
+        format!("{}--{modifier}", self.token(path))
+    }
+
+    /// The switch that is on in a context.
+    pub fn switch(&self, modifier: &str, context: &str) -> String {
+        format!("--{}-on-{modifier}-{context}", self.manifest.prefix.value)
+    }
+
+    /// A local property's custom property; `local` has its dashes.
+    pub fn local(&self, control: &str, local: &str) -> String {
+        format!("--{}-{control}-{}", self.manifest.prefix.value, local.trim_start_matches('-'))
+    }
+
+    /// An animation's name.
+    pub fn keyframes(&self, name: &str) -> String {
+        format!("{}-{name}", self.manifest.prefix.value)
+    }
+}

@@ -1,0 +1,85 @@
+//! Rules of a control, flattened: no nesting is left, every condition is spelled out.
+
+use super::{OptionId, StateSet};
+use crate::source::{Name, Span};
+use crate::tokens::Expression;
+
+/// Declarations and when they hold.
+#[derive(Debug)]
+pub struct Rule {
+    /// What they style.
+    pub target: RuleTarget,
+    /// Options that must be chosen.
+    pub options: Vec<OptionId>,
+    /// States that must hold.
+    pub states: StateSet,
+    /// Selectors the host must match (`@host`).
+    pub hosts: Vec<String>,
+    /// Further conditions on the host (`&`), as selectors without the `&`.
+    pub nested: Vec<String>,
+    /// Conditional group rules around it, outermost first.
+    pub conditions: Vec<Condition>,
+    /// Its place in the precedence.
+    pub place: Place,
+    /// The declarations, in order.
+    pub declarations: Vec<BoundDeclaration>,
+    /// Where it stands.
+    pub span: Span,
+}
+
+/// What a rule styles.
+#[derive(Debug, Clone, PartialEq, Eq, Hash, Default)]
+pub struct RuleTarget {
+    /// A part; `None` for the host.
+    pub part: Option<String>,
+    /// Conditions on the part, such as `:first-child`.
+    pub condition: String,
+    /// A pseudo-element with its colons, or nothing.
+    pub pseudo: String,
+}
+
+/// A conditional group rule with its prelude written out.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub struct Condition {
+    /// `media`, `supports` or `container`.
+    pub kind: String,
+    /// The prelude.
+    pub prelude: String,
+}
+
+/// Place in the precedence within one state set: traits, then the control, then axes in order, then combinations.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
+pub enum Place {
+    /// From a trait.
+    Trait,
+    /// The control itself.
+    Control,
+    /// An option of the axis with this index.
+    Axis(usize),
+    /// A combination of so many options.
+    Combine(usize),
+}
+
+/// A declaration with its references bound.
+#[derive(Debug, Clone)]
+pub struct BoundDeclaration {
+    /// The property; a local has its short name with dashes.
+    pub name: Name,
+    /// The value.
+    pub value: Expression,
+    /// The whole declaration.
+    pub span: Span,
+}
+
+impl BoundDeclaration {
+    /// Whether it sets a local property.
+    pub fn is_local(&self) -> bool {
+        self.name.value.starts_with("--")
+    }
+
+    /// Whether it belongs under `prefers-reduced-motion: no-preference`.
+    pub fn is_motion(&self) -> bool {
+        let name = &self.name.value;
+        ["transition", "animation"].iter().any(|p| name.strip_prefix(p).is_some_and(|r| r.is_empty() || r.starts_with('-')))
+    }
+}

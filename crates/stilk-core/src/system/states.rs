@@ -1,0 +1,219 @@
+//! States: what they match, their order, and sets of them.
+
+use crate::manifest::OwnState;
+
+/// Index of a state in the order of precedence, lowest first.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct StateId(pub u8);
+
+/// What brings a state about.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum StateKind {
+    /// The pointer or the keyboard, for a moment: hover, focus, active.
+    Interaction,
+    /// A choice or condition that lasts.
+    Lasting,
+    /// The control cannot be used: busy, disabled.
+    Blocked,
+}
+
+/// One state.
+#[derive(Debug, Clone)]
+pub struct State {
+    /// Its name in sheets.
+    pub name: String,
+    /// What brings it about.
+    pub kind: StateKind,
+    /// The selectors it matches on its bearer, any of them.
+    pub selectors: Vec<String>,
+    /// Its cascade layer.
+    pub layer: &'static str,
+}
+
+/// Every state a sheet may name, lowest first.
+#[derive(Debug)]
+pub struct States {
+    list: Vec<State>,
+}
+
+/// Layers in order; a state's own layer has its name (emission of the design, section 2).
+pub const LAYERS: [&str; 20] = [
+    "token",
+    "reset",
+    "rest",
+    "empty",
+    "required",
+    "hover",
+    "focus-within",
+    "focus",
+    "active",
+    "selected",
+    "checked",
+    "mixed",
+    "open",
+    "readonly",
+    "invalid",
+    "own",
+    "combined",
+    "busy",
+    "disabled",
+    "forced",
+];
+
+use StateKind::{Blocked, Interaction, Lasting};
+
+/// Name, kind, selectors. `:read-only` matches buttons and checkboxes and `:indeterminate` matches unchecked radio
+/// groups: hence the attributes.
+const BEFORE_OWN: [(&str, StateKind, &[&str]); 12] = [
+    ("empty", Lasting, &[":placeholder-shown"]),
+    ("required", Lasting, &["[required]", "[aria-required=\"true\"]"]),
+    ("hover", Interaction, &[":hover"]),
+    ("focus-within", Interaction, &[":focus-within"]),
+    ("focus", Interaction, &[":focus-visible"]),
+    ("active", Interaction, &[":active"]),
+    (
+        "selected",
+        Lasting,
+        &["[aria-pressed=\"true\"]", "[aria-selected=\"true\"]", "[aria-current]:not([aria-current=\"false\"])"],
+    ),
+    ("checked", Lasting, &[":checked", "[aria-checked=\"true\"]"]),
+    ("mixed", Lasting, &["[type=\"checkbox\"]:indeterminate", "[aria-checked=\"mixed\"]"]),
+    ("open", Lasting, &["[aria-expanded=\"true\"]", "[open]", ":popover-open"]),
+    ("readonly", Lasting, &["[readonly]", "[aria-readonly=\"true\"]"]),
+    ("invalid", Lasting, &[":user-invalid", "[aria-invalid]:not([aria-invalid=\"false\"], [aria-invalid=\"\"])"]),
+];
+
+const AFTER_OWN: [(&str, StateKind, &[&str]); 2] = [
+    ("busy", Blocked, &["[aria-busy=\"true\"]"]),
+    ("disabled", Blocked, &[":disabled", "[aria-disabled=\"true\"]"]),
+];
+
+impl States {
+    /// The standard states with the manifest's own between `invalid` and `busy`.
+    pub fn new(own: &[OwnState]) -> States {
+        let standard = |(name, kind, selectors): &(&'static str, StateKind, &[&str])| State {
+            name: (*name).to_owned(),
+            kind: *kind,
+            selectors: selectors.iter().map(|s| (*s).to_owned()).collect(),
+            layer: name,
+        };
+        let own = own.iter().map(|state| State {
+            name: state.name.value.clone(),
+            kind: Lasting,
+            selectors: vec![state.selector.value.clone()],
+            layer: "own",
+        });
+        let list = BEFORE_OWN.iter().map(standard).chain(own).chain(AFTER_OWN.iter().map(standard)).collect();
+        States { list }
+    }
+
+    /// The state with this name.
+    pub fn find(&self, name: &str) -> Option<StateId> {
+        self.list.iter().position(|state| state.name == name).map(|i| StateId(i as u8))
+    }
+
+    /// The state behind an id.
+    pub fn get(&self, id: StateId) -> &State {
+        &self.list[usize::from(id.0)]
+    }
+
+    /// All names, lowest first.
+    pub fn names(&self) -> impl Iterator<Item = &str> {
+        self.list.iter().map(|state| state.name.as_str())
+    }
+
+    /// A set's name: `rest`, or its states joined by `+`.
+    pub fn set_name(&self, set: &StateSet) -> String {
+        if set.ids.is_empty() {
+            return "rest".into();
+        }
+        set.ids.iter().map(|id| self.get(*id).name.as_str()).collect::<Vec<_>>().join("+")
+    }
+
+    /// The cascade layer of rules for this set.
+    pub fn layer(&self, set: &StateSet) -> &'static str {
+        match (self.blocked(set), set.ids.as_slice()) {
+            (_, []) => "rest",
+            (2, _) => "disabled",
+            (1, _) => "busy",
+            (_, [one]) => self.get(*one).layer,
+            _ => "combined",
+        }
+    }
+
+    /// The order of sets: those that name disabled above those that name busy above all others; then the larger;
+    /// then ranks from the highest.
+    pub fn precedence(&self, set: &StateSet) -> (u8, usize, Vec<StateId>) {
+        (self.blocked(set), set.ids.len(), set.ids.iter().rev().copied().collect())
+    }
+
+    fn blocked(&self, set: &StateSet) -> u8 {
+        let names = |name: &str| set.ids.iter().any(|id| self.get(*id).name == name);
+        if names("disabled") {
+            2
+        } else {
+            u8::from(names("busy"))
+        }
+    }
+
+    /// Whether the set can never hold: a blocked control shows no hover and no active.
+    pub fn is_dead(&self, set: &StateSet) -> bool {
+        let has = |name: &str| set.ids.iter().any(|id| self.get(*id).name == name);
+        (has("hover") || has("active")) && (has("busy") || has("disabled"))
+    }
+}
+
+/// States that hold together, sorted.
+#[derive(Debug, Clone, PartialEq, Eq, Hash, Default, PartialOrd, Ord)]
+pub struct StateSet {
+    ids: Vec<StateId>,
+}
+
+impl StateSet {
+    /// A set of these.
+    pub fn of(ids: impl IntoIterator<Item = StateId>) -> StateSet {
+        let mut ids: Vec<StateId> = ids.into_iter().collect();
+        ids.sort_unstable();
+        ids.dedup();
+        StateSet { ids }
+    }
+
+    /// Both together.
+    pub fn union(&self, other: &StateSet) -> StateSet {
+        StateSet::of(self.ids.iter().chain(&other.ids).copied())
+    }
+
+    /// The states, lowest first.
+    pub fn ids(&self) -> &[StateId] {
+        &self.ids
+    }
+
+    /// Whether it holds this state.
+    pub fn contains(&self, id: StateId) -> bool {
+        self.ids.contains(&id)
+    }
+
+    /// Whether nothing holds.
+    pub fn is_rest(&self) -> bool {
+        self.ids.is_empty()
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_larger_set_beats_its_subset_and_disabled_beats_all() {
+        let states = States::new(&[]);
+        let set = |names: &[&str]| StateSet::of(names.iter().map(|n| states.find(n).unwrap()));
+        let rank = |names: &[&str]| states.precedence(&set(names));
+        assert!(rank(&["checked", "hover"]) > rank(&["checked"]));
+        assert!(rank(&["disabled"]) > rank(&["checked", "focus"]));
+        assert!(rank(&["active"]) > rank(&["hover"]));
+        assert!(rank(&["checked", "hover"]) > rank(&["invalid"]));
+        assert_eq!(states.layer(&set(&["checked", "hover"])), "combined");
+        assert_eq!(states.layer(&set(&["checked", "disabled"])), "disabled");
+        assert!(states.is_dead(&set(&["hover", "disabled"])));
+    }
+}

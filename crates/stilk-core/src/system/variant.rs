@@ -1,0 +1,123 @@
+//! Axes, options and the variants they span.
+
+use crate::source::{Name, Span};
+
+/// One way in which a control varies.
+#[derive(Debug)]
+pub struct Axis {
+    /// Its name.
+    pub name: Name,
+    /// Its options.
+    pub options: Vec<Name>,
+    /// The option that holds when none is chosen; `None` where none may.
+    pub default: Option<usize>,
+}
+
+/// One option of one axis.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct OptionId {
+    /// Index of the axis.
+    pub axis: usize,
+    /// Index of the option in it.
+    pub option: usize,
+}
+
+/// One choice on every axis; `None` where an optional axis has none.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub struct Variant {
+    /// A choice per axis.
+    pub choices: Vec<Option<usize>>,
+}
+
+/// Variants that do not exist.
+#[derive(Debug)]
+pub struct Exclude {
+    /// Any of these …
+    pub options: Vec<OptionId>,
+    /// … with any of these, when there are any …
+    pub with: Vec<OptionId>,
+    /// … without all of these, when there are any …
+    pub without: Vec<OptionId>,
+    /// … on these hosts, by index; `None` for all.
+    pub hosts: Option<Vec<usize>>,
+    /// Where it stands.
+    pub span: Span,
+}
+
+impl Variant {
+    /// Whether an option is chosen.
+    pub fn has(&self, id: OptionId) -> bool {
+        self.choices[id.axis] == Some(id.option)
+    }
+
+    /// The chosen options.
+    pub fn options(&self) -> impl Iterator<Item = OptionId> {
+        self.choices.iter().enumerate().filter_map(|(axis, choice)| choice.map(|option| OptionId { axis, option }))
+    }
+}
+
+impl Exclude {
+    /// Whether a variant on a host is excluded.
+    pub fn covers(&self, variant: &Variant, host: usize) -> bool {
+        let any = |list: &[OptionId]| list.iter().any(|id| variant.has(*id));
+        self.hosts.as_ref().is_none_or(|hosts| hosts.contains(&host))
+            && any(&self.options)
+            && (self.with.is_empty() || any(&self.with))
+            && (self.without.is_empty() || !any(&self.without))
+    }
+}
+
+impl super::Control {
+    /// An option's name.
+    pub fn option_name(&self, id: OptionId) -> &str {
+        &self.axes[id.axis].options[id.option].value
+    }
+
+    /// The option with this name.
+    pub fn find_option(&self, name: &str) -> Option<OptionId> {
+        self.axes.iter().enumerate().find_map(|(axis, a)| {
+            let option = a.options.iter().position(|o| o.value == name)?;
+            Some(OptionId { axis, option })
+        })
+    }
+
+    /// Every variant that exists on a host; the last axis varies fastest.
+    pub fn variants(&self, host: usize) -> Vec<Variant> {
+        let mut variants = vec![Variant { choices: Vec::new() }];
+        for axis in &self.axes {
+            let none = axis.default.is_none().then_some(None);
+            let choices: Vec<Option<usize>> = none.into_iter().chain((0..axis.options.len()).map(Some)).collect();
+            variants = variants
+                .iter()
+                .flat_map(|variant| {
+                    choices.iter().map(|choice| {
+                        let mut choices = variant.choices.clone();
+                        choices.push(*choice);
+                        Variant { choices }
+                    })
+                })
+                .collect();
+        }
+        variants.retain(|variant| !self.excludes.iter().any(|exclude| exclude.covers(variant, host)));
+        variants
+    }
+
+    /// The options of a variant that need a class: those that are no default.
+    pub fn spoken_options<'v>(&'v self, variant: &'v Variant) -> impl Iterator<Item = OptionId> + 'v {
+        variant.options().filter(|id| self.axes[id.axis].default != Some(id.option))
+    }
+
+    /// A case's name: `button@a.alarm.small`.
+    pub fn variant_name(&self, host: usize, variant: &Variant) -> String {
+        let mut name = self.name.value.clone();
+        if host > 0 {
+            name.push('@');
+            name.push_str(&self.template.hosts[host].name);
+        }
+        for id in self.spoken_options(variant) {
+            name.push('.');
+            name.push_str(self.option_name(id));
+        }
+        name
+    }
+}

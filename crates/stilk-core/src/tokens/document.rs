@@ -1,0 +1,123 @@
+//! A token file as definitions: paths, declared types and raw values, not yet typed.
+
+use super::value::TokenType;
+use crate::diagnostic::{Diagnostic, Diagnostics};
+use crate::json::{Json, Node};
+use crate::source::{Name, Span};
+
+/// Groups deeper than this are refused.
+pub const MAX_DEPTH: usize = 64;
+
+/// One token as a file has it.
+#[derive(Debug, Clone)]
+pub struct RawToken {
+    /// Its whole path.
+    pub path: String,
+    /// The place of its own name.
+    pub name: Span,
+    /// Its type: its own `$type`, or that of the nearest group.
+    pub kind: Option<TokenType>,
+    /// Its `$value`.
+    pub value: Node,
+}
+
+/// Reads the tokens of a document, in the order of the file.
+pub fn read(root: &Node, diagnostics: &mut Diagnostics) -> Vec<RawToken> {
+    let mut tokens = Vec::new();
+    match root.json {
+        Json::Object(_) => read_group(root, "", None, 0, &mut tokens, diagnostics),
+        _ => diagnostics.push(
+            Diagnostic::error("token/shape", root.span, format!("a token file is an object, not {}", root.kind()))
+                .mend("write `{ \"group\": { \"token\": { \"$type\": …, \"$value\": … } } }`"),
+        ),
+    }
+    tokens
+}
+
+fn read_group(
+    group: &Node,
+    path: &str,
+    inherited: Option<TokenType>,
+    depth: usize,
+    tokens: &mut Vec<RawToken>,
+    diagnostics: &mut Diagnostics,
+) {
+    if depth > MAX_DEPTH {
+        let message = format!("groups are nested deeper than {MAX_DEPTH}");
+        diagnostics.push(Diagnostic::error("token/shape", group.span, message).mend("use flatter groups"));
+        return;
+    }
+    let kind = declared_type(group, diagnostics).or(inherited);
+    for (name, node) in group.entries() {
+        if name.value.starts_with('$') {
+            check_reserved(name, diagnostics);
+            continue;
+        }
+        if !check_name(name, diagnostics) {
+            continue;
+        }
+        let path = if path.is_empty() { name.value.clone() } else { format!("{path}.{}", name.value) };
+        match (&node.json, node.get("$value")) {
+            (_, Some(value)) => {
+                for (member, inner) in node.entries() {
+                    if member.value.starts_with('$') {
+                        check_reserved(member, diagnostics);
+                    } else {
+                        diagnostics.push(
+                            Diagnostic::error("token/shape", member.span, format!("`{path}` is a token and a group"))
+                                .label("a token has no tokens inside it")
+                                .related(inner.span, "this would be inside it")
+                                .mend("move it beside the token, or take `$value` away"),
+                        );
+                    }
+                }
+                let kind = declared_type(node, diagnostics).or(kind);
+                tokens.push(RawToken { path, name: name.span, kind, value: value.clone() });
+            }
+            (Json::Object(_), None) => read_group(node, &path, kind, depth + 1, tokens, diagnostics),
+            _ => diagnostics.push(
+                Diagnostic::error("token/shape", node.span, format!("`{path}` is {}, not a token", node.kind()))
+                    .label("here")
+                    .mend("write `{ \"$type\": …, \"$value\": … }`"),
+            ),
+        }
+    }
+}
+
+fn declared_type(node: &Node, diagnostics: &mut Diagnostics) -> Option<TokenType> {
+    let node = node.get("$type")?;
+    let name = Name { value: node.as_str().unwrap_or_default().to_owned(), span: node.span };
+    TokenType::read(&name).map_err(|d| diagnostics.push(d)).ok()
+}
+
+fn check_reserved(name: &Name, diagnostics: &mut Diagnostics) {
+    const KNOWN: [&str; 7] =
+        ["$value", "$type", "$description", "$extensions", "$deprecated", "$schema", "$ref"];
+    if ["$extends", "$root"].contains(&name.as_str()) {
+        let message = format!("`{}` is not available in this version", name.value);
+        diagnostics.push(Diagnostic::error("token/shape", name.span, message).mend("write the tokens out"));
+    } else if !KNOWN.contains(&name.as_str()) {
+        diagnostics.push(crate::diagnostic::unknown_name("token/shape", "property", name, KNOWN));
+    }
+}
+
+fn check_name(name: &Name, diagnostics: &mut Diagnostics) -> bool {
+    let bad = name.value.chars().find(|c| matches!(c, '{' | '}' | '.'));
+    // Names become parts of CSS identifiers; anything CSS would have to escape is refused where it is written.
+    let odd = name.value.chars().find(|c| !(c.is_alphanumeric() || matches!(c, '-' | '_')));
+    match bad.or(odd) {
+        None if !name.value.is_empty() => true,
+        found => {
+            let message = match found {
+                Some(c) => format!("a token's name cannot hold `{c}`"),
+                None => "a token's name cannot be empty".to_owned(),
+            };
+            diagnostics.push(
+                Diagnostic::error("token/name", name.span, message)
+                    .label("letters, digits, `-` and `_`")
+                    .mend("write a name such as `sea` or `on-sea`"),
+            );
+            false
+        }
+    }
+}

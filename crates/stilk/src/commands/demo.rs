@@ -1,0 +1,71 @@
+//! `stilk demo`: the sample system, written out and put to work.
+
+use super::{Loaded, build, print_report, specimen};
+use crate::output::count;
+use crate::{Failure, Outcome, disk};
+use include_dir::{Dir, DirEntry, include_dir};
+use std::path::{Path, PathBuf};
+
+/// The sample system's sources; outputs are not among them.
+static SAMPLE: Dir = include_dir!("$CARGO_MANIFEST_DIR/../../demo/ternhaven");
+
+/// Writes the sample into a folder, then builds, checks and draws it.
+pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failure> {
+    let mut files = Vec::new();
+    collect(&SAMPLE, &mut files);
+    let changed: Vec<&(PathBuf, &str)> = files
+        .iter()
+        .filter(|(path, text)| std::fs::read(folder.join(path)).is_ok_and(|found| found != text.as_bytes()))
+        .collect();
+    if !changed.is_empty() && !overwrite {
+        let list: Vec<String> = changed.iter().map(|(path, _)| format!("  {}", folder.join(path).display())).collect();
+        return Err(Failure::Message(format!(
+            "error: these files differ from the sample's, and nothing was written:\n{}\n\
+             help: name another folder, `stilk demo DIR`, or replace them with `--overwrite`",
+            list.join("\n")
+        )));
+    }
+    let mut new = 0;
+    for (path, text) in &files {
+        let path = folder.join(path);
+        if std::fs::read(&path).is_ok_and(|found| found == text.as_bytes()) {
+            continue;
+        }
+        disk::write(&path, text).map_err(|message| Failure::Message(format!("error: {message}")))?;
+        new += 1;
+    }
+    let loaded = Loaded::read(folder)?;
+    let line = build::write(&loaded)?;
+    let written = loaded.stylesheet();
+    let report = loaded.report(&written);
+    let page = specimen::write(&loaded, &written, &report)?;
+    if !quiet {
+        let name = &loaded.system.manifest.name.value;
+        anstream::println!("{name}, the sample system: {} written to {}", count(new, "file"), folder.display());
+        anstream::println!("Checking it finds one fault that was left in on purpose:\n");
+    }
+    print_report(&loaded, &report);
+    if !quiet {
+        anstream::println!();
+        for (what, place) in [
+            ("stylesheet", line),
+            ("specimen", page),
+            ("tokens", loaded.shown("tokens/")),
+            ("controls", loaded.shown("controls/")),
+        ] {
+            anstream::println!("{what:>10}  {place}");
+        }
+        anstream::println!("\nEdit a token or a sheet, then: stilk check --project {}", folder.display());
+    }
+    Ok(Outcome::Clean)
+}
+
+fn collect<'d>(folder: &'d Dir, files: &mut Vec<(PathBuf, &'d str)>) {
+    for entry in folder.entries() {
+        match entry {
+            DirEntry::Dir(inner) if inner.path() != Path::new("dist") => collect(inner, files),
+            DirEntry::File(file) => files.extend(file.contents_utf8().map(|text| (file.path().to_owned(), text))),
+            DirEntry::Dir(_) => {}
+        }
+    }
+}

@@ -1,0 +1,97 @@
+//! One module per command, and what they share.
+
+pub mod build;
+pub mod check;
+pub mod demo;
+pub mod specimen;
+
+use crate::disk::{self, Folder};
+use crate::output::{count, terminal};
+use crate::{Failure, Outcome};
+use std::path::{Path, PathBuf};
+use stilk_core::check::Report;
+use stilk_core::diagnostic::Level;
+use stilk_core::project;
+use stilk_core::source::Sources;
+use stilk_core::stylesheet::{Purpose, Written};
+use stilk_core::system::System;
+
+/// A project that can be worked with: its sources hold no errors.
+struct Loaded {
+    root: PathBuf,
+    sources: Sources,
+    system: System,
+}
+
+impl Loaded {
+    /// Reads a project and prints what is wrong with it.
+    fn read(root: &Path) -> Result<Loaded, Failure> {
+        let project = project::load(&Folder::new(root));
+        if !project.diagnostics.is_empty() {
+            anstream::eprint!("{}", terminal::render(&project.diagnostics, &project.sources, root));
+        }
+        let errors = project.diagnostics.iter().filter(|d| d.level == Level::Error).count() as u64;
+        match project.system {
+            Some(system) => Ok(Loaded { root: root.to_owned(), sources: project.sources, system }),
+            None => {
+                anstream::eprintln!("{}; nothing was written", count(errors, "error"));
+                Err(Failure::Said)
+            }
+        }
+    }
+
+    fn stylesheet(&self) -> Written {
+        stilk_core::stylesheet::write(&self.system, &self.sources, Purpose::Page)
+    }
+
+    fn report(&self, written: &Written) -> Report {
+        let threads = std::thread::available_parallelism().map_or(1, std::num::NonZero::get);
+        stilk_core::check::run(&self.system, &self.sources, written, threads)
+    }
+
+    /// Where an output goes, relative to the project's folder.
+    fn output(&self, name: &str) -> String {
+        format!("{}/{name}", self.system.manifest.stylesheet.folder)
+    }
+
+    /// The stylesheet's file name: the system's name in lower case, words joined by `-`.
+    fn stylesheet_name(&self) -> String {
+        let name = self.system.manifest.name.value.to_lowercase();
+        let words: Vec<&str> = name.split(|c: char| !c.is_alphanumeric()).filter(|word| !word.is_empty()).collect();
+        if words.is_empty() { "system.css".into() } else { format!("{}.css", words.join("-")) }
+    }
+
+    fn write(&self, path: &str, text: &str) -> Result<(), Failure> {
+        disk::write(&self.root.join(path), text).map_err(|message| Failure::Message(format!("error: {message}")))
+    }
+
+    fn shown(&self, path: &str) -> String {
+        disk::shown(&self.root, path)
+    }
+}
+
+/// Prints a report for people; the last line says how much was looked at.
+fn print_report(loaded: &Loaded, report: &Report) {
+    anstream::print!("{}", terminal::render(&report.findings, &loaded.sources, &loaded.root));
+    for (reason, cases) in &report.reasons {
+        anstream::println!("unknown in {}: {reason}", count(*cases, "case"));
+    }
+    anstream::println!("{}", summary(report));
+}
+
+fn summary(report: &Report) -> String {
+    let findings = match report.findings.len() as u64 {
+        0 => "nothing to mend".to_owned(),
+        n => count(n, "finding"),
+    };
+    let unknown = if report.unknown == 0 {
+        "none unknown".to_owned()
+    } else {
+        format!("{} of them unknown", crate::output::grouped(report.unknown))
+    };
+    format!("{} looked at, {unknown}: {findings}", count(report.cases, "case"))
+}
+
+fn outcome(report: &Report) -> Outcome {
+    if report.is_clean() { Outcome::Clean } else { Outcome::Findings }
+}

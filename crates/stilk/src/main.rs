@@ -1,0 +1,111 @@
+//! `stilk`: arguments, dispatch, exit code. The work is in `commands`; what people read is in `output`.
+
+mod commands;
+mod disk;
+mod output;
+
+use clap::{Parser, Subcommand, ValueEnum};
+use std::path::PathBuf;
+use std::process::ExitCode;
+
+/// Shared button and form-control styles as tokens, base classes and variants: consistent stylesheets for every theme,
+/// checked in every case.
+#[derive(Parser)]
+#[command(name = "stilk", version, max_term_width = 80)]
+#[command(after_help = "Example:\n  stilk demo            write the sample system and see all of this at work\n  \
+                        stilk check           check the system in this folder")]
+struct Arguments {
+    #[command(subcommand)]
+    command: Command,
+}
+
+#[derive(Subcommand)]
+enum Command {
+    /// Write the stylesheet
+    #[command(after_help = "Example:\n  stilk build --project demo/ternhaven")]
+    Build(Common),
+    /// Check every host, variant, state and theme
+    ///
+    /// Exit code 0: clean. 1: there are findings. 2: it could not run.
+    #[command(after_help = "Example:\n  stilk check --format json > report.json")]
+    Check {
+        #[command(flatten)]
+        common: Common,
+        /// How to print what was found
+        #[arg(long, value_enum, default_value_t = Format::Text)]
+        format: Format,
+    },
+    /// Draw every variant in every state on one page
+    #[command(after_help = "Example:\n  stilk specimen && xdg-open dist/specimen.html")]
+    Specimen(Common),
+    /// Write the sample system, then build, check and draw it
+    #[command(after_help = "Example:\n  stilk demo harbour    the sample system in the folder harbour")]
+    Demo {
+        /// Folder to write to
+        #[arg(default_value = "ternhaven")]
+        folder: PathBuf,
+        /// Replace files that differ from the sample's
+        #[arg(long)]
+        overwrite: bool,
+        /// Print nothing but findings and errors
+        #[arg(long, short)]
+        quiet: bool,
+    },
+}
+
+/// What every command takes.
+#[derive(clap::Args)]
+struct Common {
+    /// Folder that holds stilk.toml
+    #[arg(long, value_name = "DIR", default_value = ".")]
+    project: PathBuf,
+    /// Print nothing but findings and errors
+    #[arg(long, short)]
+    quiet: bool,
+}
+
+/// How findings are printed.
+#[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
+enum Format {
+    /// For people
+    Text,
+    /// For programs
+    Json,
+}
+
+fn main() -> ExitCode {
+    let arguments = Arguments::parse();
+    let outcome = match arguments.command {
+        Command::Build(common) => commands::build::run(&common.project, common.quiet),
+        Command::Check { common, format } => commands::check::run(&common.project, format, common.quiet),
+        Command::Specimen(common) => commands::specimen::run(&common.project, common.quiet),
+        Command::Demo { folder, overwrite, quiet } => commands::demo::run(&folder, overwrite, quiet),
+    };
+    match outcome {
+        Ok(Outcome::Clean) => ExitCode::SUCCESS,
+        Ok(Outcome::Findings) => ExitCode::from(1),
+        Err(failure) => {
+            if let Failure::Message(message) = failure {
+                anstream::eprintln!("{message}");
+            }
+            ExitCode::from(2)
+        }
+    }
+}
+
+/// How a command ended when it could run.
+#[derive(Clone, Copy, PartialEq, Eq)]
+enum Outcome {
+    /// Nothing to mend.
+    Clean,
+    /// Something to mend.
+    Findings,
+}
+
+/// Why a command could not run.
+enum Failure {
+    /// The sources are wrong; it was said already.
+    Said,
+    /// What to say.
+    Message(String),
+}

@@ -1,0 +1,49 @@
+//! A report as JSON.
+
+use crate::disk::shown;
+use serde_json::{Value, json};
+use std::path::Path;
+use stilk_core::check::Report;
+use stilk_core::diagnostic::Diagnostic;
+use stilk_core::source::{Sources, Span};
+
+/// The report, pretty-printed.
+pub fn render(report: &Report, sources: &Sources, root: &Path) -> String {
+    let findings: Vec<Value> = report.findings.iter().map(|finding| to_value(finding, sources, root)).collect();
+    let value = json!({
+        "cases": report.cases,
+        "unknown": report.unknown,
+        "reasons": report.reasons,
+        "decided": report.decided,
+        "findings": findings,
+    });
+    format!("{value:#}\n")
+}
+
+fn to_value(finding: &Diagnostic, sources: &Sources, root: &Path) -> Value {
+    let spans: Vec<Value> = finding
+        .span
+        .iter()
+        .chain(finding.related.iter().map(|related| &related.span))
+        .map(|span| place(*span, sources, root))
+        .collect();
+    let evidence = finding.evidence.as_ref();
+    json!({
+        "check": finding.id,
+        "level": finding.level.word(),
+        "message": finding.message,
+        "cases": evidence.map_or(0, |e| e.cases),
+        "worst": evidence.map(|e| format!("{}: {}", e.worst, e.figures)),
+        "spans": spans,
+        "mend": finding.mend,
+    })
+}
+
+fn place(span: Span, sources: &Sources, root: &Path) -> Value {
+    let position = sources.position(span);
+    json!({
+        "file": shown(root, &sources.file(span.file).path),
+        "line": position.line,
+        "column": position.column,
+    })
+}
