@@ -2,6 +2,7 @@
 
 use super::paint::{self, Painted, Pixel, TextPlace, contrast, hex};
 use super::run::{Cause, Failure, Seen, Sink};
+use super::trace::Origin;
 use super::{Check, Inspection};
 use crate::case::Look;
 use crate::css::color::Absolute;
@@ -12,7 +13,7 @@ use crate::manifest::Conformance;
 use crate::source::Span;
 use crate::engine::Style;
 use crate::system::{StateSet, System};
-use crate::tokens::TokenValue;
+use crate::tokens::{Theme, Token, TokenValue, Tokens};
 use color::ColorSpaceTag as Space;
 
 /// The check.
@@ -64,11 +65,14 @@ fn judge(inspection: &Inspection, index: usize, place: &TextPlace, painted: &[Pa
     let (states, look) = &inspection.looks[index];
     let Some(style) = look.styles.element(place.node) else { return };
     let needed = needed(inspection.system.manifest.conformance, style);
-    let text = inspection.tracer.origin(style, L::Color);
+    // An inherited colour was declared further out.
+    let declared = place.chain.iter().rev().filter_map(|node| look.styles.element(*node));
+    let declared = declared.into_iter().find(|style| style.winner(L::Color).is_some()).unwrap_or(style);
+    let text = inspection.tracer.origin(declared, L::Color);
     let mut worst: Option<(f64, &Painted)> = None;
     for one in painted {
         let ratio = contrast(one.text, one.behind);
-        if let Some((span, _)) = &text.token {
+        if let Some((span, _)) = text.token() {
             sink.see(*span, Seen { behind: one.behind, needed, opaque: one.opaque });
         }
         if worst.is_none_or(|(known, _)| ratio < known) {
@@ -87,15 +91,19 @@ fn judge(inspection: &Inspection, index: usize, place: &TextPlace, painted: &[Pa
     );
     let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, text.span().or(behind.span()), message)
         .label(format!("{} on {}: {shown}", hex(painted.text), hex(painted.behind)));
-    if let Some((span, _)) = &behind.token {
-        diagnostic = diagnostic.related(*span, "the background");
+    let backdrop = behind.tokens.first().map(|(span, _)| *span).or(behind.declaration);
+    if let Some(span) = backdrop.filter(|span| Some(*span) != diagnostic.span) {
+        diagnostic = diagnostic.related(span, "the background");
     }
-    if let Some(span) = text.declaration {
+    if let Some(span) = text.declaration.filter(|span| Some(*span) != diagnostic.span) {
         diagnostic = diagnostic.related(span, "the text is painted with it here");
     }
     sink.fail(Failure {
         check: CHECK.id,
-        cause: Cause { spans: vec![text.span(), behind.span()], words: String::new() },
+        cause: Cause {
+            spans: text.tokens.iter().chain(&behind.tokens).map(|(span, _)| Some(*span)).collect(),
+            words: String::new(),
+        },
         case: inspection.case_name(states),
         score: ratio / needed,
         figures: format!("{shown}, needs {}:1", number(needed)),
@@ -108,72 +116,91 @@ fn floor(ratio: f64) -> f64 {
     (ratio * 100.0).floor() / 100.0
 }
 
-/// Where the topmost background that shows behind the text came from.
-fn background_origin(
-    inspection: &Inspection,
-    look: &Look,
-    place: &TextPlace,
-    surface: usize,
-) -> super::trace::Origin {
+/// Where the backgrounds that show behind the text came from, the topmost first.
+fn background_origin(inspection: &Inspection, look: &Look, place: &TextPlace, surface: usize) -> Origin {
+    let mut origin = Origin::default();
     for node in place.chain.iter().rev() {
-        if let Some(style) = look.styles.element(*node)
-            && style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha > 0.0)
-        {
-            return inspection.tracer.origin(style, L::BackgroundColor);
+        let Some(style) = look.styles.element(*node) else { continue };
+        let alpha = style.used_color(L::BackgroundColor).map_or(0.0, |color| color.alpha);
+        if alpha > 0.0 {
+            origin = origin.and(inspection.tracer.origin(style, L::BackgroundColor));
+        }
+        if alpha == 1.0 {
+            return origin;
         }
     }
     let node = look.surfaces.get(surface).copied();
     let text = node.and_then(|n| look.document.element(n)).and_then(|e| e.attribute("style")).unwrap_or_default();
     match node.and_then(|node| look.styles.element(node)) {
-        Some(style) => inspection.tracer.reference_origin(style, text),
-        None => super::trace::Origin { declaration: None, token: None },
+        Some(style) => origin.and(inspection.tracer.text_origin(style, text)),
+        None => origin,
     }
 }
 
-/// The mend: the token's own hue at the lightness nearest to it that passes on every background it was seen on.
-pub(super) fn mend(system: &System, token: Span, seen: &[Seen]) -> String {
-    let definition = system.tokens.list.iter().flat_map(|t| t.definitions().map(move |d| (t, d))).find(|(_, d)| d.span == token);
-    let Some((found, definition)) = definition else { return "write a colour with more contrast".into() };
-    let color = match &definition.value {
-        TokenValue::Color { .. } => parse(&definition.expression.pieces),
-        _ => None,
+/// The mend: another token that passes on every background this one was seen on, for an alias; for a colour of its
+/// own, its hue at the nearest lightness that passes.
+pub(super) fn mend(system: &System, token: Span, seen: &[Seen]) -> Option<String> {
+    let tokens = &system.tokens;
+    let (found, definition) =
+        tokens.list.iter().flat_map(|t| t.definitions().map(move |d| (t, d))).find(|(_, d)| d.span == token)?;
+    let places = match seen.len() {
+        1 => "the background it is used on".to_owned(),
+        n => format!("all {n} backgrounds it is used on"),
     };
-    let Some(color) = color.filter(|_| seen.iter().all(|s| s.opaque)) else {
-        return format!("refer to a colour with more contrast in `{}`, or change its background", found.path);
+    let theme = theme_of(tokens, found, token);
+    let color = parse(&tokens.literal_expression(&definition.expression, &theme)?)?;
+    if !seen.iter().all(|s| s.opaque) {
+        return Some(format!("give `{}` a colour with more contrast, or change its background", found.path));
+    }
+    // A browser paints whole 8-bit channels: what is written must pass as painted.
+    let ratio = |pixel: Pixel| {
+        let pixel = pixel.map(|c| (c * 255.0).round() / 255.0);
+        seen.iter().map(|s| contrast(pixel, s.behind) / s.needed).fold(f64::INFINITY, f64::min)
     };
-    let oklch = color.to(Space::Oklch);
-    let [lightness, chroma, hue] = oklch.components.map(|c| c.unwrap_or(0.0));
-    let passes = |l: f64| {
-        let pixel = in_gamut(l, chroma, hue);
-        // A browser paints whole 8-bit channels: what is written must pass as painted.
-        let pixel: Pixel = pixel.map(|c| (c * 255.0).round() / 255.0);
-        seen.iter().all(|s| contrast(pixel, s.behind) >= s.needed)
-    };
-    // A thousandth is finer than an 8-bit channel.
-    let found_lightness = (0..=1000)
-        .flat_map(|step| [lightness + f64::from(step) / 1000.0, lightness - f64::from(step) / 1000.0])
-        .find(|l| (0.0..=1.0).contains(l) && passes(*l));
-    match found_lightness {
-        Some(l) => {
-            let pixel = in_gamut(l, chroma, hue);
-            format!(
-                "`{}` with a lightness of {} ({}) passes on all {} backgrounds it is used on",
-                found.path,
-                number((l * 1000.0).round() / 1000.0),
-                hex(pixel),
-                seen.len()
-            )
+    if let TokenValue::Alias(_) = definition.value {
+        let others = tokens.list.iter().filter(|t| matches!(t.base.as_ref().map(|d| &d.value), Some(TokenValue::Color { .. })));
+        let passing = others.filter_map(|t| {
+            let other = parse(&t.base.as_ref()?.expression.write(&mut |_| String::new(), &mut |l| l.to_owned()))?;
+            (other.alpha == 1.0 && ratio(other.srgb()) >= 1.0).then(|| (distance(&color, &other), t))
+        });
+        if let Some((_, near)) = passing.min_by(|a, b| a.0.total_cmp(&b.0)) {
+            return Some(format!("write `{{{}}}` for `{}`: it passes on {places}", near.path, found.path));
         }
-        None => format!(
-            "no lightness of `{}` passes on all {} backgrounds it is used on: change a background",
-            found.path,
-            seen.len()
-        ),
     }
+    let [lightness, chroma, hue] = color.to(Space::Oklch).components.map(|c| c.unwrap_or(0.0));
+    // A thousandth is finer than an 8-bit channel.
+    let lightness = (0..=1000)
+        .flat_map(|step| [lightness + f64::from(step) / 1000.0, lightness - f64::from(step) / 1000.0])
+        .find(|l| (0.0..=1.0).contains(l) && ratio(in_gamut(*l, chroma, hue)) >= 1.0);
+    Some(match lightness {
+        Some(l) => format!(
+            "give `{}` a lightness of {} ({}): it passes on {places}",
+            found.path,
+            number((l * 1000.0).round() / 1000.0),
+            hex(in_gamut(l, chroma, hue)),
+        ),
+        None => format!("no lightness of `{}` passes on {places}: change a background", found.path),
+    })
 }
 
-fn parse(pieces: &[crate::tokens::Piece]) -> Option<Absolute> {
-    let [crate::tokens::Piece::Text(css)] = pieces else { return None };
+/// A theme in which this definition holds.
+fn theme_of(tokens: &Tokens, token: &Token, definition: Span) -> Theme {
+    let mut theme = tokens.default_theme();
+    for o in &token.overrides {
+        if let Some(context) = o.contexts.iter().position(|d| d.as_ref().is_some_and(|d| d.span == definition)) {
+            theme.contexts[o.modifier] = context;
+        }
+    }
+    theme
+}
+
+/// Distance in OKLab.
+fn distance(a: &Absolute, b: &Absolute) -> f64 {
+    let (a, b) = (a.to(Space::Oklab).components, b.to(Space::Oklab).components);
+    (0..3).map(|i| (a[i].unwrap_or(0.0) - b[i].unwrap_or(0.0)).powi(2)).sum::<f64>().sqrt()
+}
+
+fn parse(css: &str) -> Option<Absolute> {
     match crate::css::color::parse(&mut cssparser::Parser::new(css)).ok()? {
         crate::css::color::Color::Absolute(absolute) => Some(absolute),
         _ => None,

@@ -208,7 +208,7 @@ fn group(system: &System, sink: Sink, report: &mut Report) {
         if let Some(span) = diagnostic.span
             && let Some(seen) = sink.seen.get(&span)
         {
-            diagnostic.mend = Some(super::contrast_text::mend(system, span, seen));
+            diagnostic.mend = super::contrast_text::mend(system, span, seen);
         }
         findings.push((worst.score, diagnostic));
     }

@@ -10,6 +10,7 @@ use crate::engine::stylesheet::{DeclarationBody, Stylesheet};
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
 use crate::system::System;
+use crate::tokens::TokenType;
 use std::collections::HashMap;
 
 /// Follows values to their sources.
@@ -17,27 +18,52 @@ pub struct Tracer<'t> {
     parsed: &'t Stylesheet,
     written: &'t Written,
     sources: &'t Sources,
-    tokens: HashMap<Span, &'t str>,
+    tokens: HashMap<Span, (&'t str, Option<TokenType>)>,
 }
 
 /// Where a value came from.
-#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+#[derive(Debug, Clone, PartialEq, Eq, Hash, Default)]
 pub struct Origin {
     /// The declaration in a sheet that painted it.
     pub declaration: Option<Span>,
-    /// The token's value, in the file of the theme that gave it.
-    pub token: Option<(Span, String)>,
+    /// The tokens in it, in the order of the expression: each one's value in the file of the theme that gave it, and
+    /// its path. Several where colours are mixed.
+    pub tokens: Vec<(Span, String)>,
 }
 
 impl Origin {
-    /// The place at fault: the token, else the declaration.
+    /// The place at fault: the token where there is just one, else the declaration.
     pub fn span(&self) -> Option<Span> {
-        self.token.as_ref().map(|(span, _)| *span).or(self.declaration)
+        match self.tokens.as_slice() {
+            [(span, _)] => Some(*span),
+            _ => self.declaration.or(self.tokens.first().map(|(span, _)| *span)),
+        }
     }
 
-    /// The token's path in backticks, or `a colour`.
+    /// The token, where there is just one.
+    pub fn token(&self) -> Option<&(Span, String)> {
+        if let [token] = self.tokens.as_slice() { Some(token) } else { None }
+    }
+
+    /// `` `ink.strong` ``, `` `a` mixed with `b` ``, or `a colour`.
     pub fn name(&self) -> String {
-        self.token.as_ref().map_or_else(|| "a colour".to_owned(), |(_, path)| format!("`{path}`"))
+        let names: Vec<String> = self.tokens.iter().map(|(_, path)| format!("`{path}`")).collect();
+        match names.as_slice() {
+            [] => "a colour".to_owned(),
+            [one] => one.clone(),
+            [first, rest @ ..] => format!("{first} mixed with {}", rest.join(" and ")),
+        }
+    }
+
+    /// Adds what another origin holds: a translucent colour shows what is behind it.
+    pub fn and(mut self, other: Origin) -> Origin {
+        for token in other.tokens {
+            if !self.tokens.contains(&token) {
+                self.tokens.push(token);
+            }
+        }
+        self.declaration = self.declaration.or(other.declaration);
+        self
     }
 }
 
@@ -46,22 +72,28 @@ impl<'t> Tracer<'t> {
     pub fn new(system: &'t System, sources: &'t Sources, written: &'t Written, parsed: &'t Stylesheet) -> Self {
         let mut tokens = HashMap::new();
         for token in &system.tokens.list {
-            tokens.extend(token.definitions().map(|definition| (definition.span, token.path.as_str())));
+            tokens.extend(token.definitions().map(|d| (d.span, (token.path.as_str(), token.kind))));
         }
         Tracer { parsed, written, sources, tokens }
     }
 
     /// Where a longhand's value came from.
     pub fn origin(&self, style: &Style, longhand: Longhand) -> Origin {
-        match style.winner(longhand) {
-            Some(id) => self.follow(style, self.body(id), self.span(id)),
-            None => Origin { declaration: None, token: None },
+        let Some(id) = style.winner(longhand) else { return Origin::default() };
+        let mut origin = Origin { declaration: self.span(id), tokens: Vec::new() };
+        if let Some(DeclarationBody::Property(parsed)) = self.body(id)
+            && let Declared::Pending(text) = &parsed.declared
+        {
+            self.follow(style, text, &mut origin, 0);
         }
+        origin
     }
 
-    /// Where the value of an inline declaration's first reference came from: surfaces are painted so.
-    pub fn reference_origin(&self, style: &Style, text: &str) -> Origin {
-        self.follow_text(style, text, None)
+    /// Where the colours of a text come from: surfaces are painted by an inline style.
+    pub fn text_origin(&self, style: &Style, text: &str) -> Origin {
+        let mut origin = Origin::default();
+        self.follow(style, text, &mut origin, 0);
+        origin
     }
 
     fn body(&self, id: DeclarationId) -> Option<&'t DeclarationBody> {
@@ -81,44 +113,35 @@ impl<'t> Tracer<'t> {
         self.written.origin(declaration.offset)
     }
 
-    fn follow(&self, style: &Style, body: Option<&DeclarationBody>, declaration: Option<Span>) -> Origin {
-        match body {
-            Some(DeclarationBody::Property(parsed)) => match &parsed.declared {
-                Declared::Pending(text) => self.follow_text(style, text, declaration),
-                _ => Origin { declaration, token: None },
-            },
-            _ => Origin { declaration, token: None },
-        }
-    }
-
-    /// Walks the first reference that has a value, again and again, until a token's own declaration is met.
-    fn follow_text(&self, style: &Style, text: &str, declaration: Option<Span>) -> Origin {
-        let mut declaration = declaration;
-        let mut text = text.to_owned();
+    /// Walks every reference that has a value until a token's own declaration is met.
+    fn follow(&self, style: &Style, text: &str, origin: &mut Origin, depth: usize) {
         // Chains of custom properties are short; the bound is against cycles.
-        for _ in 0..64 {
-            let names = references(&text);
-            let Some(custom) = names.iter().find_map(|name| {
-                style.customs.get(name.as_str()).filter(|custom| custom.text.as_deref().is_some_and(|t| !t.is_empty()))
-            }) else {
-                break;
+        if depth > 32 {
+            return;
+        }
+        for name in references(text) {
+            let Some(custom) = style.customs.get(name.as_str()).filter(|c| c.text.as_deref().is_some_and(|t| !t.is_empty()))
+            else {
+                continue;
             };
-            let Some(span) = self.span(custom.winner) else { break };
-            if let Some(path) = self.tokens.get(&span)
-                && self.sources.file(span.file).path.ends_with(".json")
-            {
-                return Origin { declaration, token: Some((span, (*path).to_owned())) };
+            let Some(span) = self.span(custom.winner) else { continue };
+            match self.tokens.get(&span) {
+                Some((path, kind)) if self.sources.file(span.file).path.ends_with(".json") => {
+                    let token = (span, (*path).to_owned());
+                    if matches!(kind, None | Some(TokenType::Color)) && !origin.tokens.contains(&token) {
+                        origin.tokens.push(token);
+                    }
+                    continue;
+                }
+                // A derived token goes on to what it is computed from.
+                Some(_) => {}
+                // The local that a sheet sets last is where the choice was made.
+                None if depth == 0 || origin.tokens.is_empty() => origin.declaration = Some(span),
+                None => {}
             }
-            if self.tokens.contains_key(&span) {
-                // A derived token: its first reference goes on.
-            } else {
-                declaration = Some(span);
-            }
-            match self.body(custom.winner) {
-                Some(DeclarationBody::Custom(_, next)) => text = next.to_string(),
-                _ => break,
+            if let Some(DeclarationBody::Custom(_, next)) = self.body(custom.winner) {
+                self.follow(style, next, origin, depth + 1);
             }
         }
-        Origin { declaration, token: None }
     }
 }

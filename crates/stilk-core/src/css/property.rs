@@ -32,6 +32,7 @@ struct Row {
     grammar: Grammar,
 }
 
+// `user-select` is not inherited by CSS UI 4, but its `auto` takes the parent's value, which comes to the same.
 longhands! {
     AccentColor "accent-color" true "auto" ColorOr(&["auto"]);
     AlignContent "align-content" false "normal" Align(CONTENT_ALIGN);
@@ -158,7 +159,7 @@ longhands! {
     TransitionBehavior "transition-behavior" false "normal" CommaOf(&Keywords(&["normal", "allow-discrete"]));
     Translate "translate" false "none" TranslateWords;
     UnicodeBidi "unicode-bidi" false "normal" Keywords(&["normal", "embed", "isolate", "bidi-override", "isolate-override", "plaintext"]);
-    UserSelect "user-select" false "auto" Keywords(&["auto", "none", "text", "all", "contain"]);
+    UserSelect "user-select" true "auto" Keywords(&["auto", "none", "text", "all", "contain"]);
     VerticalAlign "vertical-align" false "baseline" Length { percent: true, negative: true, keywords: &["baseline", "sub", "super", "top", "text-top", "middle", "bottom", "text-bottom"] };
     Visibility "visibility" true "visible" Keywords(&["visible", "hidden", "collapse"]);
     WhiteSpaceCollapse "white-space-collapse" true "collapse" Keywords(&["collapse", "preserve", "preserve-breaks", "break-spaces"]);

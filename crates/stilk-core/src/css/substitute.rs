@@ -66,19 +66,40 @@ fn variable(parser: &mut Parser, lookup: &mut dyn FnMut(&str) -> Option<String>)
     }
 }
 
-/// The custom properties that a text refers to, fallbacks included.
+/// The custom properties that a text refers to, those in fallbacks included, in order.
 pub fn references(text: &str) -> Vec<String> {
     let mut names = Vec::new();
-    substitute(text, &mut |name| {
-        names.push(name.to_owned());
-        None
-    });
+    if super::parse::has_substitution(text) {
+        gather(&mut Parser::new(text), &mut names);
+    }
     names
+}
+
+fn gather(parser: &mut Parser, names: &mut Vec<String>) {
+    while let Ok(token) = parser.next() {
+        let is_variable = match token {
+            Token::Function(name) => name.eq_ignore_ascii_case("var"),
+            Token::ParenthesisBlock | Token::SquareBracketBlock | Token::CurlyBracketBlock => false,
+            _ => continue,
+        };
+        let _ = parser.parse_nested_block(|inner| {
+            if is_variable && let Ok(name) = inner.expect_ident_cloned() {
+                names.push(name.to_string());
+            }
+            gather(inner, names);
+            Ok::<_, ParseError<()>>(())
+        });
+    }
 }
 
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn references_are_found_wherever_they_stand() {
+        assert_eq!(references("f(var(--a), [var(--b, var(--c))]) var(--d)"), ["--a", "--b", "--c", "--d"]);
+    }
 
     #[test]
     fn fallbacks_chain_and_an_empty_value_is_a_value() {

@@ -23,7 +23,9 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
             Value::Number(n) => Ok(format!("{}px", number(n * style.px(L::FontSize)?))),
             other => Ok(to_css(other)),
         },
-        L::MinWidth | L::MinHeight if value.is("auto") => Err(Unknown("a minimum size of auto depends on the box")),
+        // Only items of flex and grid containers have an automatic minimum size (CSS Sizing 3, section 5.2.2).
+        L::MinWidth | L::MinHeight if value.is("auto") && !style.is_item => Ok("0px".into()),
+        L::CaretColor if value.is("auto") => Ok(to_css(style.get(L::Color)?)),
         L::TextDecorationThickness if !value.is("auto") && value.as_px().is_none() => Err(LAYOUT),
         L::Color => Ok(to_css(value)),
         _ => {

@@ -32,6 +32,8 @@ pub struct Style {
     pub customs: Arc<Customs>,
     /// Whether the used colour scheme is dark.
     pub dark: bool,
+    /// Whether it is an item of a flex or grid container.
+    pub is_item: bool,
 }
 
 /// The styles of a document.
@@ -140,6 +142,7 @@ impl<'s> Engine<'s> {
             winners: vec![None; Longhand::ALL.len()],
             customs: Arc::default(),
             dark: false,
+            is_item: false,
         }
     }
 
@@ -313,8 +316,8 @@ impl Computation<'_, '_> {
                 values[*longhand as usize] = self.value(*longhand, &context);
             }
         }
-        self.adjust(&mut values, pseudo);
-        Style { values, winners: self.winners, customs: self.customs, dark }
+        let is_item = self.adjust(&mut values, pseudo);
+        Style { values, winners: self.winners, customs: self.customs, dark, is_item }
     }
 
     fn value(&mut self, longhand: Longhand, context: &Context) -> Result<Value, Unknown> {
@@ -347,8 +350,8 @@ impl Computation<'_, '_> {
         }
     }
 
-    /// Values that depend on other values of the same element.
-    fn adjust(&self, values: &mut [Result<Value, Unknown>], pseudo: Option<&PseudoElement>) {
+    /// Values that depend on other values of the same element. Returns whether it is a flex or grid item.
+    fn adjust(&self, values: &mut [Result<Value, Unknown>], pseudo: Option<&PseudoElement>) -> bool {
         let is = |values: &[Result<Value, Unknown>], longhand: L, words: &[&str]| {
             matches!(&values[longhand as usize], Ok(Value::Keyword(word)) if words.contains(word))
         };
@@ -396,6 +399,7 @@ impl Computation<'_, '_> {
         if pseudo.is_some_and(|p| ["before", "after"].contains(&p.0.as_str())) && is(values, L::Content, &["normal"]) {
             values[L::Content as usize] = Ok(Value::Keyword("none"));
         }
+        item && !out_of_flow
     }
 }
 

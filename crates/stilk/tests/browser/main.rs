@@ -1,0 +1,355 @@
+//! The engine against a real browser: every host × variant × theme of a project, at rest and in every state, each
+//! longhand that the engine knows must equal what Chromium computes from the stylesheet that was written.
+//!
+//! `cargo test --test browser` runs it on the sample; `cargo test --test browser -- DIR …` on any project.
+
+mod compare;
+mod webdriver;
+
+use serde_json::{Value, json};
+use std::collections::BTreeMap;
+use std::path::{Path, PathBuf};
+use std::process::Command;
+use stilk_core::case::{state_sets, theme_attributes};
+use stilk_core::css::property::Longhand;
+use stilk_core::dom::{Document, Element, NodeId};
+use stilk_core::engine::defaults::CHROMIUM;
+use stilk_core::engine::resolved::resolved;
+use stilk_core::engine::{Engine, Forced, Media, Style, Stylesheet};
+use stilk_core::markup::{Request, mount};
+use stilk_core::project::{self, Project};
+use stilk_core::source::{FileError, Files};
+use stilk_core::system::{StateSet, System};
+use stilk_core::tokens::Theme;
+use webdriver::Browser;
+
+const WIDTH: u32 = 1280;
+const HEIGHT: u32 = 800;
+
+fn main() {
+    let mut folders: Vec<PathBuf> =
+        std::env::args().skip(1).filter(|a| !a.starts_with('-')).map(PathBuf::from).filter(|p| p.is_dir()).collect();
+    if folders.is_empty() {
+        folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/ternhaven"));
+    }
+    compare::self_test();
+    let browser = Browser::start(WIDTH, HEIGHT);
+    println!("{}", browser.version());
+    let mut failed = false;
+    for folder in &folders {
+        let tally = run_project(&browser, folder);
+        tally.print(folder);
+        failed |= tally.differences > 0;
+    }
+    if failed {
+        std::process::exit(1);
+    }
+    println!("{} passed, 0 failed", folders.len());
+}
+
+/// What was compared.
+#[derive(Default)]
+struct Tally {
+    compared: u64,
+    by_state: BTreeMap<String, u64>,
+    differences: u64,
+    /// The first case of each kind of difference, with the number of cases.
+    shown: BTreeMap<String, (String, u64)>,
+    unknown: BTreeMap<String, u64>,
+    pseudo: u64,
+}
+
+impl Tally {
+    fn print(&self, folder: &Path) {
+        println!("{}: {} values compared, {} differences", folder.display(), self.compared, self.differences);
+        for (state, count) in &self.by_state {
+            println!("  {state}: {count}");
+        }
+        println!("  on pseudo-elements: {}", self.pseudo);
+        for (kind, (case, count)) in self.shown.iter().take(60) {
+            println!("  {count} × {kind} ({case})");
+        }
+        println!("  not known to the engine, so not compared:");
+        for (reason, count) in &self.unknown {
+            println!("    {count} × {reason}");
+        }
+    }
+}
+
+struct Folder(PathBuf);
+
+impl Files for Folder {
+    fn read(&self, path: &str) -> Result<Vec<u8>, FileError> {
+        std::fs::read(self.0.join(path)).map_err(|_| FileError::Missing)
+    }
+
+    fn list(&self, folder: &str) -> Result<Vec<String>, FileError> {
+        let entries = std::fs::read_dir(self.0.join(folder)).map_err(|_| FileError::Missing)?;
+        Ok(entries.filter_map(|e| e.ok()?.file_name().into_string().ok()).collect())
+    }
+}
+
+fn copy(from: &Path, to: &Path) {
+    std::fs::create_dir_all(to).expect("a folder");
+    for entry in std::fs::read_dir(from).expect("the project's folder").flatten() {
+        let (path, target) = (entry.path(), to.join(entry.file_name()));
+        if path.is_dir() {
+            copy(&path, &target);
+        } else {
+            std::fs::copy(&path, &target).expect("a copy");
+        }
+    }
+}
+
+/// The stylesheet that the built program wrote.
+fn build(folder: &Path) -> PathBuf {
+    let output = Command::new(env!("CARGO_BIN_EXE_stilk"))
+        .args(["build", "--project"])
+        .arg(folder)
+        .output()
+        .expect("the program runs");
+    assert!(output.status.success(), "{}", String::from_utf8_lossy(&output.stderr));
+    let line = String::from_utf8(output.stdout).expect("text");
+    PathBuf::from(line.split(" (").next().expect("a path"))
+}
+
+fn run_project(browser: &Browser, folder: &Path) -> Tally {
+    let work = tempfile::tempdir().expect("a folder");
+    copy(folder, work.path());
+    let css_path = build(work.path());
+    let css = std::fs::read_to_string(&css_path).expect("the stylesheet");
+    let Project { system, diagnostics, .. } = project::load(&Folder(work.path().to_owned()));
+    let system = system.unwrap_or_else(|| panic!("{diagnostics:#?}"));
+    let parsed = Stylesheet::parse(&css);
+    let mut harness = Harness { browser, system: &system, parsed: &parsed, css_path, work: work.path(), tally: Tally::default() };
+    harness.run();
+    harness.tally
+}
+
+/// Media features of one pass: as the browser is told, and as the engine is.
+struct Pass {
+    name: &'static str,
+    features: Vec<(&'static str, &'static str)>,
+    media: Media,
+}
+
+fn passes() -> [Pass; 4] {
+    let media = Media { width: f64::from(WIDTH), height: f64::from(HEIGHT), ..Media::default() };
+    let reduced = ("prefers-reduced-motion", "reduce");
+    [
+        // States are read without motion: a forced state with a transition would be read on its way.
+        Pass { name: "states", features: vec![reduced], media: Media { reduced_motion: true, ..media.clone() } },
+        Pass { name: "rest, with motion", features: vec![("prefers-reduced-motion", "no-preference")], media: media.clone() },
+        Pass {
+            name: "rest, following dark",
+            features: vec![reduced, ("prefers-color-scheme", "dark")],
+            media: Media { reduced_motion: true, dark: true, ..media.clone() },
+        },
+        Pass {
+            name: "rest, following contrast",
+            features: vec![reduced, ("prefers-color-scheme", "dark"), ("prefers-contrast", "more")],
+            media: Media { reduced_motion: true, dark: true, contrast: "more", ..media },
+        },
+    ]
+}
+
+struct Harness<'h> {
+    browser: &'h Browser,
+    system: &'h System,
+    parsed: &'h Stylesheet,
+    css_path: PathBuf,
+    work: &'h Path,
+    tally: Tally,
+}
+
+/// A page with many cases: the same tree goes to the browser and to the engine.
+struct Page {
+    document: Document,
+    forced: Forced,
+    /// Names of the wrappers, by node.
+    names: Vec<(NodeId, String)>,
+}
+
+impl Harness<'_> {
+    fn run(&mut self) {
+        let [states, motion, dark, contrast] = passes();
+        let themes: Vec<Option<Theme>> = self.system.tokens.themes().into_iter().map(Some).collect();
+        let mut sets: Vec<StateSet> =
+            self.system.controls.iter().flat_map(|control| state_sets(self.system, control)).collect();
+        sets.sort_by_key(|set| self.system.states.precedence(set));
+        sets.dedup();
+        for theme in &themes {
+            for set in &sets {
+                self.compare(&states, theme.as_ref(), set);
+            }
+            self.compare(&motion, theme.as_ref(), &StateSet::default());
+        }
+        for pass in [&dark, &contrast] {
+            self.compare(pass, None, &StateSet::default());
+        }
+        self.assert_not_empty(&sets);
+    }
+
+    /// A harness that tests nothing must fail.
+    fn assert_not_empty(&self, sets: &[StateSet]) {
+        for set in sets {
+            let name = self.system.states.set_name(set);
+            assert!(self.tally.by_state.get(&name).is_some_and(|n| *n > 0), "nothing was compared in {name}");
+        }
+    }
+
+    fn page(&self, theme: Option<&Theme>, set: &StateSet) -> Page {
+        let mut page = Page { document: Document::new(), forced: Forced::default(), names: Vec::new() };
+        let document = &mut page.document;
+        let mut html = Element::html("html");
+        for (name, value) in theme.map(|theme| theme_attributes(self.system, theme)).unwrap_or_default() {
+            html.set(&name, value);
+        }
+        let html = document.append_element(Document::ROOT, html);
+        let head = document.append_element(html, Element::html("head"));
+        for (name, attributes) in [
+            ("meta", vec![("charset", "utf-8".to_owned())]),
+            ("link", vec![("rel", "stylesheet".into()), ("href", format!("file://{}", self.css_path.display()))]),
+        ] {
+            let mut element = Element::html(name);
+            attributes.into_iter().for_each(|(name, value)| element.set(name, value));
+            document.append_element(head, element);
+        }
+        let body = document.append_element(html, Element::html("body"));
+        for control in &self.system.controls {
+            if !state_sets(self.system, control).contains(set) {
+                continue;
+            }
+            for host in 0..control.template.hosts.len() {
+                for variant in control.variants(host) {
+                    let wrapper = document.append_element(body, Element::html("div"));
+                    let request = Request { control, host, variant: &variant, states: set };
+                    mount(self.system, request, document, wrapper, &mut page.forced);
+                    page.names.push((wrapper, control.variant_name(host, &variant)));
+                }
+            }
+        }
+        page
+    }
+
+    fn open(&self, page: &Page) {
+        let path = self.work.join("page.html");
+        let html = page.document.child_elements(Document::ROOT).next().expect("an element");
+        std::fs::write(&path, format!("<!doctype html>{}", page.document.to_html(html))).expect("the page");
+        self.browser.open(&format!("file://{}", path.display()));
+        let hover = self.browser.run("return matchMedia('(hover: hover)').matches", json!([]));
+        assert_eq!(hover, Value::Bool(true), "the browser reports (hover: none): no hover rule would be tested");
+    }
+
+    /// Forces interaction states as the inspector does, each on its element.
+    fn force(&self, page: &Page, elements: &[NodeId]) {
+        let mut by_node: BTreeMap<usize, Vec<&str>> = BTreeMap::new();
+        for (node, pseudo) in page.forced.iter() {
+            let index = elements.iter().position(|element| *element == node).expect("a forced element");
+            by_node.entry(index).or_default().push(pseudo);
+        }
+        if by_node.is_empty() {
+            return;
+        }
+        self.browser.devtools("DOM.enable", json!({}));
+        self.browser.devtools("CSS.enable", json!({}));
+        let root = self.browser.devtools("DOM.getDocument", json!({ "depth": 0 }))["root"]["nodeId"].clone();
+        let all = self.browser.devtools("DOM.querySelectorAll", json!({ "nodeId": root, "selector": "*" }));
+        let ids = all["nodeIds"].as_array().expect("nodes");
+        assert_eq!(ids.len(), elements.len(), "the browser's tree is another one");
+        for (index, pseudos) in by_node {
+            let parameters = json!({ "nodeId": ids[index], "forcedPseudoClasses": pseudos });
+            self.browser.devtools("CSS.forcePseudoState", parameters);
+        }
+    }
+
+    fn compare(&mut self, pass: &Pass, theme: Option<&Theme>, set: &StateSet) {
+        let page = self.page(theme, set);
+        self.browser.emulate(&pass.features);
+        self.open(&page);
+        let elements: Vec<NodeId> = page
+            .document
+            .descendants(Document::ROOT)
+            .into_iter()
+            .filter(|node| page.document.element(*node).is_some())
+            .collect();
+        self.force(&page, &elements);
+        let engine = Engine::new(&CHROMIUM, &[self.parsed], pass.media.clone());
+        let styles = engine.styles(&page.document, &page.forced);
+        let theme_name = theme.map_or_else(|| pass.name.to_owned(), |theme| self.system.tokens.theme_name(theme));
+        let set_name = self.system.states.set_name(set);
+        for pseudo in [None, Some("before"), Some("after"), Some("placeholder"), Some("file-selector-button")] {
+            let chosen: Vec<(usize, &Style)> = elements
+                .iter()
+                .enumerate()
+                .filter_map(|(index, node)| {
+                    let style = match pseudo {
+                        None => styles.element(*node),
+                        Some(name) => styles.pseudo(*node, name),
+                    };
+                    style.map(|style| (index, style.as_ref()))
+                })
+                .collect();
+            if chosen.is_empty() {
+                continue;
+            }
+            let theirs = self.read(&chosen, pseudo);
+            for ((index, style), values) in chosen.iter().zip(&theirs) {
+                let name = element_name(&page, elements[*index], pseudo);
+                self.compare_style(&format!("{name}:{set_name} in {theme_name}"), &set_name, style, values, pseudo);
+            }
+        }
+    }
+
+    /// The browser's values of all longhands for some elements, in one batch.
+    fn read(&self, chosen: &[(usize, &Style)], pseudo: Option<&str>) -> Vec<Value> {
+        const SCRIPT: &str = "
+            const [indices, names, pseudo] = arguments;
+            const all = document.querySelectorAll('*');
+            return indices.map(i => {
+                const style = getComputedStyle(all[i], pseudo);
+                return names.map(name => style.getPropertyValue(name));
+            });";
+        let indices: Vec<usize> = chosen.iter().map(|(index, _)| *index).collect();
+        let names: Vec<&str> = Longhand::ALL.iter().map(|longhand| longhand.name()).collect();
+        let pseudo = pseudo.map(|name| format!("::{name}"));
+        let answer = self.browser.run(SCRIPT, json!([indices, names, pseudo]));
+        answer.as_array().expect("values").clone()
+    }
+
+    fn compare_style(&mut self, case: &str, set_name: &str, style: &Style, values: &Value, pseudo: Option<&str>) {
+        for (i, longhand) in Longhand::ALL.iter().enumerate() {
+            let theirs = values[i].as_str().unwrap_or_default();
+            let ours = match resolved(style, *longhand) {
+                Ok(ours) => ours,
+                Err(unknown) => {
+                    *self.tally.unknown.entry(format!("{}: {}", longhand.name(), unknown.0)).or_default() += 1;
+                    continue;
+                }
+            };
+            self.tally.compared += 1;
+            *self.tally.by_state.entry(set_name.to_owned()).or_default() += 1;
+            self.tally.pseudo += u64::from(pseudo.is_some());
+            if !compare::same(&ours, theirs) {
+                self.tally.differences += 1;
+                let kind = format!("{}: engine {ours}, browser {theirs}", longhand.name());
+                self.tally.shown.entry(kind).or_insert_with(|| (case.to_owned(), 0)).1 += 1;
+            }
+        }
+    }
+}
+
+fn element_name(page: &Page, node: NodeId, pseudo: Option<&str>) -> String {
+    let mut at = Some(node);
+    let mut name = page.document.element(node).map_or("?", Element::local).to_owned();
+    while let Some(id) = at {
+        if let Some((_, case)) = page.names.iter().find(|(wrapper, _)| *wrapper == id) {
+            name = format!("{case}/{name}");
+        }
+        at = page.document.node(id).parent;
+    }
+    match pseudo {
+        Some(pseudo) => format!("{name}::{pseudo}"),
+        None => name,
+    }
+}
