@@ -135,6 +135,16 @@ impl Diagnostics {
         self.list.iter().any(|d| d.level == Level::Error)
     }
 
+    /// Where the list ends now, for [`Diagnostics::has_errors_since`].
+    pub fn mark(&self) -> usize {
+        self.list.len()
+    }
+
+    /// Whether an error was said after a mark.
+    pub fn has_errors_since(&self, mark: usize) -> bool {
+        self.list[mark..].iter().any(|d| d.level == Level::Error)
+    }
+
     /// Everything said, ordered by place.
     pub fn into_sorted(mut self) -> Vec<Diagnostic> {
         self.list.sort_by_key(|d| d.span.map(|s| (s.file, s.start)));
@@ -157,7 +167,8 @@ pub fn nearest<'a>(wrong: &str, known: impl IntoIterator<Item = &'a str>) -> Opt
         .map(|(_, name)| name)
 }
 
-/// The diagnostic for a name that is not known: offers the nearest, else lists what there is.
+/// The diagnostic for a name that is not known: offers the nearest, else lists what there is. `{}` in `what` is where
+/// the name stands in the sentence; without it, at the end.
 pub fn unknown_name<'a>(
     id: &'static str,
     what: &str,
@@ -165,7 +176,9 @@ pub fn unknown_name<'a>(
     known: impl IntoIterator<Item = &'a str>,
 ) -> Diagnostic {
     let known: Vec<&str> = known.into_iter().collect();
-    let diagnostic = Diagnostic::error(id, name.span, format!("there is no {what} `{}`", name.value));
+    let quoted = format!("`{}`", name.value);
+    let what = if what.contains("{}") { what.replace("{}", &quoted) } else { format!("{what} {quoted}") };
+    let diagnostic = Diagnostic::error(id, name.span, format!("there is no {what}"));
     match nearest(&name.value, known.iter().copied()) {
         Some(near) => diagnostic.label("not known").mend(format!("write `{near}`")),
         None if known.is_empty() => diagnostic.label("not known"),

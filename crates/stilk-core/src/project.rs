@@ -70,7 +70,11 @@ impl<'a> Loader<'a> {
         let siblings = self.files.list(folder).unwrap_or_default();
         let diagnostic = Diagnostic::error("file/missing", named_at, format!("cannot read `{path}`: {error}"));
         let diagnostic = if named_at.is_some() { diagnostic.label("named here") } else { diagnostic };
-        match crate::diagnostic::nearest(name, siblings.iter().map(String::as_str)) {
+        // Endings that all files share would make any two names alike.
+        let (stem, ending) = name.split_once('.').unwrap_or((name, ""));
+        let stems = siblings.iter().filter_map(|s| s.split_once('.').filter(|(_, e)| *e == ending).map(|(s, _)| s));
+        let near = crate::diagnostic::nearest(stem, stems).map(|near| format!("{near}.{ending}"));
+        match near {
             Some(near) if folder.is_empty() => diagnostic.mend(format!("write `{near}`, or make the file")),
             Some(near) => diagnostic.mend(format!("write `{folder}/{near}`, or make the file")),
             None => diagnostic.mend("make the file, or name another"),
@@ -117,8 +121,10 @@ fn load_system(loader: &mut Loader) -> Option<System> {
     let manifest = manifest::read(file, loader)?;
     let tokens = tokens::read(&manifest, loader);
     let (sheets, templates) = read_controls(&manifest, loader);
+    let mut unread = Tokens::default();
+    unread.incomplete = true;
     // Binding goes on after errors, so that one run names the mistakes of every stage.
-    Some(system::bind(manifest, tokens.unwrap_or_else(Tokens::default), sheets, templates, loader))
+    Some(system::bind(manifest, tokens.unwrap_or(unread), sheets, templates, loader))
 }
 
 fn read_controls(manifest: &Manifest, loader: &mut Loader) -> (Vec<Sheet>, Vec<Template>) {

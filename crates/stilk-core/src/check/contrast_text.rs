@@ -150,7 +150,10 @@ pub(super) fn mend(system: &System, token: Span, seen: &[Seen]) -> Option<String
     let theme = theme_of(tokens, found, token);
     let color = parse(&tokens.literal_expression(&definition.expression, &theme)?)?;
     if !seen.iter().all(|s| s.opaque) {
-        return Some(format!("give `{}` a colour with more contrast, or change its background", found.path));
+        return Some(format!(
+            "give `{}` more contrast, or raise the alpha or opacity that it is painted with",
+            found.path
+        ));
     }
     // A browser paints whole 8-bit channels: what is written must pass as painted.
     let ratio = |pixel: Pixel| {

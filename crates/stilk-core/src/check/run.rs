@@ -61,7 +61,7 @@ pub struct Cause {
 }
 
 /// A background that a text token was seen on, and the ratio it needs there.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Seen {
     /// The background.
     pub behind: super::paint::Pixel,
@@ -101,7 +101,7 @@ impl Sink {
     /// Remembers a background of a text token, for the mend.
     pub fn see(&mut self, token: Span, seen: Seen) {
         let list = self.seen.entry(token).or_default();
-        if !list.iter().any(|known| known.behind == seen.behind && known.needed == seen.needed) {
+        if !list.contains(&seen) {
             list.push(seen);
         }
     }

@@ -93,19 +93,18 @@ const SPACES: [(&str, Space); 15] = [
 ];
 
 /// System colours: name, light, dark; as Chromium has them without a platform theme.
-static SYSTEM: [(&str, u32, u32); 20] = [
-    ("accentcolor", 0x0078d7, 0x0078d7),
+static SYSTEM: [(&str, u32, u32); 19] = [
+    ("accentcolor", 0x0075ff, 0x0075ff),
     ("accentcolortext", 0xffffff, 0xffffff),
-    ("activetext", 0xff0000, 0xff9e9e),
+    ("activetext", 0xff0000, 0xff0000),
     ("buttonborder", 0x000000, 0xffffff),
-    ("buttonface", 0xf0f0f0, 0x6b6b6b),
+    ("buttonface", 0xefefef, 0x6b6b6b),
     ("buttontext", 0x000000, 0xffffff),
     ("canvas", 0xffffff, 0x121212),
     ("canvastext", 0x000000, 0xffffff),
     ("field", 0xffffff, 0x3b3b3b),
     ("fieldtext", 0x000000, 0xffffff),
     ("graytext", 0x808080, 0x808080),
-    ("highlight", 0x1967d2, 0x1967d2),
     ("highlighttext", 0xffffff, 0xffffff),
     ("linktext", 0x0000ee, 0x9e9eff),
     ("mark", 0xffff00, 0xffff00),
@@ -115,6 +114,8 @@ static SYSTEM: [(&str, u32, u32); 20] = [
     ("visitedtext", 0x551a8b, 0xd0adf0),
     ("-webkit-link", 0x0000ee, 0x9e9eff),
 ];
+
+const HIGHLIGHT: &str = "highlight";
 
 impl Absolute {
     /// Opaque sRGB from 8-bit channels.
@@ -136,6 +137,20 @@ impl Absolute {
             *component = (!missing).then_some(f64::from(converted.components[i]));
         }
         Absolute { space, components, alpha: self.alpha, legacy: false }
+    }
+
+    /// The same colour, ready to be mixed in a space: a hue without chroma says nothing and counts as missing (CSS
+    /// Color 4, section 12.2). The standard leaves open what is no chroma; Chromium 156 draws the line at 0.02, for
+    /// colours that come from another space.
+    fn to_mixing(self, space: Space) -> Absolute {
+        let mut color = self.to(space);
+        if space != self.space
+            && matches!(space, Space::Lch | Space::Oklch)
+            && color.components[1].is_some_and(|chroma| chroma <= 0.02)
+        {
+            color.components[2] = None;
+        }
+        color
     }
 
     fn dynamic(&self) -> DynamicColor {
@@ -168,6 +183,10 @@ impl Color {
             Color::Absolute(absolute) => Some(*absolute),
             Color::Current => surroundings.current,
             Color::System(name) => {
+                if *name == HIGHLIGHT {
+                    // The one system colour that is translucent.
+                    return Some(Absolute { alpha: 0.8, ..Absolute::rgb8(0x0041c6) });
+                }
                 let (_, light, dark) = SYSTEM.iter().find(|(known, _, _)| known == name)?;
                 Some(Absolute::rgb8(if surroundings.dark { *dark } else { *light }))
             }
@@ -190,7 +209,7 @@ impl Color {
 impl Mix {
     /// Interpolation by CSS Color 4, section 12: premultiplied, hue apart.
     fn apply(&self, a: Absolute, b: Absolute) -> Absolute {
-        let (a, b) = (a.to(self.space), b.to(self.space));
+        let (a, b) = (a.to_mixing(self.space), b.to_mixing(self.space));
         let t = self.share;
         let alpha = a.alpha * (1.0 - t) + b.alpha * t;
         let hue_at = hue_index(self.space);
@@ -248,6 +267,9 @@ pub fn parse(parser: &mut Parser) -> Result<Color, ParseError<()>> {
             let lower = name.to_ascii_lowercase();
             if lower == "currentcolor" {
                 return Ok(Color::Current);
+            }
+            if lower == HIGHLIGHT {
+                return Ok(Color::System(HIGHLIGHT));
             }
             if let Some((name, _, _)) = SYSTEM.iter().find(|(known, _, _)| *known == lower) {
                 return Ok(Color::System(name));

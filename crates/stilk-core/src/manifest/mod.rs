@@ -123,6 +123,7 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
     let diagnostics = &mut loader.diagnostics;
 
     let mut system = root.required_table("system", diagnostics)?;
+    let nothing = Name { value: "unnamed".into(), span: system.span };
     let name = system.required_string("name", diagnostics);
     let prefix = system.required_string("prefix", diagnostics);
     let tokens = match system.string_or_strings("tokens", diagnostics) {
@@ -186,9 +187,10 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
     let (conformance, levels) = read_checks(&mut root, diagnostics);
     root.finish("the manifest", diagnostics);
     Some(Manifest {
-        name: name?,
-        prefix: check_prefix(prefix?, diagnostics)?,
-        tokens: tokens?,
+        // What is missing was reported; reading goes on, so that one run names every mistake.
+        name: name.unwrap_or_else(|| nothing.clone()),
+        prefix: prefix.and_then(|prefix| check_prefix(prefix, diagnostics)).unwrap_or_else(|| nothing.clone()),
+        tokens: tokens.unwrap_or(TokenSources::Files(Vec::new())),
         controls,
         modifiers,
         surfaces,

@@ -239,7 +239,7 @@ impl<'t> Table<'t> {
     /// Reports keys that nothing asked for.
     pub fn finish(self, place: &str, diagnostics: &mut Diagnostics) {
         for (name, _) in &self.entries {
-            let what = format!("key in {place}");
+            let what = format!("key {{}} in {place}");
             diagnostics.push(unknown_name("manifest/key", &what, name, self.known.iter().map(String::as_str)));
         }
     }

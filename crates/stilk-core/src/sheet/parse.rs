@@ -710,12 +710,17 @@ mod tests {
 
     #[test]
     fn a_missing_semicolon_is_named_where_it_belongs_and_reading_goes_on() {
-        let (sheet, said) = read("@control x {\n  color: red\n  gap: 1px\n  @state hover { top: 0 }\n  left: 0;\n}");
+        let (sheet, said) =
+            read("@control x {\n  color: red\n  gap: 1px\n  @state hover { top: 0 }\n  left: 0 right: 0;\n}");
         assert_eq!(
             said,
-            ["2:12 a semicolon is missing after `color`", "3:10 a semicolon is missing after `gap`"]
+            [
+                "2:12 a semicolon is missing after `color`",
+                "3:10 a semicolon is missing after `gap`",
+                "5:9 a semicolon is missing after `left`"
+            ]
         );
-        assert_eq!(sheet.controls[0].body.len(), 4);
+        assert_eq!(sheet.controls[0].body.len(), 5);
     }
 
     #[test]

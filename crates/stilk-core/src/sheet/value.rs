@@ -2,6 +2,7 @@
 //! while writing one.
 
 use super::{Value, ValuePiece};
+use crate::css::PropertyName;
 use crate::diagnostic::{Diagnostic, Diagnostics};
 use crate::source::{FileId, Name, Span};
 use cssparser::{ParseError, Parser, Token};
@@ -94,11 +95,13 @@ impl<'d> Reader<'d> {
                     parser.reset(&state);
                     return End::Abrupt;
                 }
-                // `name:` on a new line begins the next declaration, whatever this one was.
-                Token::Ident(_) if after_line_break => {
+                // `name:` on a new line begins the next declaration, whatever this one was; on the same line it must
+                // be the name of a property.
+                Token::Ident(name) => {
+                    let known = PropertyName::read(&name.to_ascii_lowercase()) != PropertyName::Unknown;
                     let next_is_colon = matches!(parser.next_including_whitespace_and_comments(), Ok(Token::Colon));
                     parser.reset(&state);
-                    if next_is_colon {
+                    if next_is_colon && (after_line_break || known) {
                         return End::Abrupt;
                     }
                     let _ = parser.next_including_whitespace_and_comments();
@@ -266,10 +269,12 @@ impl<'d> Reader<'d> {
     fn finish(mut self, start: usize, end: usize) -> Value {
         self.flush();
         let mut pieces = std::mem::take(&mut self.pieces);
-        if let Some(ValuePiece::Text(text, _)) = pieces.first_mut() {
+        if let Some(ValuePiece::Text(text, span)) = pieces.first_mut() {
+            span.start += (text.len() - text.trim_start().len()) as u32;
             *text = text.trim_start().to_owned();
         }
-        if let Some(ValuePiece::Text(text, _)) = pieces.last_mut() {
+        if let Some(ValuePiece::Text(text, span)) = pieces.last_mut() {
+            span.end -= ((text.len() - text.trim_end().len()) as u32).min(span.end - span.start);
             *text = text.trim_end().to_owned();
         }
         pieces.retain(|piece| !matches!(piece, ValuePiece::Text(text, _) if text.is_empty()));

@@ -51,6 +51,17 @@ impl Page<'_> {
         node
     }
 
+    /// Text in which backticks mark code.
+    fn add_prose(&mut self, parent: NodeId, text: &str) {
+        for (i, piece) in text.split('`').enumerate() {
+            if i % 2 == 1 {
+                self.add_text(parent, "code", &[], piece);
+            } else {
+                self.document.append_text(parent, piece);
+            }
+        }
+    }
+
     fn draw(&mut self, findings: &[Diagnostic]) {
         let name = self.system.manifest.name.value.clone();
         let html = self.add(Document::ROOT, "html", &[("lang", "en")]);
@@ -83,12 +94,14 @@ impl Page<'_> {
         let list = self.add(section, "ul", &[]);
         for finding in findings {
             let item = self.add(list, "li", &[]);
-            self.add_text(item, "strong", &[], &finding.message);
+            let strong = self.add(item, "strong", &[]);
+            self.add_prose(strong, &finding.message);
             let cases = finding.evidence.as_ref().map_or(0, |e| e.cases);
             let place = finding.span.map_or_else(String::new, |span| format!(" · {}", self.sources.place(span)));
             self.add_text(item, "p", &[("class", "figures")], &format!("{} · {cases} cases{place}", finding.id));
             if let Some(mend) = &finding.mend {
-                self.add_text(item, "p", &[], mend);
+                let paragraph = self.add(item, "p", &[]);
+                self.add_prose(paragraph, mend);
             }
         }
     }
@@ -145,7 +158,8 @@ impl Page<'_> {
             self.row(body, control, 0, &variant, theme, &sets);
         }
         for host in 1..control.template.hosts.len() {
-            if let Some(variant) = control.variants(host).into_iter().next() {
+            let plain = control.variants(host).into_iter().min_by_key(|v| control.spoken_options(v).count());
+            if let Some(variant) = plain {
                 self.row(body, control, host, &variant, theme, &sets);
             }
         }
@@ -157,7 +171,10 @@ impl Page<'_> {
         let name = match (host, words.is_empty()) {
             (0, true) => "default".to_owned(),
             (0, false) => words.join(" "),
-            _ => format!("as {}", control.template.hosts[host].name),
+            _ => match control.template.document.element(control.template.hosts[host].node).map(Element::local) {
+                Some("input") => format!("as input {}", control.template.hosts[host].name),
+                _ => format!("as {}", control.template.hosts[host].name),
+            },
         };
         self.add_text(row, "th", &[("scope", "row")], &name);
         let unit = Unit { control, host, variant: variant.clone(), theme: theme.clone() };

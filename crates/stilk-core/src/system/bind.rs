@@ -171,7 +171,7 @@ fn check_modifiers(manifest: &Manifest, tokens: &Tokens, diagnostics: &mut Diagn
         for context in settings.follow.iter().map(|f| &f.context).chain(&settings.dark) {
             if !modifier.contexts.iter().any(|known| known.value == context.value) {
                 let known = modifier.contexts.iter().map(Name::as_str);
-                let what = format!("context of `{}`", settings.name.value);
+                let what = format!("context {{}} of `{}`", settings.name.value);
                 diagnostics.push(unknown_name("manifest/modifier", &what, context, known));
             }
         }

@@ -37,10 +37,12 @@ pub fn parse(file: FileId, sources: &Sources, diagnostics: &mut Diagnostics) -> 
         start = end;
     }
     let (mut document, errors) = parser.finish();
-    for (span, words) in errors {
-        diagnostics.push(repair(span, &words, sources));
+    // An element that is not closed makes later tags look wrong: they are judged once that is mended.
+    if check_tags(file, text, diagnostics) {
+        for (span, words) in errors {
+            diagnostics.push(repair(span, &words, sources));
+        }
     }
-    check_tags(file, text, diagnostics);
     unwrap_fragment(&mut document);
     let deep = document.descendants(Document::ROOT).into_iter().find(|id| depth(&document, *id) > MAX_DEPTH);
     if let Some(id) = deep {
@@ -77,8 +79,9 @@ fn first_line(text: &str) -> &str {
 const NO_END: [&str; 13] =
     ["area", "base", "br", "col", "embed", "hr", "img", "input", "link", "meta", "source", "track", "wbr"];
 
-/// The parser accepts elements that are never closed; in a template that is a mistake.
-fn check_tags(file: FileId, text: &str, diagnostics: &mut Diagnostics) {
+/// The parser accepts elements that are never closed; in a template that is a mistake. Returns whether all is closed.
+fn check_tags(file: FileId, text: &str, diagnostics: &mut Diagnostics) -> bool {
+    let mut mistakes = Vec::new();
     let mut open: Vec<(String, Span)> = Vec::new();
     let mut start = 0;
     for end in piece_ends(text) {
@@ -89,14 +92,14 @@ fn check_tags(file: FileId, text: &str, diagnostics: &mut Diagnostics) {
             let name = tag_name(rest);
             if let Some(at) = open.iter().rposition(|(known, _)| *known == name) {
                 for (name, span) in open.drain(at..).skip(1) {
-                    diagnostics.push(unclosed(&name, span));
+                    mistakes.push(unclosed(&name, span));
                 }
             }
         } else if let Some(rest) = piece.strip_prefix('<') {
             let name = tag_name(rest);
             let closed = &text[span.range()];
             if !closed.ends_with('>') {
-                diagnostics.push(
+                mistakes.push(
                     Diagnostic::error("html/syntax", span, format!("the tag `<{name}` is not closed"))
                         .label("no `>`")
                         .mend("write `>` at its end"),
@@ -106,9 +109,10 @@ fn check_tags(file: FileId, text: &str, diagnostics: &mut Diagnostics) {
             }
         }
     }
-    for (name, span) in open {
-        diagnostics.push(unclosed(&name, span));
-    }
+    mistakes.extend(open.into_iter().map(|(name, span)| unclosed(&name, span)));
+    let closed = mistakes.is_empty();
+    mistakes.into_iter().for_each(|mistake| diagnostics.push(mistake));
+    closed
 }
 
 fn unclosed(name: &str, span: Span) -> Diagnostic {

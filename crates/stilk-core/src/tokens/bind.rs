@@ -2,24 +2,25 @@
 
 use super::document::RawToken;
 use super::resolver::{Order, Stage};
-use super::{Definition, Expression, Modifier, Override, Theme, Token, TokenId, TokenType, TokenValue, Tokens};
+use super::{Definition, Expression, MAX_ALIAS_DEPTH, Modifier, Override, Theme, Token, TokenId, TokenType, TokenValue, Tokens};
 use crate::diagnostic::{Diagnostic, Diagnostics, unknown_name};
 use crate::project::Loader;
 use crate::source::Span;
 use std::collections::HashMap;
 
-/// Longer chains of aliases are refused: nobody can follow them.
-const MAX_ALIAS_DEPTH: usize = 64;
-
-/// Binds what the resolution order gives.
-pub fn bind(order: Order, loader: &mut Loader) -> Tokens {
+/// Binds what the resolution order gives. `mark` is where the diagnostics of the tokens begin.
+pub fn bind(order: Order, mark: usize, loader: &mut Loader) -> Tokens {
     let mut binder = Binder { raw: HashMap::new(), order: Vec::new(), modifiers: Vec::new() };
     for stage in order.stages {
         binder.add(stage);
     }
     let mut tokens = binder.finish(&mut loader.diagnostics);
-    tokens.incomplete = order.incomplete || loader.diagnostics.has_errors();
+    tokens.incomplete = order.incomplete;
     tokens.check_references(&mut loader.diagnostics);
+    // A token whose value could not be read has a gap for that reason.
+    if !loader.diagnostics.has_errors_since(mark) {
+        tokens.check_gaps(&mut loader.diagnostics);
+    }
     tokens.check_cycles(&mut loader.diagnostics);
     tokens
 }
@@ -136,6 +137,7 @@ fn define(
                 return None;
             }
         },
+        (None, None) if token.misread => return None,
         (None, None) => {
             diagnostics.push(
                 Diagnostic::error("token/type", token.name, format!("`{}` has no type", token.path))
@@ -160,7 +162,7 @@ fn define(
 }
 
 impl Tokens {
-    /// Aliases lead to tokens of the same type; every theme gives every token a value.
+    /// Aliases lead to tokens of the same type.
     fn check_references(&self, diagnostics: &mut Diagnostics) {
         for token in &self.list {
             for definition in token.definitions() {
@@ -183,9 +185,10 @@ impl Tokens {
                 }
             }
         }
-        if self.incomplete {
-            return;
-        }
+    }
+
+    /// Every theme gives every token a value.
+    fn check_gaps(&self, diagnostics: &mut Diagnostics) {
         for theme in self.themes() {
             for token in &self.list {
                 if token.in_theme(&theme).is_none()

@@ -17,6 +17,8 @@ pub struct RawToken {
     pub name: Span,
     /// Its type: its own `$type`, or that of the nearest group.
     pub kind: Option<TokenType>,
+    /// Whether a `$type` stands there that could not be read, which was reported.
+    pub misread: bool,
     /// Its `$value`.
     pub value: Node,
 }
@@ -71,8 +73,9 @@ fn read_group(
                         );
                     }
                 }
-                let kind = declared_type(node, diagnostics).or(kind);
-                tokens.push(RawToken { path, name: name.span, kind, value: value.clone() });
+                let own = declared_type(node, diagnostics);
+                let misread = own.is_none() && (node.get("$type").is_some() || group.get("$type").is_some() && kind.is_none());
+                tokens.push(RawToken { path, name: name.span, kind: own.or(kind), misread, value: value.clone() });
             }
             (Json::Object(_), None) => read_group(node, &path, kind, depth + 1, tokens, diagnostics),
             _ => diagnostics.push(

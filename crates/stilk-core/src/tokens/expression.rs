@@ -1,6 +1,6 @@
 //! CSS text with references to tokens in it.
 
-use super::{Theme, TokenId, Tokens};
+use super::{MAX_ALIAS_DEPTH, Theme, TokenId, Tokens};
 use crate::source::Span;
 
 /// CSS text in pieces.
@@ -53,17 +53,25 @@ impl Expression {
 
 impl Tokens {
     /// A token's value in a theme as literal CSS, every reference replaced. `None` when the theme has no value for it
-    /// or for something it refers to. Cycles were refused when the tokens were bound.
+    /// or for something it refers to, and for what goes in a circle.
     pub fn literal(&self, id: TokenId, theme: &Theme) -> Option<String> {
         self.literal_expression(&self.get(id).in_theme(theme)?.expression, theme)
     }
 
     /// An expression as literal CSS in a theme.
     pub fn literal_expression(&self, expression: &Expression, theme: &Theme) -> Option<String> {
+        self.literal_at(expression, theme, 0)
+    }
+
+    fn literal_at(&self, expression: &Expression, theme: &Theme, depth: usize) -> Option<String> {
+        if depth > MAX_ALIAS_DEPTH {
+            return None;
+        }
         let mut complete = true;
         let text = expression.write(
             &mut |id| {
-                self.literal(id, theme).unwrap_or_else(|| {
+                let definition = self.get(id).in_theme(theme);
+                definition.and_then(|d| self.literal_at(&d.expression, theme, depth + 1)).unwrap_or_else(|| {
                     complete = false;
                     String::new()
                 })

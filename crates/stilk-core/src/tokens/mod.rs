@@ -18,6 +18,9 @@ use std::collections::HashMap;
 pub use theme::Theme;
 pub use value::{TokenType, TokenValue};
 
+/// Longer chains of aliases are refused: nobody can follow them.
+pub const MAX_ALIAS_DEPTH: usize = 64;
+
 /// Index of a token in [`Tokens::list`].
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct TokenId(pub usize);
@@ -121,9 +124,10 @@ impl Token {
 
 /// Reads every token file the manifest names, directly or through its resolver document.
 pub fn read(manifest: &Manifest, loader: &mut Loader) -> Option<Tokens> {
+    let mark = loader.diagnostics.mark();
     let order = match &manifest.tokens {
         TokenSources::Resolver(path) => resolver::read(path, loader)?,
         TokenSources::Files(paths) => resolver::Order::of_files(paths, loader),
     };
-    Some(bind::bind(order, loader))
+    Some(bind::bind(order, mark, loader))
 }

@@ -26,6 +26,9 @@ struct Loaded {
 impl Loaded {
     /// Reads a project and prints what is wrong with it.
     fn read(root: &Path) -> Result<Loaded, Failure> {
+        if !root.is_dir() {
+            return Err(Failure::Message(format!("error: there is no folder `{}`", root.display())));
+        }
         let project = project::load(&Folder::new(root));
         if !project.diagnostics.is_empty() {
             anstream::eprint!("{}", terminal::render(&project.diagnostics, &project.sources, root));

@@ -305,6 +305,8 @@ impl Harness<'_> {
     fn read(&self, chosen: &[(usize, &Style)], pseudo: Option<&str>) -> Vec<Value> {
         const SCRIPT: &str = "
             const [indices, names, pseudo] = arguments;
+            // A running animation answers with a value on its way.
+            document.getAnimations().forEach(animation => animation.cancel());
             const all = document.querySelectorAll('*');
             return indices.map(i => {
                 const style = getComputedStyle(all[i], pseudo);

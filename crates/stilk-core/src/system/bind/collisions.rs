@@ -45,6 +45,10 @@ pub fn check(system: &System, diagnostics: &mut Diagnostics) {
         for (class, what, span) in list {
             let what = format!("{what} `{}`", control.name.value);
             if let Some((other, first)) = classes.get(&class) {
+                // The same option twice was reported as such.
+                if *other == what {
+                    continue;
+                }
                 diagnostics.push(collision(&format!("the class `{class}`"), &what, Some(span), other, *first));
             } else {
                 classes.insert(class, (what, Some(span)));

@@ -84,7 +84,7 @@ fn bind_axis(item: &Item, control: &mut Control, diagnostics: &mut Diagnostics) 
                     Some(index) => Some(index),
                     None => {
                         let known = names.iter().map(Name::as_str);
-                        let what = format!("option of the axis `{}`", axis.name.value);
+                        let what = format!("option {{}} on the axis `{}`", axis.name.value);
                         diagnostics.push(unknown_name("sheet/option", &what, name, known));
                         Some(0)
                     }
@@ -202,7 +202,9 @@ impl Flattener<'_, '_> {
     }
 
     fn declaration(&mut self, declaration: &Declaration, scope: &Scope, open: &mut Option<usize>) {
-        let Some(mut value) = bind_value(&declaration.value, self.shared.tokens, self.diagnostics) else { return };
+        // A declaration with an unknown token still declares its name.
+        let value = bind_value(&declaration.value, self.shared.tokens, self.diagnostics);
+        let mut value = value.unwrap_or_default();
         if ["animation", "animation-name"].contains(&declaration.name.as_str()) {
             self.rename_animations(&mut value);
         }
@@ -273,7 +275,7 @@ impl Flattener<'_, '_> {
             }
             let known = self.control.template.part_names();
             if !known.contains(&name.as_str()) {
-                let place = format!("part in the template of `{}`", self.control.name.value);
+                let place = format!("part {{}} in the template of `{}`", self.control.name.value);
                 let diagnostic = unknown_name("sheet/part", &place, name, known.iter().copied());
                 self.diagnostics.push(diagnostic);
                 return;
