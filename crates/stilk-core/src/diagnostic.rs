@@ -124,7 +124,8 @@ pub struct Diagnostics {
 impl Diagnostics {
     /// Adds one. The same words about the same place are said once, however many stages notice.
     pub fn push(&mut self, diagnostic: Diagnostic) {
-        let known = |d: &Diagnostic| d.id == diagnostic.id && d.span == diagnostic.span && d.message == diagnostic.message;
+        let known =
+            |d: &Diagnostic| d.id == diagnostic.id && d.span == diagnostic.span && d.message == diagnostic.message;
         if !self.list.iter().any(known) {
             self.list.push(diagnostic);
         }

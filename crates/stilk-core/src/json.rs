@@ -117,6 +117,8 @@ fn syntax_mend(words: &str) -> &'static str {
         "take the last comma away"
     } else if words.contains("omma") {
         "put a comma between two members"
+    } else if words.contains("expected string") {
+        "put the name in double quotes: `\"name\": value`"
     } else if words.contains("omment") {
         "JSON has no comments: use `$description`"
     } else if words.contains("nterminated") {

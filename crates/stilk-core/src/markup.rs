@@ -99,9 +99,9 @@ impl Expander<'_> {
     fn is_present(&self, element: &Element) -> bool {
         let Some(list) = element.attribute("data-when") else { return true };
         list.trim().is_empty()
-            || list.split_ascii_whitespace().any(|name| {
-                self.request.control.find_option(name).is_some_and(|id| self.request.variant.has(id))
-            })
+            || list
+                .split_ascii_whitespace()
+                .any(|name| self.request.control.find_option(name).is_some_and(|id| self.request.variant.has(id)))
     }
 
     /// The element as a page has it: classes instead of parts.
@@ -132,13 +132,7 @@ impl Expander<'_> {
     }
 }
 
-fn apply_states(
-    system: &System,
-    states: &StateSet,
-    document: &mut Document,
-    mounted: &Mounted,
-    forced: &mut Forced,
-) {
+fn apply_states(system: &System, states: &StateSet, document: &mut Document, mounted: &Mounted, forced: &mut Forced) {
     for id in states.ids() {
         let state = system.states.get(*id);
         let bearer = mounted.bearer;

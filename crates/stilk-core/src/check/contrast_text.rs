@@ -9,9 +9,9 @@ use crate::css::color::Absolute;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Level};
+use crate::engine::Style;
 use crate::manifest::Conformance;
 use crate::source::Span;
-use crate::engine::Style;
 use crate::system::{StateSet, System};
 use crate::tokens::{Theme, Token, TokenValue, Tokens};
 use color::ColorSpaceTag as Space;
@@ -83,20 +83,19 @@ fn judge(inspection: &Inspection, index: usize, place: &TextPlace, painted: &[Pa
     let behind = background_origin(inspection, look, place, painted.surface);
     let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
     let shown = format!("{:.2}:1", floor(ratio));
-    let message = format!(
-        "{} on {} is {shown} in {theme}, text needs {}:1",
-        text.name(),
-        behind.name(),
-        number(needed)
-    );
-    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, text.span().or(behind.span()), message)
-        .label(format!("{} on {}: {shown}", hex(painted.text), hex(painted.behind)));
+    let message =
+        format!("{} on {} is {shown} in {theme}, text needs {}:1", text.name(), behind.name(), number(needed));
+    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, text.span().or(behind.span()), message).label(format!(
+        "{} on {}: {shown}",
+        hex(painted.text),
+        hex(painted.behind)
+    ));
     let backdrop = behind.tokens.first().map(|(span, _)| *span).or(behind.declaration);
     if let Some(span) = backdrop.filter(|span| Some(*span) != diagnostic.span) {
         diagnostic = diagnostic.related(span, "the background");
     }
     if let Some(span) = text.declaration.filter(|span| Some(*span) != diagnostic.span) {
-        diagnostic = diagnostic.related(span, "the text is painted with it here");
+        diagnostic = diagnostic.related(span, "the text");
     }
     sink.fail(Failure {
         check: CHECK.id,
@@ -161,7 +160,8 @@ pub(super) fn mend(system: &System, token: Span, seen: &[Seen]) -> Option<String
         seen.iter().map(|s| contrast(pixel, s.behind) / s.needed).fold(f64::INFINITY, f64::min)
     };
     if let TokenValue::Alias(_) = definition.value {
-        let others = tokens.list.iter().filter(|t| matches!(t.base.as_ref().map(|d| &d.value), Some(TokenValue::Color { .. })));
+        let others =
+            tokens.list.iter().filter(|t| matches!(t.base.as_ref().map(|d| &d.value), Some(TokenValue::Color { .. })));
         let passing = others.filter_map(|t| {
             let other = parse(&t.base.as_ref()?.expression.write(&mut |_| String::new(), &mut |l| l.to_owned()))?;
             (other.alpha == 1.0 && ratio(other.srgb()) >= 1.0).then(|| (distance(&color, &other), t))
@@ -213,8 +213,12 @@ fn parse(css: &str) -> Option<Absolute> {
 /// The colour as sRGB, with as much of its chroma as fits into the gamut.
 fn in_gamut(lightness: f64, chroma: f64, hue: f64) -> Pixel {
     let at = |chroma: f64| {
-        let color =
-            Absolute { space: Space::Oklch, components: [Some(lightness), Some(chroma), Some(hue)], alpha: 1.0, legacy: false };
+        let color = Absolute {
+            space: Space::Oklch,
+            components: [Some(lightness), Some(chroma), Some(hue)],
+            alpha: 1.0,
+            legacy: false,
+        };
         color.to(Space::Srgb).components.map(|c| c.unwrap_or(0.0))
     };
     let fits = |pixel: &Pixel| pixel.iter().all(|c| (-1e-4..=1.0001).contains(c));

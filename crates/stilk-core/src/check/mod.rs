@@ -14,8 +14,8 @@ use crate::diagnostic::Level;
 use crate::system::{StateSet, System};
 pub use contrast_text::{Figure, figure as contrast_figure};
 pub use paint::{contrast, text_places};
-pub use run::{Report, run};
 use run::Sink;
+pub use run::{Report, run};
 use trace::Tracer;
 
 /// One check.

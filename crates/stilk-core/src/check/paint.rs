@@ -62,9 +62,8 @@ pub struct Painted {
 /// Where a look paints text: elements with text of their own, and inputs with a value.
 pub fn text_places(look: &Look) -> Vec<TextPlace> {
     let document = &look.document;
-    let has_text = |node: NodeId| {
-        document.has_own_text(node) || document.element(node).is_some_and(|e| input_text(e).is_some())
-    };
+    let has_text =
+        |node: NodeId| document.has_own_text(node) || document.element(node).is_some_and(|e| input_text(e).is_some());
     let places = document.descendants(look.mounted.host).into_iter().filter(|node| has_text(*node));
     places
         .map(|node| {

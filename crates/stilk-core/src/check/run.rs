@@ -129,10 +129,8 @@ pub fn run(system: &System, sources: &Sources, written: &Written, threads: usize
     let units = units(system);
     let chunk = units.len().div_ceil(threads.max(1)).max(1);
     let parts: Vec<Part> = std::thread::scope(|scope| {
-        let handles: Vec<_> = units
-            .chunks(chunk)
-            .map(|units| scope.spawn(|| inspect_all(system, &stage, &tracer, units)))
-            .collect();
+        let handles: Vec<_> =
+            units.chunks(chunk).map(|units| scope.spawn(|| inspect_all(system, &stage, &tracer, units))).collect();
         handles.into_iter().filter_map(|handle| handle.join().ok()).collect()
     });
     let mut report = Report::default();
@@ -182,9 +180,10 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, units: &[Unit]) 
 }
 
 fn waived(unit: &Unit, variant: &Variant, check: &str) -> bool {
-    unit.control.waivers.iter().any(|waiver| {
-        waiver.check.value == check && waiver.option.is_none_or(|option| variant.has(option))
-    })
+    unit.control
+        .waivers
+        .iter()
+        .any(|waiver| waiver.check.value == check && waiver.option.is_none_or(|option| variant.has(option)))
 }
 
 fn group(system: &System, sink: Sink, report: &mut Report) {
@@ -197,11 +196,8 @@ fn group(system: &System, sink: Sink, report: &mut Report) {
         // The first of equals is named, so that the words do not depend on hash order.
         let Some(worst) = failures.iter().reduce(|a, b| if b.score < a.score { b } else { a }) else { continue };
         let mut diagnostic = worst.diagnostic.clone();
-        diagnostic.evidence = Some(Evidence {
-            cases: failures.len() as u64,
-            worst: worst.case.clone(),
-            figures: worst.figures.clone(),
-        });
+        diagnostic.evidence =
+            Some(Evidence { cases: failures.len() as u64, worst: worst.case.clone(), figures: worst.figures.clone() });
         if let Some((_, level)) = system.manifest.levels.iter().find(|(id, _)| id.value == check) {
             diagnostic.level = level.unwrap_or(diagnostic.level);
         }

@@ -120,7 +120,8 @@ impl<'t> Tracer<'t> {
             return;
         }
         for name in references(text) {
-            let Some(custom) = style.customs.get(name.as_str()).filter(|c| c.text.as_deref().is_some_and(|t| !t.is_empty()))
+            let Some(custom) =
+                style.customs.get(name.as_str()).filter(|c| c.text.as_deref().is_some_and(|t| !t.is_empty()))
             else {
                 continue;
             };

@@ -241,7 +241,9 @@ impl Calc {
             }
             Calc::Invert(inner) => Ok(plain(1.0 / inner.eval(context)?.amount)),
             Calc::Abs(inner) => pick(&[inner.eval(context)?], |v| v[0].abs()),
-            Calc::Min(terms) => pick(&Self::eval_all(terms, context)?, |v| v.iter().copied().fold(f64::INFINITY, f64::min)),
+            Calc::Min(terms) => {
+                pick(&Self::eval_all(terms, context)?, |v| v.iter().copied().fold(f64::INFINITY, f64::min))
+            }
             Calc::Max(terms) => {
                 pick(&Self::eval_all(terms, context)?, |v| v.iter().copied().fold(f64::NEG_INFINITY, f64::max))
             }

@@ -56,11 +56,9 @@ pub fn compute(longhand: Longhand, value: &Value, context: &Context) -> Result<V
         L::FontSize => font_size(value, context),
         L::FontWeight => Ok(font_weight(value, context)),
         L::LineHeight => line_height(value, context),
-        L::BorderTopWidth
-        | L::BorderRightWidth
-        | L::BorderBottomWidth
-        | L::BorderLeftWidth
-        | L::OutlineWidth => line_width(value, context),
+        L::BorderTopWidth | L::BorderRightWidth | L::BorderBottomWidth | L::BorderLeftWidth | L::OutlineWidth => {
+            line_width(value, context)
+        }
         L::WordSpacing if value.is("normal") => Ok(Value::ZERO),
         L::BackgroundPositionX | L::BackgroundPositionY => generic(value, context).map(position_words),
         L::FlexGrow | L::FlexShrink | L::Opacity | L::ZIndex | L::Order => {

@@ -1,5 +1,7 @@
 //! The grammars of the property table. A grammar parses one value; it does not look at what comes after.
 
+mod describe;
+
 use super::calc::{self, Kind};
 use super::color;
 use super::parse::next_number;
@@ -178,7 +180,11 @@ impl Grammar {
 
 fn keyword(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
     let word = parser.expect_ident()?;
-    words.iter().find(|known| known.eq_ignore_ascii_case(word)).map(|known| Value::Keyword(known)).ok_or_else(ParseError::unexpected_token)
+    words
+        .iter()
+        .find(|known| known.eq_ignore_ascii_case(word))
+        .map(|known| Value::Keyword(known))
+        .ok_or_else(ParseError::unexpected_token)
 }
 
 fn align(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
@@ -207,7 +213,9 @@ fn length(parser: &mut Parser, percent: bool, negative: bool, words: &'static [&
             }
         }
         // Functions that size boxes by their place: valid, not modelled.
-        Token::Function(name) if ["env", "anchor", "anchor-size"].contains(&&*name.to_ascii_lowercase()) => skip(parser),
+        Token::Function(name) if ["env", "anchor", "anchor-size"].contains(&&*name.to_ascii_lowercase()) => {
+            skip(parser)
+        }
         _ => {
             parser.reset(&state);
             let (amount, name) = next_number(parser)?;
@@ -545,48 +553,4 @@ fn translate(parser: &mut Parser) -> Parsed {
         }
     }
     Ok(Value::Words(lengths))
-}
-
-impl Grammar {
-    /// What a value may be, in words, with an example.
-    pub fn describe(&self) -> String {
-        let or = |what: &str, words: &[&str]| {
-            if words.is_empty() { what.to_owned() } else { format!("{what}, or {}", crate::diagnostic::list(words)) }
-        };
-        match self {
-            Grammar::Keywords(words) | Grammar::Align(words) => format!("one of: {}", crate::diagnostic::list(words)),
-            Grammar::Length { percent: true, keywords, .. } => or("a length or percentage such as `8px` or `50%`", keywords),
-            Grammar::Length { keywords, .. } => or("a length such as `8px`", keywords),
-            Grammar::LineWidth => "a length such as `1px`, or thin, medium, thick".into(),
-            Grammar::LineHeight => "a number such as `1.4`, a length, or normal".into(),
-            Grammar::BoxSize => "a length or percentage such as `12rem`, auto, min-content, max-content".into(),
-            Grammar::MaxSize => "a length or percentage such as `12rem`, or none".into(),
-            Grammar::Radius => "one or two lengths such as `6px`".into(),
-            Grammar::Color => "a colour such as `oklch(0.6 0.1 230)`".into(),
-            Grammar::ColorOr(words) => or("a colour", words),
-            Grammar::NumberOr { keywords, .. } => or("a number such as `1`", keywords),
-            Grammar::Integer(words) => or("a whole number", words),
-            Grammar::Alpha => "a number from 0 to 1".into(),
-            Grammar::Ident => "a name".into(),
-            Grammar::IdentOr(words) => or("a name", words),
-            Grammar::Time => "a time such as `120ms`".into(),
-            Grammar::Easing => "an easing function such as `ease-out`".into(),
-            Grammar::CommaIdents | Grammar::CommaTimes | Grammar::CommaEasings | Grammar::CommaOf(_) => {
-                format!("a list; each item is {}", self.item().describe())
-            }
-            Grammar::Opaque(words) => or("a function such as `linear-gradient(…)`", words),
-            Grammar::Position(words) => or("a length or percentage", words),
-            Grammar::Repeat => "repeat, no-repeat, space, round, repeat-x or repeat-y".into(),
-            Grammar::Size => "lengths such as `1em 1em`, cover, or contain".into(),
-            Grammar::Families => "font names separated by commas".into(),
-            Grammar::Shadows { .. } => "shadows such as `0 2px 8px rgb(0 0 0 / .2)`, or none".into(),
-            Grammar::ContentList => "a string such as `\"\"`, none, or normal".into(),
-            Grammar::SchemeWords => "light, dark, or both".into(),
-            Grammar::DisplayWords => format!("one of: {}", crate::diagnostic::list(words::DISPLAYS)),
-            Grammar::LineWords => "underline, overline, line-through, or none".into(),
-            Grammar::RotateWords => "an angle such as `90deg`, or none".into(),
-            Grammar::ScaleWords => "one to three numbers, or none".into(),
-            Grammar::TranslateWords => "one to three lengths, or none".into(),
-        }
-    }
 }

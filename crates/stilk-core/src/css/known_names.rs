@@ -1,6 +1,7 @@
 //! Properties of CSS that are not modelled: known so that a misspelt name can be told from one of these.
 
 /// Names, from the property indices of the CSS snapshots and CSS modules in force.
+#[rustfmt::skip]
 pub static KNOWN_NAMES: &[&str] = &[
     "all", "align-tracks", "alignment-baseline", "anchor-name", "anchor-scope", "animation-composition",
     "animation-range", "animation-range-end", "animation-range-start", "animation-timeline", "aspect-ratio",

@@ -109,7 +109,9 @@ pub fn parse_value(name: PropertyName, text: &str) -> Option<Declared> {
     }
     let mut parser = Parser::new(text);
     let values = parser.parse_entirely(|p| match name {
-        PropertyName::Longhand(longhand) => Ok(vec![(Target::Physical(longhand), parse_grammar(longhand.grammar(), p)?)]),
+        PropertyName::Longhand(longhand) => {
+            Ok(vec![(Target::Physical(longhand), parse_grammar(longhand.grammar(), p)?)])
+        }
         PropertyName::Logical(logical) => {
             Ok(vec![(Target::Logical(logical), parse_grammar(logical.physical(false).grammar(), p)?)])
         }
@@ -143,8 +145,7 @@ fn wide_keyword(text: &str) -> Option<Wide> {
 pub fn next_number<'i>(parser: &mut Parser<'i>) -> Result<(f64, Option<&'i str>), ParseError<()>> {
     parser.skip_whitespace();
     let start = parser.position();
-    let is_number =
-        matches!(parser.next()?, Token::Number { .. } | Token::Percentage { .. } | Token::Dimension { .. });
+    let is_number = matches!(parser.next()?, Token::Number { .. } | Token::Percentage { .. } | Token::Dimension { .. });
     if !is_number {
         return Err(ParseError::unexpected_token());
     }
@@ -200,7 +201,13 @@ mod tests {
         assert_eq!(expand("flex", "0"), ["flex-grow: 0", "flex-shrink: 1", "flex-basis: 0%"]);
         assert_eq!(
             expand("font", "italic 600 1rem/1.5 \"A B\", serif"),
-            ["font-style: italic", "font-weight: 600", "font-size: 1rem", "line-height: 1.5", "font-family: \"A B\", serif"]
+            [
+                "font-style: italic",
+                "font-weight: 600",
+                "font-size: 1rem",
+                "line-height: 1.5",
+                "font-family: \"A B\", serif"
+            ]
         );
         assert_eq!(
             expand("transition", "color .2s ease-in, opacity 1s 50ms")[..4],

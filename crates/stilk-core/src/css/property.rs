@@ -306,6 +306,14 @@ impl PropertyName {
         if vendor || KNOWN_NAMES.contains(&name) { PropertyName::Other } else { PropertyName::Unknown }
     }
 
+    /// The words its value may be, where words are all it may be.
+    pub fn keywords(self) -> &'static [&'static str] {
+        match self {
+            PropertyName::Longhand(longhand) => longhand.grammar().keywords(),
+            _ => &[],
+        }
+    }
+
     /// What its value may be, in words.
     pub fn describe(self) -> Option<String> {
         match self {

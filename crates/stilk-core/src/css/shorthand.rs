@@ -415,7 +415,10 @@ fn background(parser: &mut Parser) -> Parsed {
     })?;
     let mut expanded: Vec<Expanded> =
         names.into_iter().map(Target::Physical).zip(lists.into_iter().map(Value::List)).collect();
-    expanded.push((Target::Physical(L::BackgroundColor), color.unwrap_or_else(|| initial(Target::Physical(L::BackgroundColor)))));
+    expanded.push((
+        Target::Physical(L::BackgroundColor),
+        color.unwrap_or_else(|| initial(Target::Physical(L::BackgroundColor))),
+    ));
     Ok(expanded)
 }
 
@@ -451,8 +454,7 @@ fn background_word(
         && let Ok(x) = p.try_parse(|p| item(L::BackgroundPositionX, p))
     {
         layer[1] = Some(x);
-        layer[2] =
-            Some(p.try_parse(|p| item(L::BackgroundPositionY, p)).unwrap_or(Value::Keyword("center")));
+        layer[2] = Some(p.try_parse(|p| item(L::BackgroundPositionY, p)).unwrap_or(Value::Keyword("center")));
         if p.try_parse(|p| p.expect_delim('/')).is_ok() {
             layer[3] = Some(item(L::BackgroundSize, p)?);
         }

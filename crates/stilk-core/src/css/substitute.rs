@@ -27,9 +27,8 @@ fn walk(parser: &mut Parser, out: &mut String, lookup: &mut dyn FnMut(&str) -> O
         };
         let close = match &token {
             Token::Function(name) if name.eq_ignore_ascii_case("var") => {
-                let value = parser.parse_nested_block(|inner| {
-                    variable(inner, lookup).ok_or_else(ParseError::<()>::unexpected_token)
-                });
+                let value = parser
+                    .parse_nested_block(|inner| variable(inner, lookup).ok_or_else(ParseError::<()>::unexpected_token));
                 out.push_str(&value.ok()?);
                 if out.len() > MAX_LENGTH {
                     return None;
@@ -45,8 +44,8 @@ fn walk(parser: &mut Parser, out: &mut String, lookup: &mut dyn FnMut(&str) -> O
             }
         };
         out.push_str(parser.slice_from(start));
-        let inner = parser
-            .parse_nested_block(|inner| walk(inner, out, lookup).ok_or_else(ParseError::<()>::unexpected_token));
+        let inner =
+            parser.parse_nested_block(|inner| walk(inner, out, lookup).ok_or_else(ParseError::<()>::unexpected_token));
         inner.ok()?;
         out.push_str(close);
     }

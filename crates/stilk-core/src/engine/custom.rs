@@ -41,7 +41,8 @@ pub fn compute(candidates: &[Candidate], parent: &Arc<Customs>) -> Arc<Customs> 
     if declared.is_empty() {
         return Arc::clone(parent);
     }
-    let mut resolver = Resolver { declared: &declared, parent, done: HashMap::new(), open: Vec::new(), cyclic: Vec::new() };
+    let mut resolver =
+        Resolver { declared: &declared, parent, done: HashMap::new(), open: Vec::new(), cyclic: Vec::new() };
     let mut customs: Customs = (**parent).clone();
     for (name, value) in &declared {
         let winner = match value {

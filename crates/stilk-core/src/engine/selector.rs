@@ -356,7 +356,8 @@ impl<'d> ElementRef<'d> {
         let element = self.element();
         match element.local() {
             "input" => {
-                matches!(element.attribute("type"), Some("checkbox" | "radio")) && element.attribute("checked").is_some()
+                matches!(element.attribute("type"), Some("checkbox" | "radio"))
+                    && element.attribute("checked").is_some()
             }
             "option" => element.attribute("selected").is_some(),
             _ => false,
@@ -398,9 +399,8 @@ impl<'d> ElementRef<'d> {
             "textarea" => open,
             "input" => {
                 let kind = element.attribute("type").unwrap_or("text").to_ascii_lowercase();
-                let closed = [
-                    "hidden", "range", "color", "checkbox", "radio", "file", "submit", "image", "reset", "button",
-                ];
+                let closed =
+                    ["hidden", "range", "color", "checkbox", "radio", "file", "submit", "image", "reset", "button"];
                 open && !closed.contains(&kind.as_str())
             }
             _ => element.attribute("contenteditable").is_some_and(|v| v != "false"),

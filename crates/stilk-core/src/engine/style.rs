@@ -169,7 +169,7 @@ impl<'s> Engine<'s> {
         if let Some(inline) = &inline {
             inline_candidates(inline, &mut candidates);
         }
-        candidates.sort_by(|a, b| b.weight.cmp(&a.weight));
+        candidates.sort_by_key(|candidate| std::cmp::Reverse(candidate.weight));
         let none = Arc::default();
         let customs = custom::compute(&candidates, parent.map_or(&none, |p| &p.customs));
         let mut computation = Computation {
@@ -284,8 +284,7 @@ impl Computation<'_, '_> {
     }
 
     fn compute(mut self, pseudo: Option<&PseudoElement>) -> Style {
-        let mut values: Vec<Result<Value, Unknown>> =
-            vec![Err(Unknown("it was not computed")); Longhand::ALL.len()];
+        let mut values: Vec<Result<Value, Unknown>> = vec![Err(Unknown("it was not computed")); Longhand::ALL.len()];
         let parent_size = self.parent.map_or(Ok(DEFAULT_FONT_SIZE), |parent| parent.px(L::FontSize));
         let parent_weight = self.parent.and_then(|p| p.get(L::FontWeight).ok()?.as_number());
         let mut context = Context {
@@ -352,9 +351,7 @@ impl Computation<'_, '_> {
 
     /// Values that depend on other values of the same element. Returns whether it is a flex or grid item.
     fn adjust(&self, values: &mut [Result<Value, Unknown>], pseudo: Option<&PseudoElement>) -> bool {
-        let is = |values: &[Result<Value, Unknown>], longhand: L, words: &[&str]| {
-            matches!(&values[longhand as usize], Ok(Value::Keyword(word)) if words.contains(word))
-        };
+        let is = |values: &[Result<Value, Unknown>], longhand: L, words: &[&str]| matches!(&values[longhand as usize], Ok(Value::Keyword(word)) if words.contains(word));
         // Borders without a style have no width (CSS Backgrounds 3, section 3.3).
         for (style, width) in [
             (L::BorderTopStyle, L::BorderTopWidth),

@@ -5,8 +5,8 @@ use super::selector::{self, One, PseudoElement};
 use crate::css::parse::{ParsedDeclaration, has_substitution};
 use crate::css::parse_declaration;
 use cssparser::{
-    AtRuleParser, CowRcStr, DeclarationParser, ParseError, Parser, ParserState, QualifiedRuleParser, RuleBodyItemParser,
-    RuleBodyParser, StyleSheetParser, Token,
+    AtRuleParser, CowRcStr, DeclarationParser, ParseError, Parser, ParserState, QualifiedRuleParser,
+    RuleBodyItemParser, RuleBodyParser, StyleSheetParser, Token,
 };
 use std::sync::Arc;
 
@@ -275,14 +275,8 @@ impl<'i> QualifiedRuleParser<'i> for Reader<'_> {
 }
 
 fn declarations(input: &mut Parser) -> Vec<Declaration> {
-    let mut list = Vec::new();
-    let mut reader = BodyReader;
-    for declaration in RuleBodyParser::new(input, &mut reader) {
-        if let Ok(declaration) = declaration {
-            list.push(declaration);
-        }
-    }
-    list
+    // A declaration that cannot be read is dropped alone.
+    RuleBodyParser::new(input, &mut BodyReader).flatten().collect()
 }
 
 struct BodyReader;
@@ -410,7 +404,9 @@ mod tests {
 
     #[test]
     fn layers_rank_by_first_mention_and_outer_rules_come_last() {
-        let sheet = Stylesheet::parse("@layer b { @layer x { a { top: 0 } } a { top: 0 } } @layer a, b.y; @layer b.y { a { top: 0 } }");
+        let sheet = Stylesheet::parse(
+            "@layer b { @layer x { a { top: 0 } } a { top: 0 } } @layer a, b.y; @layer b.y { a { top: 0 } }",
+        );
         let ranks = sheet.layers.ranks();
         let rank = |i: usize| ranks[sheet.rules[i].layer.unwrap().index()];
         // b.x < b.y < b itself
@@ -420,7 +416,8 @@ mod tests {
 
     #[test]
     fn bad_declarations_are_dropped_alone() {
-        let sheet = Stylesheet::parse("a { top: 0; nonsense; colour: red; left: 1px !important; right: 4 } :foo { top: 0 }");
+        let sheet =
+            Stylesheet::parse("a { top: 0; nonsense; colour: red; left: 1px !important; right: 4 } :foo { top: 0 }");
         assert_eq!(sheet.rules.len(), 1);
         let declarations = &sheet.rules[0].declarations;
         assert_eq!(declarations.len(), 2);

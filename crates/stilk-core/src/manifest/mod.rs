@@ -138,9 +138,8 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
             None
         }
     };
-    let controls = system
-        .string("controls", diagnostics)
-        .unwrap_or(Name { value: "controls".into(), span: system.span });
+    let controls =
+        system.string("controls", diagnostics).unwrap_or(Name { value: "controls".into(), span: system.span });
     system.strings("pages", diagnostics);
     system.finish("[system]", diagnostics);
 
@@ -170,9 +169,8 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
     sheet.finish("[stylesheet]", diagnostics);
 
     let mut classes = root.table("classes", diagnostics);
-    let mut pattern = |key: &str, default: &str| {
-        classes.string(key, diagnostics).map_or_else(|| default.to_owned(), |n| n.value)
-    };
+    let mut pattern =
+        |key: &str, default: &str| classes.string(key, diagnostics).map_or_else(|| default.to_owned(), |n| n.value);
     let patterns = ClassPatterns {
         control: pattern("control", "{prefix}-{control}"),
         option: pattern("option", "{prefix}-{control}-{option}"),
@@ -270,9 +268,8 @@ fn read_checks(
             "AAA" => Conformance::Aaa,
             other => {
                 let message = format!("`{other}` is no level that Stilk checks");
-                diagnostics.push(
-                    Diagnostic::error("manifest/value", word.span, message).mend("write `\"AA\"` or `\"AAA\"`"),
-                );
+                diagnostics
+                    .push(Diagnostic::error("manifest/value", word.span, message).mend("write `\"AA\"` or `\"AAA\"`"));
                 Conformance::Aa
             }
         },

@@ -35,10 +35,7 @@ impl<'t> Table<'t> {
             .into_iter()
             .map(|(key, value)| {
                 let range = key.span();
-                let name = Name {
-                    value: key.into_inner().into_owned(),
-                    span: Span::new(file, range.start, range.end),
-                };
+                let name = Name { value: key.into_inner().into_owned(), span: Span::new(file, range.start, range.end) };
                 (name, value)
             })
             .collect();
@@ -103,10 +100,8 @@ impl<'t> Table<'t> {
 
     /// One string, or a list of strings.
     pub fn string_or_strings(&mut self, key: &str, diagnostics: &mut Diagnostics) -> Option<Result<Name, Vec<Name>>> {
-        let is_array = self
-            .entries
-            .iter()
-            .any(|(name, value)| name.value == key && matches!(value.get_ref(), DeValue::Array(_)));
+        let is_array =
+            self.entries.iter().any(|(name, value)| name.value == key && matches!(value.get_ref(), DeValue::Array(_)));
         if is_array { Some(Err(self.strings(key, diagnostics))) } else { self.string(key, diagnostics).map(Ok) }
     }
 
@@ -114,9 +109,7 @@ impl<'t> Table<'t> {
     pub fn strings(&mut self, key: &str, diagnostics: &mut Diagnostics) -> Vec<Name> {
         let Some((name, value)) = self.take(key) else { return Vec::new() };
         match value.get_ref() {
-            DeValue::Array(items) => {
-                items.iter().filter_map(|item| self.as_string(&name, item, diagnostics)).collect()
-            }
+            DeValue::Array(items) => items.iter().filter_map(|item| self.as_string(&name, item, diagnostics)).collect(),
             _ => {
                 self.wrong_type(&name, self.value_span(&value), "a list of strings", "[\"…\"]", diagnostics);
                 Vec::new()
@@ -176,7 +169,7 @@ impl<'t> Table<'t> {
     /// A table, if there is one.
     pub fn get_table(&mut self, key: &str, diagnostics: &mut Diagnostics) -> Option<Table<'t>> {
         let (name, value) = self.take(key)?;
-        self.into_table(&name, value, diagnostics)
+        self.open_table(&name, value, diagnostics)
     }
 
     /// A table; an empty one when it is missing.
@@ -197,7 +190,7 @@ impl<'t> Table<'t> {
         self.get_table(key, diagnostics)
     }
 
-    fn into_table(
+    fn open_table(
         &self,
         name: &Name,
         value: toml::Spanned<DeValue<'t>>,
@@ -218,7 +211,7 @@ impl<'t> Table<'t> {
         entries
             .into_iter()
             .filter_map(|(name, value)| {
-                let table = self.into_table(&name, value, diagnostics)?;
+                let table = self.open_table(&name, value, diagnostics)?;
                 Some((name, table))
             })
             .collect()

@@ -4,7 +4,7 @@
 //! the page's rules the controls.
 
 use crate::case::{Stage, Unit, state_sets, theme_attributes};
-use crate::check::{contrast_figure, Figure};
+use crate::check::{Figure, contrast_figure};
 use crate::diagnostic::Diagnostic;
 use crate::dom::{Document, Element, NodeId};
 use crate::engine::{Forced, Media, Stylesheet};
@@ -132,7 +132,11 @@ impl Page<'_> {
         self.add_text(section, "h3", &[], &name);
         // Every focusable scroll area needs a name.
         let label = format!("{} in {name}", control.name.value);
-        let sheet = self.add(section, "div", &[("class", "sheet"), ("role", "region"), ("aria-label", &label), ("tabindex", "0")]);
+        let sheet = self.add(
+            section,
+            "div",
+            &[("class", "sheet"), ("role", "region"), ("aria-label", &label), ("tabindex", "0")],
+        );
         let shadow = self.add(sheet, "template", &[("shadowrootmode", "open")]);
         let css = self.css.clone();
         self.add_text(shadow, "style", &[], &css);
@@ -165,7 +169,15 @@ impl Page<'_> {
         }
     }
 
-    fn row(&mut self, body: NodeId, control: &Control, host: usize, variant: &Variant, theme: &Theme, sets: &[StateSet]) {
+    fn row(
+        &mut self,
+        body: NodeId,
+        control: &Control,
+        host: usize,
+        variant: &Variant,
+        theme: &Theme,
+        sets: &[StateSet],
+    ) {
         let row = self.add(body, "tr", &[]);
         let words: Vec<&str> = control.spoken_options(variant).map(|id| control.option_name(id)).collect();
         let name = match (host, words.is_empty()) {

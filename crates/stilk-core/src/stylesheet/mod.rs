@@ -143,6 +143,12 @@ impl<'s> Sheet<'s> {
         }
     }
 
+    /// How often a class is repeated: layers need no weight.
+    fn weight(&self) -> usize {
+        let settings = &self.system.manifest.stylesheet;
+        if settings.layers { 1 } else { usize::from(settings.weight) }
+    }
+
     fn names_state(&self, rule: &Rule, name: &str) -> bool {
         rule.states.ids().iter().any(|id| self.system.states.get(*id).name == name)
     }
@@ -155,10 +161,9 @@ impl<'s> Sheet<'s> {
                 true => self.names.local(&control.name.value, &declaration.name.value),
                 false => declaration.name.value.clone(),
             };
-            let value = declaration.value.write(
-                &mut |id| self.plan.read(self.system, id),
-                &mut |local| self.names.local(&control.name.value, local),
-            );
+            let value = declaration.value.write(&mut |id| self.plan.read(self.system, id), &mut |local| {
+                self.names.local(&control.name.value, local)
+            });
             if name == "user-select" {
                 // WebKit knows only its own name.
                 self.writer.declaration("-webkit-user-select", &value, Some(declaration.span));
@@ -191,7 +196,8 @@ impl<'s> Sheet<'s> {
             let body = keyframes.body.write(&mut |id| self.plan.read(self.system, id), &mut |local| local.to_owned());
             self.writer.blank();
             let name = self.names.keyframes(&keyframes.name.value);
-            self.writer.line(&format!("@keyframes {name} {{ {} }}", body.split_whitespace().collect::<Vec<_>>().join(" ")));
+            self.writer
+                .line(&format!("@keyframes {name} {{ {} }}", body.split_whitespace().collect::<Vec<_>>().join(" ")));
         }
     }
 }

@@ -102,7 +102,7 @@ fn set_at_rest(control: &Control) -> Vec<Longhand> {
 /// Writes the reset layer.
 pub(super) fn write(sheet: &mut Sheet) {
     for control in &sheet.system.controls {
-        let class = format!(".{}", sheet.names.control(&control.name.value));
+        let class = format!(".{}", sheet.names.control(&control.name.value)).repeat(sheet.weight());
         let resets = resets(control);
         for hosts in ["", "a"] {
             let of_hosts: Vec<&Reset> = resets.iter().filter(|reset| reset.hosts == hosts).collect();

@@ -15,10 +15,7 @@ const BLOCKED: &str = ":disabled, [aria-disabled=\"true\"], [aria-busy=\"true\"]
 pub fn of_rule(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
     let class = format!(".{}", sheet.names.control(&control.name.value));
     let conditions = conditions(sheet, control, rule);
-    let weight = match sheet.system.manifest.stylesheet.layers {
-        true => 1,
-        false => usize::from(sheet.system.manifest.stylesheet.weight),
-    };
+    let weight = sheet.weight();
     let target = &rule.target;
     match &target.part {
         None => format!("{}{conditions}{}", class.repeat(weight), target.pseudo),

@@ -242,7 +242,9 @@ fn write_modifier(sheet: &mut Sheet, ids: &[TokenId], m: usize, root: &str) {
     let known: Vec<String> = (0..modifier.contexts.len()).map(chosen).collect();
     for follow in &settings.follow {
         let Some(context) = modifier.contexts.iter().position(|c| c.value == follow.context.value) else { continue };
-        sheet.writer.line(&format!("/* {}: {}, where the page chooses none */", modifier.name.value, follow.context.value));
+        sheet
+            .writer
+            .line(&format!("/* {}: {}, where the page chooses none */", modifier.name.value, follow.context.value));
         sheet.writer.open(&format!("@media {}", follow.query.value));
         write_lines(sheet, &format!(":where(:root:not({}))", known.join(", ")), &blocks[context]);
         sheet.writer.close();

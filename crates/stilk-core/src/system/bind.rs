@@ -1,7 +1,8 @@
 //! From syntax trees to the checked system.
 
-mod control;
 mod collisions;
+mod control;
+mod locals;
 
 use super::{Control, Keyframes, States, System};
 use crate::diagnostic::{Diagnostic, Diagnostics, nearest, unknown_name};
@@ -128,8 +129,9 @@ fn add_derived(nodes: &[&DerivedNode], tokens: &mut Tokens, diagnostics: &mut Di
             Ok(id) => added.push((id, node)),
             Err(first) => {
                 let message = format!("the token `{}` is defined already", node.path.value);
-                let mut diagnostic =
-                    Diagnostic::error("token/twice", node.path.span, message).label("again").mend("give it another name");
+                let mut diagnostic = Diagnostic::error("token/twice", node.path.span, message)
+                    .label("again")
+                    .mend("give it another name");
                 if let Some(definition) = tokens.get(first).definitions().next() {
                     diagnostic = diagnostic.related(definition.span, "first here");
                 }
@@ -211,7 +213,8 @@ fn bind_surfaces(manifest: &Manifest, tokens: &Tokens, diagnostics: &mut Diagnos
         match tokens.get(id).kind {
             Some(TokenType::Color) | None => surfaces.push((surface.name.value.clone(), id)),
             Some(other) => {
-                let message = format!("`{}` is of type {}, but a surface is a color", surface.token.value, other.name());
+                let message =
+                    format!("`{}` is of type {}, but a surface is a color", surface.token.value, other.name());
                 diagnostics.push(
                     Diagnostic::error("token/type", surface.token.span, message)
                         .label("not a color")

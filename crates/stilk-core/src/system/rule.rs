@@ -80,6 +80,8 @@ impl BoundDeclaration {
     /// Whether it belongs under `prefers-reduced-motion: no-preference`.
     pub fn is_motion(&self) -> bool {
         let name = &self.name.value;
-        ["transition", "animation"].iter().any(|p| name.strip_prefix(p).is_some_and(|r| r.is_empty() || r.starts_with('-')))
+        ["transition", "animation"]
+            .iter()
+            .any(|p| name.strip_prefix(p).is_some_and(|r| r.is_empty() || r.starts_with('-')))
     }
 }

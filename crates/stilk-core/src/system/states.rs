@@ -83,10 +83,8 @@ const BEFORE_OWN: [(&str, StateKind, &[&str]); 12] = [
     ("invalid", Lasting, &[":user-invalid", "[aria-invalid]:not([aria-invalid=\"false\"], [aria-invalid=\"\"])"]),
 ];
 
-const AFTER_OWN: [(&str, StateKind, &[&str]); 2] = [
-    ("busy", Blocked, &["[aria-busy=\"true\"]"]),
-    ("disabled", Blocked, &[":disabled", "[aria-disabled=\"true\"]"]),
-];
+const AFTER_OWN: [(&str, StateKind, &[&str]); 2] =
+    [("busy", Blocked, &["[aria-busy=\"true\"]"]), ("disabled", Blocked, &[":disabled", "[aria-disabled=\"true\"]"])];
 
 impl States {
     /// The standard states with the manifest's own between `invalid` and `busy`.
@@ -149,11 +147,7 @@ impl States {
 
     fn blocked(&self, set: &StateSet) -> u8 {
         let names = |name: &str| set.ids.iter().any(|id| self.get(*id).name == name);
-        if names("disabled") {
-            2
-        } else {
-            u8::from(names("busy"))
-        }
+        if names("disabled") { 2 } else { u8::from(names("busy")) }
     }
 
     /// Whether the set can never hold: a blocked control shows no hover and no active.

@@ -50,7 +50,9 @@ impl<'t> ValueChecker<'t> {
                 (Some(css), _) => css,
                 (None, ValuePiece::Text(css, _)) => css.clone(),
                 (None, ValuePiece::Local(name)) => name.value.clone(),
-                (None, ValuePiece::Reference(name)) => self.tokens.literal(self.tokens.find(&name.value)?, &self.theme)?,
+                (None, ValuePiece::Reference(name)) => {
+                    self.tokens.literal(self.tokens.find(&name.value)?, &self.theme)?
+                }
             };
             text.push_str(&css);
         }
@@ -85,7 +87,11 @@ impl<'t> ValueChecker<'t> {
         let shown = if text.chars().count() > 60 { "this value" } else { &format!("`{text}`") };
         let message = format!("`{}` does not take {shown}", name.value);
         let diagnostic = Diagnostic::error("cascade/value", value.span, message).label("does not fit");
-        match PropertyName::read(&name.value).describe() {
+        let property = PropertyName::read(&name.value);
+        if let Some(near) = nearest(text, property.keywords().iter().copied()) {
+            return diagnostic.mend(format!("write `{near}`"));
+        }
+        match property.describe() {
             Some(words) => diagnostic.mend(format!("write {words}")),
             None => diagnostic,
         }

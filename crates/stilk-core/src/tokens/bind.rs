@@ -2,7 +2,9 @@
 
 use super::document::RawToken;
 use super::resolver::{Order, Stage};
-use super::{Definition, Expression, MAX_ALIAS_DEPTH, Modifier, Override, Theme, Token, TokenId, TokenType, TokenValue, Tokens};
+use super::{
+    Definition, Expression, MAX_ALIAS_DEPTH, Modifier, Override, Theme, Token, TokenId, TokenType, TokenValue, Tokens,
+};
 use crate::diagnostic::{Diagnostic, Diagnostics, unknown_name};
 use crate::project::Loader;
 use crate::source::Span;

@@ -74,7 +74,8 @@ fn read_group(
                     }
                 }
                 let own = declared_type(node, diagnostics);
-                let misread = own.is_none() && (node.get("$type").is_some() || group.get("$type").is_some() && kind.is_none());
+                let misread =
+                    own.is_none() && (node.get("$type").is_some() || group.get("$type").is_some() && kind.is_none());
                 tokens.push(RawToken { path, name: name.span, kind: own.or(kind), misread, value: value.clone() });
             }
             (Json::Object(_), None) => read_group(node, &path, kind, depth + 1, tokens, diagnostics),
@@ -94,8 +95,7 @@ fn declared_type(node: &Node, diagnostics: &mut Diagnostics) -> Option<TokenType
 }
 
 fn check_reserved(name: &Name, diagnostics: &mut Diagnostics) {
-    const KNOWN: [&str; 7] =
-        ["$value", "$type", "$description", "$extensions", "$deprecated", "$schema", "$ref"];
+    const KNOWN: [&str; 7] = ["$value", "$type", "$description", "$extensions", "$deprecated", "$schema", "$ref"];
     if ["$extends", "$root"].contains(&name.as_str()) {
         let message = format!("`{}` is not available in this version", name.value);
         diagnostics.push(Diagnostic::error("token/shape", name.span, message).mend("write the tokens out"));

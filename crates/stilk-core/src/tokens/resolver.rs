@@ -143,8 +143,12 @@ impl Reader<'_, '_> {
             };
         }
         self.say(
-            Diagnostic::error("resolver/reference", reference.span, format!("`{pointer}` names no set and no modifier"))
-                .mend("write `#/sets/NAME` or `#/modifiers/NAME`"),
+            Diagnostic::error(
+                "resolver/reference",
+                reference.span,
+                format!("`{pointer}` names no set and no modifier"),
+            )
+            .mend("write `#/sets/NAME` or `#/modifiers/NAME`"),
         );
         None
     }
@@ -153,8 +157,12 @@ impl Reader<'_, '_> {
         let entries = node.get("contexts").map(Node::entries).unwrap_or_default();
         if entries.is_empty() {
             self.say(
-                Diagnostic::error("resolver/shape", name.span, format!("the modifier `{}` has no contexts", name.value))
-                    .mend("write `\"contexts\": { \"day\": [], \"night\": [{ \"$ref\": \"FILE\" }] }`"),
+                Diagnostic::error(
+                    "resolver/shape",
+                    name.span,
+                    format!("the modifier `{}` has no contexts", name.value),
+                )
+                .mend("write `\"contexts\": { \"day\": [], \"night\": [{ \"$ref\": \"FILE\" }] }`"),
             );
             return None;
         }
@@ -166,8 +174,12 @@ impl Reader<'_, '_> {
         let default = match node.get("default") {
             None => {
                 self.say(
-                    Diagnostic::error("resolver/shape", name.span, format!("the modifier `{}` has no default", name.value))
-                        .mend(format!("write `\"default\": \"{}\"`", contexts[0].0.value)),
+                    Diagnostic::error(
+                        "resolver/shape",
+                        name.span,
+                        format!("the modifier `{}` has no default", name.value),
+                    )
+                    .mend(format!("write `\"default\": \"{}\"`", contexts[0].0.value)),
                 );
                 0
             }

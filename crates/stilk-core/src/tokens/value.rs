@@ -241,7 +241,11 @@ fn read_color(node: &Node) -> Result<TokenValue, Diagnostic> {
     };
     let Some(list) = node.get("components").filter(|n| n.items().len() == 3) else {
         let at = node.get("components").unwrap_or(node);
-        return Err(wrong(at, format!("`{}` has three components: {}", space.name, space.components.join(", ")), EXAMPLE));
+        return Err(wrong(
+            at,
+            format!("`{}` has three components: {}", space.name, space.components.join(", ")),
+            EXAMPLE,
+        ));
     };
     let mut components = [None; 3];
     for (i, item) in list.items().iter().enumerate() {
@@ -296,7 +300,8 @@ fn read_measure(node: &Node, units: &[&'static str], example: &str) -> Result<(f
         Some(unit) => Ok((number, unit)),
         None => {
             let message = format!("the unit of {what} is {}, not `{word}`", units.join(" or "));
-            Err(Diagnostic::error("token/value", unit.span, message).mend(format!("write `\"unit\": \"{}\"`", units[0])))
+            Err(Diagnostic::error("token/value", unit.span, message)
+                .mend(format!("write `\"unit\": \"{}\"`", units[0])))
         }
     }
 }

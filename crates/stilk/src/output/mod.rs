@@ -8,7 +8,7 @@ pub fn grouped(number: u64) -> String {
     let digits = number.to_string();
     let mut text = String::new();
     for (i, digit) in digits.chars().enumerate() {
-        if i > 0 && (digits.len() - i) % 3 == 0 {
+        if i > 0 && (digits.len() - i).is_multiple_of(3) {
             text.push(',');
         }
         text.push(digit);

@@ -121,7 +121,8 @@ fn run_project(browser: &Browser, folder: &Path) -> Tally {
     let Project { system, diagnostics, .. } = project::load(&Folder(work.path().to_owned()));
     let system = system.unwrap_or_else(|| panic!("{diagnostics:#?}"));
     let parsed = Stylesheet::parse(&css);
-    let mut harness = Harness { browser, system: &system, parsed: &parsed, css_path, work: work.path(), tally: Tally::default() };
+    let mut harness =
+        Harness { browser, system: &system, parsed: &parsed, css_path, work: work.path(), tally: Tally::default() };
     harness.run();
     harness.tally
 }
@@ -139,7 +140,11 @@ fn passes() -> [Pass; 4] {
     [
         // States are read without motion: a forced state with a transition would be read on its way.
         Pass { name: "states", features: vec![reduced], media: Media { reduced_motion: true, ..media.clone() } },
-        Pass { name: "rest, with motion", features: vec![("prefers-reduced-motion", "no-preference")], media: media.clone() },
+        Pass {
+            name: "rest, with motion",
+            features: vec![("prefers-reduced-motion", "no-preference")],
+            media: media.clone(),
+        },
         Pass {
             name: "rest, following dark",
             features: vec![reduced, ("prefers-color-scheme", "dark")],

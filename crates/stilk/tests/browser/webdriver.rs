@@ -6,7 +6,8 @@ use std::process::{Child, Command, Stdio};
 use std::time::{Duration, Instant};
 
 /// Chromium answers `(hover: none)` when headless; then no hover rule would be tested.
-const POINTER: &str = "--blink-settings=primaryHoverType=2,availableHoverTypes=2,primaryPointerType=4,availablePointerTypes=4";
+const POINTER: &str =
+    "--blink-settings=primaryHoverType=2,availableHoverTypes=2,primaryPointerType=4,availablePointerTypes=4";
 
 /// A running browser.
 pub struct Browser {

@@ -1,15 +1,15 @@
 //! One control: its blocks flattened into rules, its names bound.
 
 use super::super::rule::{BoundDeclaration, Condition};
-use super::super::values::{Locals, ValueChecker};
 use super::super::{Axis, Control, Exclude, OptionId, Place, Rule, RuleTarget, StateSet, States, Waiver};
+use super::locals::{check_locals, check_values};
 use super::{bind_value, twice};
 use crate::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
 use crate::engine::selector;
 use crate::manifest::Manifest;
 use crate::sheet::{
-    AxisDefault, ControlNode, Declaration, ExcludeNode, Item, OptionNode, PartTarget, StateAlternative, TraitNode, Value,
-    ValuePiece, WaiveNode,
+    AxisDefault, ControlNode, Declaration, ExcludeNode, Item, OptionNode, PartTarget, StateAlternative, TraitNode,
+    Value, WaiveNode,
 };
 use crate::source::{Name, Span};
 use crate::template::Template;
@@ -43,7 +43,8 @@ pub fn bind(node: &ControlNode, template: Template, shared: &Shared, diagnostics
     for item in &node.body {
         bind_axis(item, &mut control, diagnostics);
     }
-    let mut flattener = Flattener { shared, control: &mut control, diagnostics, trait_depth: 0, declarations: Vec::new() };
+    let mut flattener =
+        Flattener { shared, control: &mut control, diagnostics, trait_depth: 0, declarations: Vec::new() };
     flattener.items(&node.body, &Scope::default());
     let declarations = std::mem::take(&mut flattener.declarations);
     check_locals(&control, &declarations, diagnostics);
@@ -143,7 +144,7 @@ impl Default for Scope {
 
 impl Rule {
     /// Whether it holds for every case of its target.
-    fn is_unconditional(&self) -> bool {
+    pub(super) fn is_unconditional(&self) -> bool {
         self.options.is_empty()
             && self.states.is_rest()
             && self.hosts.is_empty()
@@ -300,15 +301,8 @@ impl Flattener<'_, '_> {
     }
 
     fn check_pseudo(&mut self, pseudo: &Name, scope: &Scope) -> bool {
-        const KNOWN: [&str; 7] = [
-            "::before",
-            "::after",
-            "::placeholder",
-            "::marker",
-            "::backdrop",
-            "::selection",
-            "::file-selector-button",
-        ];
+        const KNOWN: [&str; 7] =
+            ["::before", "::after", "::placeholder", "::marker", "::backdrop", "::selection", "::file-selector-button"];
         let vendor = pseudo.value.starts_with("::-webkit-") || pseudo.value.starts_with("::-moz-");
         if !vendor && !KNOWN.contains(&pseudo.as_str()) {
             self.diagnostics.push(unknown_name("sheet/part", "pseudo-element", pseudo, KNOWN));
@@ -518,119 +512,4 @@ impl Flattener<'_, '_> {
             span: node.span,
         });
     }
-}
-
-/// Locals that are read must be declared, and locals that are declared must have a value at rest.
-fn check_locals(control: &Control, declarations: &[(Declaration, usize)], diagnostics: &mut Diagnostics) {
-    let locals: Vec<(&Declaration, bool)> = declarations
-        .iter()
-        .filter(|(d, _)| d.name.value.starts_with("--"))
-        .map(|(d, rule)| (d, control.rules[*rule].is_unconditional()))
-        .collect();
-    let mut names: Vec<&str> = locals.iter().map(|(d, _)| d.name.as_str()).collect();
-    names.sort_unstable();
-    names.dedup();
-    for name in &names {
-        let mut of_name = locals.iter().filter(|(d, _)| d.name.value == **name);
-        if of_name.clone().any(|(_, at_rest)| *at_rest) {
-            continue;
-        }
-        if let Some((first, _)) = of_name.next() {
-            let near = crate::diagnostic::nearest(name, names.iter().copied().filter(|other| other != name));
-            let diagnostic = Diagnostic::error("sheet/local", first.name.span, format!("`{name}` has no value at rest"))
-                .label("set only here, under a condition");
-            diagnostics.push(match near.filter(|_| !is_read(declarations, name)) {
-                Some(near) => diagnostic.mend(format!("write `{near}`, or declare `{name}` in the control itself")),
-                None => diagnostic.mend(format!("declare `{name}: …;` in the control itself")),
-            });
-        }
-    }
-    for (declaration, _) in declarations {
-        for piece in &declaration.value.pieces {
-            if let ValuePiece::Local(name) = piece
-                && !names.contains(&name.as_str())
-            {
-                diagnostics.push(unknown_name("sheet/local", "local property", name, names.iter().copied()));
-            }
-        }
-    }
-}
-
-fn is_read(declarations: &[(Declaration, usize)], local: &str) -> bool {
-    declarations
-        .iter()
-        .flat_map(|(d, _)| &d.value.pieces)
-        .any(|piece| matches!(piece, ValuePiece::Local(name) if name.value == local))
-}
-
-/// Values must fit their properties: with locals at rest, and with each value that options and states give them.
-fn check_values(
-    control: &Control,
-    declarations: &[(Declaration, usize)],
-    tokens: &Tokens,
-    diagnostics: &mut Diagnostics,
-) {
-    if tokens.incomplete {
-        return;
-    }
-    let checker = ValueChecker::new(tokens);
-    let is_local = |d: &Declaration| d.name.value.starts_with("--");
-    let mut rest = Locals::new();
-    for (declaration, rule) in declarations.iter().filter(|(d, _)| is_local(d)) {
-        if control.rules[*rule].is_unconditional()
-            && let Some(text) = checker.text(&declaration.value)
-        {
-            rest.insert(declaration.name.value.clone(), text);
-        }
-    }
-    for (declaration, _) in declarations.iter().filter(|(d, _)| !is_local(d)) {
-        if let Some(diagnostic) = checker.check(declaration, &rest) {
-            diagnostics.push(diagnostic);
-            continue;
-        }
-        for (setter, rule) in declarations.iter().filter(|(d, _)| is_local(d)) {
-            // A value that paints nothing at rest is judged where it paints; here only what a condition sets.
-            if control.rules[*rule].is_unconditional() || !reaches(declaration, setter, declarations) {
-                continue;
-            }
-            let Some(text) = checker.text(&setter.value) else { continue };
-            let mut locals = rest.clone();
-            locals.insert(setter.name.value.clone(), text.clone());
-            let Some(css) = checker.text(&declaration.value) else { continue };
-            if let Some(Err(_)) = checker.fits(&declaration.name.value, &css, &locals) {
-                let message = format!("`{}: {text}` does not fit `{}`", setter.name.value, declaration.name.value);
-                let mend = match text.parse::<f64>() {
-                    Ok(_) => format!("write `{text}px`, or whatever unit is meant"),
-                    Err(_) => format!("write a value that fits where `{}` is used", setter.name.value),
-                };
-                diagnostics.push(
-                    Diagnostic::error("cascade/value", setter.value.span, message)
-                        .label("set here")
-                        .related(declaration.span, "used here")
-                        .mend(mend),
-                );
-            }
-        }
-    }
-}
-
-/// Whether a local's value can arrive in a declaration, through other locals too.
-fn reaches(declaration: &Declaration, setter: &Declaration, all: &[(Declaration, usize)]) -> bool {
-    let reads = |d: &Declaration, name: &str| {
-        d.value.pieces.iter().any(|piece| matches!(piece, ValuePiece::Local(local) if local.value == name))
-    };
-    let mut names = vec![setter.name.value.clone()];
-    let mut i = 0;
-    while i < names.len() {
-        if reads(declaration, &names[i]) {
-            return true;
-        }
-        for (other, _) in all {
-            if other.name.value.starts_with("--") && reads(other, &names[i]) && !names.contains(&other.name.value) {
-                names.push(other.name.value.clone());
-            }
-        }
-        i += 1;
-    }
-    false
 }

@@ -1,0 +1,307 @@
+//! The language's own at-rules inside a control.
+
+use super::super::*;
+use super::{BLOCK_RULES, Head, SheetReader, split, unknown_rule};
+use cssparser::{ParseError, Parser, Token};
+
+impl SheetReader<'_> {
+    pub(super) fn derived(&mut self, parser: &mut Parser) {
+        loop {
+            parser.skip_whitespace();
+            let start = parser.position().byte_index();
+            // A path may hold what CSS would not call an identifier (`space.05`): the text up to the colon counts.
+            let mut colon = None;
+            while let Ok(token) = parser.next_including_whitespace_and_comments() {
+                match token {
+                    Token::Colon => {
+                        colon = Some(parser.position().byte_index() - 1);
+                        break;
+                    }
+                    Token::Semicolon => break,
+                    _ => {}
+                }
+            }
+            let Some(colon) = colon else {
+                let rest = self.source[start..parser.position().byte_index()].trim_end();
+                if !rest.trim_matches(';').is_empty() {
+                    let span = Span::new(self.file, start, start + rest.len());
+                    self.say("sheet/syntax", span, "this is no derived token", "write `path.of.token: value;`");
+                    continue;
+                }
+                if parser.is_exhausted() {
+                    return;
+                }
+                continue;
+            };
+            let text = self.source[start..colon].trim_end();
+            let path = Name { value: text.to_owned(), span: Span::new(self.file, start, start + text.len()) };
+            let (value, _) = self.value_reader().declaration(parser);
+            self.sheet.derived.push(DerivedNode { path, value });
+        }
+    }
+
+    pub(super) fn rule(&mut self, rule: &Name, parser: &mut Parser, depth: usize, items: &mut Vec<Item>) {
+        match rule.as_str() {
+            "media" | "supports" | "container" => {
+                parser.skip_whitespace();
+                let prelude = self.value_reader().prelude(parser);
+                let head = Head { text: Name { value: String::new(), span: prelude.span }, has_block: true };
+                let body = self.body(parser, &head, rule, depth + 1);
+                items.push(Item::Condition(Condition { kind: rule.clone(), prelude }, body));
+            }
+            "traits" => {
+                let head = self.head(parser);
+                let names = self.words(&head.text);
+                self.expect_end(&head, rule, parser);
+                items.push(Item::Traits(names));
+            }
+            "part" => {
+                let head = self.head(parser);
+                let targets = self.part_targets(&head.text, rule);
+                let body = self.body(parser, &head, rule, depth + 1);
+                items.push(Item::Part(targets, body));
+            }
+            "state" => {
+                let head = self.head(parser);
+                let alternatives = self.state_alternatives(&head.text, rule);
+                let body = self.body(parser, &head, rule, depth + 1);
+                items.push(Item::State(alternatives, body));
+            }
+            "host" => {
+                let head = self.head(parser);
+                if head.text.value.is_empty() {
+                    self.say("sheet/syntax", rule.span, "`@host` names no host", "write `@host input { … }`");
+                }
+                let body = self.body(parser, &head, rule, depth + 1);
+                items.push(Item::Host(head.text, body));
+            }
+            "axis" => self.axis(rule, parser, depth, items),
+            "option" => {
+                let head = self.head(parser);
+                let name = self.words(&head.text).into_iter().next();
+                let body = self.body(parser, &head, rule, depth + 1);
+                match name {
+                    Some(name) => items.push(Item::Option(OptionNode { name, body })),
+                    None => self.say("sheet/syntax", rule.span, "the option has no name", "write `@option NAME { … }`"),
+                }
+            }
+            "combine" => {
+                let head = self.head(parser);
+                let names = self.words(&head.text);
+                if names.len() < 2 {
+                    let mend = "write `@combine OPTION OPTION { … }`";
+                    self.say("sheet/syntax", rule.span, "`@combine` takes two options or more", mend);
+                }
+                let body = self.body(parser, &head, rule, depth + 1);
+                items.push(Item::Combine(names, body));
+            }
+            "exclude" => {
+                let head = self.head(parser);
+                self.exclude(&head, rule, items);
+                self.expect_end(&head, rule, parser);
+            }
+            "waive" => {
+                let head = self.head(parser);
+                self.waive(&head, rule, items);
+                self.expect_end(&head, rule, parser);
+            }
+            "keyframes" => {
+                let mend = "write `@keyframes` outside of `@control`";
+                self.say("sheet/rule", rule.span, "keyframes stand at the top of a sheet", mend);
+                self.skip_item(parser);
+            }
+            _ => {
+                self.diagnostics.push(unknown_rule(rule, &BLOCK_RULES));
+                self.skip_item(parser);
+            }
+        }
+    }
+
+    fn expect_end(&mut self, head: &Head, rule: &Name, parser: &mut Parser) {
+        if head.has_block {
+            let mend = format!("end it with `;`: `@{} {};`", rule.value, head.text.value);
+            self.say("sheet/syntax", rule.span, format!("`@{}` has no block", rule.value), mend);
+            self.skip_item(parser);
+        } else {
+            let _ = parser.next();
+        }
+    }
+
+    fn axis(&mut self, rule: &Name, parser: &mut Parser, depth: usize, items: &mut Vec<Item>) {
+        let head = self.head(parser);
+        let words = self.words(&head.text);
+        let default = match words.iter().map(|w| w.as_str()).collect::<Vec<_>>().as_slice() {
+            [_] | [] => AxisDefault::First,
+            [_, "optional"] => AxisDefault::None,
+            [_, "default", _] => AxisDefault::Named(words[2].clone()),
+            _ => {
+                let mend = "write `@axis NAME default OPTION { … }` or `@axis NAME optional { … }`";
+                self.say("sheet/syntax", head.text.span, "this is no axis", mend);
+                AxisDefault::First
+            }
+        };
+        if !self.expect_block(&head, rule, parser) {
+            return;
+        }
+        let mut options = Vec::new();
+        let _ = parser.parse_nested_block(|inner| {
+            self.options(inner, depth + 1, &mut options);
+            Ok::<_, ParseError<()>>(())
+        });
+        match words.into_iter().next() {
+            Some(name) => items.push(Item::Axis(AxisNode { name, default, options })),
+            None => self.say("sheet/syntax", rule.span, "the axis has no name", "write `@axis NAME { … }`"),
+        }
+    }
+
+    fn options(&mut self, parser: &mut Parser, depth: usize, options: &mut Vec<OptionNode>) {
+        loop {
+            parser.skip_whitespace();
+            let start = parser.position().byte_index();
+            let state = parser.state();
+            let Ok(token) = parser.next().cloned() else { return };
+            match token {
+                Token::Semicolon => {}
+                Token::Ident(name) => {
+                    let name = Name { value: name.to_string(), span: self.span(start, parser) };
+                    let head = self.head(parser);
+                    if head.has_block && head.text.value.is_empty() {
+                        let _ = parser.next();
+                        let body = self.block_items(parser, name.span, depth + 1);
+                        options.push(OptionNode { name, body });
+                    } else {
+                        let mend = format!("write `{} {{ … }}`", name.value);
+                        self.say("sheet/syntax", name.span, "an axis holds options only", mend);
+                        self.skip_item(parser);
+                    }
+                }
+                _ => {
+                    parser.reset(&state);
+                    let head = self.head(parser);
+                    let span = Span::new(self.file, start, (start + 1).max(head.text.span.end as usize));
+                    self.say("sheet/syntax", span, "an axis holds options only", "write `OPTION { … }`");
+                    self.skip_item(parser);
+                }
+            }
+        }
+    }
+
+    fn exclude(&mut self, head: &Head, rule: &Name, items: &mut Vec<Item>) {
+        let mut node = ExcludeNode {
+            options: Vec::new(),
+            with: Vec::new(),
+            without: Vec::new(),
+            on: None,
+            span: rule.span.to(head.text.span),
+        };
+        let mut list = 0;
+        for word in self.words(&head.text) {
+            match word.as_str() {
+                "with" => list = 1,
+                "without" => list = 2,
+                "on" => {
+                    let start = word.span.end as usize;
+                    let text = self.source[start..head.text.span.end as usize].trim();
+                    let start = head.text.span.end as usize - text.len();
+                    let span = Span::new(self.file, start, start + text.len());
+                    node.on = Some(Name { value: text.to_owned(), span });
+                    break;
+                }
+                _ => [&mut node.options, &mut node.with, &mut node.without][list].push(word),
+            }
+        }
+        if node.options.is_empty() {
+            let mend = "write `@exclude OPTION with OPTION;`";
+            self.say("sheet/syntax", rule.span, "`@exclude` names no option", mend);
+        } else {
+            items.push(Item::Exclude(node));
+        }
+    }
+
+    fn waive(&mut self, head: &Head, rule: &Name, items: &mut Vec<Item>) {
+        let mut parser = Parser::new(&head.text.value);
+        let mut reason = None;
+        let mut quote = head.text.value.len();
+        loop {
+            parser.skip_whitespace();
+            let at = parser.position().byte_index();
+            match parser.next() {
+                Ok(Token::QuotedString(text)) => {
+                    reason = Some(text.to_string());
+                    quote = at;
+                }
+                Ok(_) => {}
+                Err(_) => break,
+            }
+        }
+        let before = Name {
+            value: head.text.value[..quote].trim_end().to_owned(),
+            span: Span { end: head.text.span.start + quote as u32, ..head.text.span },
+        };
+        let mut words = self.words(&before).into_iter();
+        let check = words.next();
+        let cases = words.next().filter(|word| word.value == "on").map(|word| {
+            let offset = (word.span.end - before.span.start) as usize;
+            let text = before.value[offset..].trim();
+            Name { value: text.to_owned(), span: word.span }
+        });
+        match (check, reason) {
+            (Some(check), Some(reason)) => {
+                items.push(Item::Waive(WaiveNode { check, cases, reason, span: rule.span.to(head.text.span) }));
+            }
+            _ => {
+                let mend = "write `@waive group/name \"Why it is accepted.\";`";
+                self.say("sheet/syntax", rule.span, "a waiver names a check and gives a reason", mend);
+            }
+        }
+    }
+
+    fn part_targets(&mut self, text: &Name, rule: &Name) -> Vec<PartTarget> {
+        let targets: Vec<_> = split(text, |c| c == ',').iter().map(part_target).collect();
+        if targets.is_empty() {
+            self.say("sheet/syntax", rule.span, "`@part` names no part", "write `@part NAME { … }`");
+        }
+        targets
+    }
+
+    fn state_alternatives(&mut self, text: &Name, rule: &Name) -> Vec<StateAlternative> {
+        let mut alternatives = Vec::new();
+        for one in split(text, |c| c == ',') {
+            let words = self.words(&one);
+            let mut states = Vec::new();
+            for (i, word) in words.iter().enumerate() {
+                match (i % 2, word.as_str()) {
+                    (0, _) => states.push(word.clone()),
+                    (_, "and") => {}
+                    (_, "of") => {
+                        let mend = "write the state without `of PART`";
+                        self.say("sheet/state", word.span, "`of` is not available in this version", mend);
+                        break;
+                    }
+                    _ => {
+                        let mend = "write `@state A and B`, or `@state A, B`";
+                        self.say("sheet/state", word.span, "states are joined by `and` or by a comma", mend);
+                        break;
+                    }
+                }
+            }
+            alternatives.push(StateAlternative { states });
+        }
+        if alternatives.is_empty() {
+            self.say("sheet/state", rule.span, "`@state` names no state", "write `@state hover { … }`");
+        }
+        alternatives
+    }
+}
+
+fn part_target(one: &Name) -> PartTarget {
+    let cut = |range: std::ops::Range<usize>| {
+        let text = &one.value[range.clone()];
+        let span = Span::new(one.span.file, one.span.start as usize + range.start, one.span.start as usize + range.end);
+        (!text.is_empty()).then(|| Name { value: text.to_owned(), span })
+    };
+    let length = one.value.len();
+    let pseudo = one.value.find("::").unwrap_or(length);
+    let condition = one.value[..pseudo].find(':').unwrap_or(pseudo);
+    PartTarget { part: cut(0..condition), condition: cut(condition..pseudo), pseudo: cut(pseudo..length) }
+}

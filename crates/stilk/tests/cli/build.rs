@@ -1,0 +1,49 @@
+//! `stilk build`.
+
+use crate::support::{Project, same};
+
+#[test]
+fn the_stylesheet_is_the_same_on_every_run_and_nothing_else_is_left() {
+    let project = Project::sample();
+    let said = project.run(&["build"]).status(0);
+    assert!(said.stdout.starts_with("dist/ternhaven.css ("), "{}", said.stdout);
+    let first = project.files("dist");
+    project.run(&["build"]).status(0);
+    assert_eq!(project.files("dist"), first);
+    assert_eq!(first.len(), 1);
+}
+
+/// The whole text: selectors, layers, switches, hooks, guards, motion, resets.
+#[test]
+fn everything_the_language_has_is_written_as_agreed() {
+    let project = Project::quay();
+    project.run(&["build", "--quiet"]).status(0);
+    same("quay.css", &project.read("dist/quay.css"));
+}
+
+#[test]
+fn without_layers_the_same_rules_stand_in_the_same_order() {
+    let rules = |project: &Project| {
+        project.run(&["build"]).status(0);
+        let css = project.read("dist/ternhaven.css");
+        let css = css.replace(".tern-button.tern-button", ".tern-button");
+        let css = css.replace(".tern-button_label.tern-button_label", ".tern-button_label");
+        let lines = css.lines().map(str::trim).filter(|line| line.ends_with([';', '{']) && !line.starts_with("@layer"));
+        lines.map(str::to_owned).collect::<Vec<_>>()
+    };
+    let layered = rules(&Project::sample());
+    let flat = Project::sample().edit("stilk.toml", "folder = \"dist\"", "layers = false\nweight = 2");
+    assert_eq!(rules(&flat), layered);
+    let css = flat.read("dist/ternhaven.css");
+    assert!(!css.contains("@layer") && css.contains(".tern-button.tern-button {"));
+}
+
+#[test]
+fn class_patterns_of_the_manifest_are_used() {
+    let patterns = "[classes]\ncontrol = \"{control}--{prefix}\"\noption = \"is-{option}\"\n\n[checks]";
+    let project = Project::sample().edit("stilk.toml", "[checks]", patterns);
+    project.run(&["build"]).status(0);
+    let css = project.read("dist/ternhaven.css");
+    assert!(css.contains(".button--tern:where(.is-outline)"), "{css}");
+    assert!(css.contains(".tern-button_label"));
+}

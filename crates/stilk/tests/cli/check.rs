@@ -1,0 +1,138 @@
+//! `stilk check`: findings, formats, exit codes.
+
+use crate::support::Project;
+use serde_json::Value;
+
+const SHEET: &str = "controls/button.stilk";
+
+fn mended() -> Project {
+    Project::sample().edit(
+        "tokens/night.tokens.json",
+        "\"on-buoy\": { \"$value\": \"{slate.mist}\" }",
+        "\"on-buoy\": { \"$value\": \"{sea.abyss}\" }",
+    )
+}
+
+fn json(project: &Project, status: i32) -> Value {
+    let said = project.run(&["check", "--format", "json"]).status(status);
+    serde_json::from_str(&said.stdout).unwrap()
+}
+
+#[test]
+fn the_fault_of_the_sample_is_found_with_its_mend() {
+    Project::sample().run(&["check"]).status(1).stdout("check.txt");
+}
+
+#[test]
+fn json_has_the_agreed_shape() {
+    let report = json(&Project::sample(), 1);
+    assert_eq!(report["cases"], 4 * 27 * 5 * 3);
+    assert_eq!(report["unknown"], 0);
+    let finding = &report["findings"][0];
+    assert_eq!(finding["check"], "contrast/text");
+    assert_eq!(finding["level"], "error");
+    // Every host, three sizes, one colour and weight, four states that are not disabled, one theme.
+    assert_eq!(finding["cases"], 4 * 3 * 4);
+    assert!(finding["worst"].as_str().unwrap().contains(":1, needs 4.5:1"));
+    assert_eq!(finding["spans"][0]["file"], "tokens/night.tokens.json");
+    assert_eq!(finding["spans"][0]["line"], 12);
+    assert_eq!(finding["spans"][0]["column"], 28);
+    assert!(finding["mend"].as_str().unwrap().starts_with("write `{"));
+}
+
+#[test]
+fn the_mend_that_is_offered_holds() {
+    let finding = &json(&Project::sample(), 1)["findings"][0];
+    let mend = finding["mend"].as_str().unwrap();
+    let token = mend.split('`').nth(1).unwrap();
+    let project = Project::sample().edit(
+        "tokens/night.tokens.json",
+        "\"on-buoy\": { \"$value\": \"{slate.mist}\" }",
+        &format!("\"on-buoy\": {{ \"$value\": \"{token}\" }}"),
+    );
+    assert_eq!(json(&project, 0)["findings"].as_array().unwrap().len(), 0);
+}
+
+#[test]
+fn a_clean_system_exits_with_0() {
+    let said = mended().run(&["check"]).status(0);
+    assert_eq!(said.stdout, "1,620 cases looked at, none unknown: nothing to mend\n");
+}
+
+#[test]
+fn a_state_without_a_look_is_found() {
+    let project = mended().edit("controls/shared.stilk", "@state focus", "@state selected");
+    project.run(&["check"]).status(1).stdout("state-missing.txt");
+}
+
+#[test]
+fn each_surface_counts() {
+    // Readable on the page, not on a panel of nearly the same colour.
+    let project = mended().edit(
+        "tokens/day.tokens.json",
+        "\"panel\": { \"$value\": \"{slate.white}\"",
+        "\"panel\": { \"$value\": \"{sea.open}\"",
+    );
+    let report = json(&project, 1);
+    let messages: Vec<_> =
+        report["findings"].as_array().unwrap().iter().map(|f| f["message"].as_str().unwrap()).collect();
+    assert!(
+        messages.iter().any(|m| m.starts_with("`fill.sea` on `ink.strong` mixed with `surface.panel`")),
+        "{messages:?}"
+    );
+}
+
+#[test]
+fn a_waiver_accepts_what_it_names_and_no_more() {
+    let waive = |rule: &str| Project::sample().edit(SHEET, "  @axis size", &format!("  {rule}\n  @axis size"));
+    let whole = waive("@waive contrast/text on .buoy \"The night watch knows this one.\";");
+    assert_eq!(json(&whole, 0)["findings"].as_array().unwrap().len(), 0);
+    let other = waive("@waive contrast/text on .kelp \"Another one.\";");
+    assert_eq!(json(&other, 1)["findings"][0]["cases"], 48);
+    let wrong = waive("@waive contrast/txt \"Misspelt.\";").run(&["check"]).status(2);
+    assert!(wrong.stderr.contains("help: write `contrast/text`"), "{}", wrong.stderr);
+}
+
+#[test]
+fn levels_of_the_manifest_replace_those_of_checks() {
+    let with = |level: &str| {
+        Project::sample().edit(
+            "stilk.toml",
+            "conformance = \"AA\"",
+            &format!("levels = {{ \"contrast/text\" = \"{level}\" }}"),
+        )
+    };
+    assert_eq!(json(&with("note"), 0)["findings"][0]["level"], "note");
+    assert_eq!(json(&with("off"), 0)["findings"].as_array().unwrap().len(), 0);
+}
+
+#[test]
+fn aaa_asks_for_more() {
+    let project = mended().edit("stilk.toml", "\"AA\"", "\"AAA\"");
+    let report = json(&project, 1);
+    assert!(report["findings"][0]["worst"].as_str().unwrap().ends_with("needs 7:1"));
+}
+
+#[test]
+fn what_cannot_be_known_is_counted_and_named() {
+    let project =
+        mended().edit(SHEET, "strong  { }", "strong  { background-image: linear-gradient(white, transparent); }");
+    let said = project.run(&["check"]).status(0);
+    assert_eq!(
+        said.stdout,
+        "unknown in 432 cases: contrast/text: a background image is painted behind the text\n\
+         1,620 cases looked at, 432 of them unknown: nothing to mend\n"
+    );
+}
+
+#[test]
+fn paths_are_those_of_where_the_user_stands() {
+    let project = Project::sample();
+    let name = project.path("").file_name().unwrap().to_str().unwrap().to_owned();
+    let said = std::process::Command::new(env!("CARGO_BIN_EXE_stilk"))
+        .args(["check", "--project", &name])
+        .current_dir(project.path("").parent().unwrap())
+        .output()
+        .unwrap();
+    assert!(String::from_utf8(said.stdout).unwrap().contains(&format!("--> {name}/tokens/night.tokens.json:12:28")));
+}

@@ -1,0 +1,9 @@
+//! The program as its users meet it.
+
+mod bad_input;
+mod build;
+mod check;
+mod demo;
+mod readme;
+mod specimen;
+mod support;
