@@ -8,6 +8,7 @@ use crate::stylesheet::{Plan, Written};
 use crate::system::states::StateKind;
 use crate::system::{Control, StateSet, System, Variant};
 use crate::tokens::Theme;
+use std::collections::HashMap;
 
 /// What a control is to its users; from the element that bears its state.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -135,6 +136,17 @@ pub struct Stage<'s> {
     pub written: &'s Written,
     engine: Engine<'s>,
     surface_styles: Vec<String>,
+    /// What stands around the control is the same for all cases of a theme.
+    grounds: HashMap<Theme, Ground>,
+}
+
+/// The page that a control is mounted on.
+#[derive(Clone)]
+struct Ground {
+    document: Document,
+    surfaces: Vec<NodeId>,
+    wrapper: NodeId,
+    styles: Styles,
 }
 
 impl<'s> Stage<'s> {
@@ -146,15 +158,16 @@ impl<'s> Stage<'s> {
             .iter()
             .map(|(_, id)| format!("background-color: {}", plan.read_anywhere(system, *id)))
             .collect();
-        Stage { system, written, engine: Engine::new(&CHROMIUM, &[parsed], media), surface_styles }
+        let engine = Engine::new(&CHROMIUM, &[parsed], media);
+        let mut stage = Stage { system, written, engine, surface_styles, grounds: HashMap::new() };
+        stage.grounds = system.tokens.themes().into_iter().map(|theme| (theme.clone(), stage.ground(&theme))).collect();
+        stage
     }
 
-    /// The look of a unit in a state.
-    pub fn look(&self, unit: &Unit, states: &StateSet) -> Look {
+    fn ground(&self, theme: &Theme) -> Ground {
         let mut document = Document::new();
-        let mut forced = Forced::default();
         let mut html = Element::html("html");
-        for (name, value) in theme_attributes(self.system, &unit.theme) {
+        for (name, value) in theme_attributes(self.system, theme) {
             html.set(&name, value);
         }
         let html = document.append_element(Document::ROOT, html);
@@ -166,9 +179,18 @@ impl<'s> Stage<'s> {
             surfaces.push(document.append_element(body, element));
         }
         let wrapper = document.append_element(body, Element::html("div"));
+        let styles = self.engine.styles(&document, &Forced::default());
+        Ground { document, surfaces, wrapper, styles }
+    }
+
+    /// The look of a unit in a state.
+    pub fn look(&self, unit: &Unit, states: &StateSet) -> Look {
+        let ground = self.grounds.get(&unit.theme).cloned().unwrap_or_else(|| self.ground(&unit.theme));
+        let Ground { mut document, surfaces, wrapper, styles } = ground;
+        let mut forced = Forced::default();
         let request = Request { control: unit.control, host: unit.host, variant: &unit.variant, states };
         let mounted = mount(self.system, request, &mut document, wrapper, &mut forced);
-        let styles = self.engine.styles(&document, &forced);
+        let styles = self.engine.styles_below(&document, &forced, mounted.host, styles);
         Look { document, mounted, forced, styles, surfaces }
     }
 }

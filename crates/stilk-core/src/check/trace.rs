@@ -29,6 +29,8 @@ pub struct Origin {
     /// The tokens in it, in the order of the expression: each one's value in the file of the theme that gave it, and
     /// its path. Several where colours are mixed.
     pub tokens: Vec<(Span, String)>,
+    /// Whether it is the browser's own, which no sheet replaced.
+    pub browser: bool,
 }
 
 impl Origin {
@@ -45,10 +47,11 @@ impl Origin {
         if let [token] = self.tokens.as_slice() { Some(token) } else { None }
     }
 
-    /// `` `ink.strong` ``, `` `a` mixed with `b` ``, or `a colour`.
+    /// `` `ink.strong` ``, `` `a` mixed with `b` ``, `the browser's own colour`, or `a colour`.
     pub fn name(&self) -> String {
         let names: Vec<String> = self.tokens.iter().map(|(_, path)| format!("`{path}`")).collect();
         match names.as_slice() {
+            [] if self.browser => "the browser's own colour".to_owned(),
             [] => "a colour".to_owned(),
             [one] => one.clone(),
             [first, rest @ ..] => format!("{first} mixed with {}", rest.join(" and ")),
@@ -63,6 +66,7 @@ impl Origin {
             }
         }
         self.declaration = self.declaration.or(other.declaration);
+        self.browser |= other.browser;
         self
     }
 }
@@ -80,7 +84,7 @@ impl<'t> Tracer<'t> {
     /// Where a longhand's value came from.
     pub fn origin(&self, style: &Style, longhand: Longhand) -> Origin {
         let Some(id) = style.winner(longhand) else { return Origin::default() };
-        let mut origin = Origin { declaration: self.span(id), tokens: Vec::new() };
+        let mut origin = Origin { declaration: self.span(id), tokens: Vec::new(), browser: id.sheet == 0 };
         if let Some(DeclarationBody::Property(parsed)) = self.body(id)
             && let Declared::Pending(text) = &parsed.declared
         {

@@ -13,7 +13,7 @@ use crate::css::substitute::substitute;
 use crate::css::value::Value;
 use crate::dom::{Document, NodeId};
 use selectors::context::SelectorCaches;
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use std::sync::Arc;
 
 /// Computes styles from the browser's defaults and author stylesheets, for one set of media features.
@@ -21,6 +21,8 @@ pub struct Engine<'s> {
     sheets: Vec<IndexedSheet<'s>>,
     media: Media,
     initial: Vec<Value>,
+    /// Pseudo-elements that some rule styles.
+    pseudos: Vec<PseudoElement>,
 }
 
 /// The computed style of an element or pseudo-element.
@@ -37,7 +39,7 @@ pub struct Style {
 }
 
 /// The styles of a document.
-#[derive(Debug, Default)]
+#[derive(Debug, Clone, Default)]
 pub struct Styles {
     map: HashMap<(NodeId, Option<PseudoElement>), Arc<Style>>,
 }
@@ -110,14 +112,23 @@ impl<'s> Engine<'s> {
             sheets.push(IndexedSheet::new(sheet, Origin::Author, i as u16 + 1, &media));
         }
         let initial = Longhand::ALL.iter().map(|longhand| initial_declared(*longhand)).collect();
-        Engine { sheets, media, initial }
+        let styled: HashSet<&str> =
+            authors.iter().flat_map(|s| &s.rules).filter_map(|r| r.pseudo.as_ref()).map(|p| p.0.as_str()).collect();
+        let pseudos = PSEUDO_ELEMENTS.iter().filter(|name| styled.contains(**name));
+        let pseudos = pseudos.map(|name| PseudoElement((*name).to_owned())).collect();
+        Engine { sheets, media, initial, pseudos }
     }
 
     /// Computes the style of every element of a document and of its pseudo-elements.
     pub fn styles(&self, document: &Document, forced: &Forced) -> Styles {
-        let mut styles = Styles::default();
+        self.styles_below(document, forced, Document::ROOT, Styles::default())
+    }
+
+    /// Computes the styles of a node and everything in it, where those of its ancestors are known.
+    pub fn styles_below(&self, document: &Document, forced: &Forced, root: NodeId, known: Styles) -> Styles {
+        let mut styles = known;
         let mut caches = SelectorCaches::default();
-        for node in document.descendants(Document::ROOT) {
+        for node in document.descendants(root) {
             if document.element(node).is_none() {
                 continue;
             }
@@ -125,10 +136,9 @@ impl<'s> Engine<'s> {
             let element = ElementRef { document, node, forced };
             let style = self.style(&element, None, parent.as_deref(), &mut caches);
             let style = Arc::new(style.unwrap_or_else(|| self.root_style()));
-            for name in PSEUDO_ELEMENTS {
-                let pseudo = PseudoElement(name.to_owned());
-                if let Some(found) = self.style(&element, Some(&pseudo), Some(&style), &mut caches) {
-                    styles.map.insert((node, Some(pseudo)), Arc::new(found));
+            for pseudo in &self.pseudos {
+                if let Some(found) = self.style(&element, Some(pseudo), Some(&style), &mut caches) {
+                    styles.map.insert((node, Some(pseudo.clone())), Arc::new(found));
                 }
             }
             styles.map.insert((node, None), style);

@@ -150,6 +150,7 @@ fn add_derived(nodes: &[&DerivedNode], tokens: &mut Tokens, diagnostics: &mut Di
         }
     }
     tokens.check_cycles(diagnostics);
+    tokens.check_sizes(diagnostics);
 }
 
 /// What a derived token is, where its outermost function says so.

@@ -3,7 +3,8 @@
 use super::document::RawToken;
 use super::resolver::{Order, Stage};
 use super::{
-    Definition, Expression, MAX_ALIAS_DEPTH, Modifier, Override, Theme, Token, TokenId, TokenType, TokenValue, Tokens,
+    Definition, Expression, MAX_ALIAS_DEPTH, MAX_EXPANSION, Modifier, Override, Theme, Token, TokenId, TokenType,
+    TokenValue, Tokens,
 };
 use crate::diagnostic::{Diagnostic, Diagnostics, unknown_name};
 use crate::project::Loader;
@@ -217,6 +218,38 @@ impl Tokens {
                 self.visit(TokenId(id), &theme, &mut state, &mut path, diagnostics);
             }
         }
+    }
+
+    /// Refuses tokens that would grow without bound when their references are written out.
+    pub fn check_sizes(&self, diagnostics: &mut Diagnostics) {
+        let mut sizes: Vec<Option<usize>> = vec![None; self.list.len()];
+        for id in 0..self.list.len() {
+            self.size(TokenId(id), &mut sizes);
+        }
+        // The first that is too large is the one to mend; all that build on it are too large as well.
+        let first = self.list.iter().zip(&sizes).find(|(_, size)| size.is_some_and(|size| size > MAX_EXPANSION));
+        if let Some((token, _)) = first
+            && let Some(definition) = token.definitions().next()
+        {
+            let message = format!("`{}` refers to more than {MAX_EXPANSION} values", token.path);
+            diagnostics.push(
+                Diagnostic::error("token/size", definition.span, message)
+                    .label("with everything these refer to")
+                    .mend("let tokens build on each other in fewer steps"),
+            );
+        }
+    }
+
+    fn size(&self, id: TokenId, sizes: &mut [Option<usize>]) -> usize {
+        if let Some(size) = sizes[id.0] {
+            return size;
+        }
+        // Guards against cycles, which were reported.
+        sizes[id.0] = Some(1);
+        let references: Vec<TokenId> = self.get(id).definitions().flat_map(|d| d.expression.tokens()).collect();
+        let size = references.into_iter().fold(1, |sum: usize, other| sum.saturating_add(self.size(other, sizes)));
+        sizes[id.0] = Some(size);
+        size
     }
 
     fn visit(

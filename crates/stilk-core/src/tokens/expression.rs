@@ -1,6 +1,6 @@
 //! CSS text with references to tokens in it.
 
-use super::{MAX_ALIAS_DEPTH, Theme, TokenId, Tokens};
+use super::{MAX_ALIAS_DEPTH, MAX_EXPANSION, Theme, TokenId, Tokens};
 use crate::source::Span;
 
 /// CSS text in pieces.
@@ -60,18 +60,20 @@ impl Tokens {
 
     /// An expression as literal CSS in a theme.
     pub fn literal_expression(&self, expression: &Expression, theme: &Theme) -> Option<String> {
-        self.literal_at(expression, theme, 0)
+        self.literal_at(expression, theme, 0, &mut { MAX_EXPANSION })
     }
 
-    fn literal_at(&self, expression: &Expression, theme: &Theme, depth: usize) -> Option<String> {
-        if depth > MAX_ALIAS_DEPTH {
+    fn literal_at(&self, expression: &Expression, theme: &Theme, depth: usize, budget: &mut usize) -> Option<String> {
+        // What goes in a circle or grows without bound was reported; it has no text.
+        *budget = budget.saturating_sub(1);
+        if depth > MAX_ALIAS_DEPTH || *budget == 0 {
             return None;
         }
         let mut complete = true;
         let text = expression.write(
             &mut |id| {
                 let definition = self.get(id).in_theme(theme);
-                definition.and_then(|d| self.literal_at(&d.expression, theme, depth + 1)).unwrap_or_else(|| {
+                definition.and_then(|d| self.literal_at(&d.expression, theme, depth + 1, budget)).unwrap_or_else(|| {
                     complete = false;
                     String::new()
                 })

@@ -21,6 +21,9 @@ pub use value::{TokenType, TokenValue};
 /// Longer chains of aliases are refused: nobody can follow them.
 pub const MAX_ALIAS_DEPTH: usize = 64;
 
+/// A token whose references, written out, are more than this is refused: doubling tokens would fill the memory.
+pub const MAX_EXPANSION: usize = 10_000;
+
 /// Index of a token in [`Tokens::list`].
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct TokenId(pub usize);

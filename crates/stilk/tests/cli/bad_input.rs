@@ -31,6 +31,7 @@ fn more_mistakes_of_a_sheet() {
     let project = Project::sample()
         .edit(SHEET, "@traits ring;", "@traits rind;")
         .edit(SHEET, "default sea {", "default see {")
+        .edit(SHEET, "@state hover    {", "@state hover    { @option tall { top: 0; } @exclude kelp with small;")
         .edit(SHEET, "--shade: 24%;", "--shad: 24%;")
         .edit(SHEET, "padding: var(--block)", "padding: var(--blok)")
         .edit(SHEET, "cursor: not-allowed;", "cursor: not-allowd; opacity: -{faded}; &:hover { top: 0; }")

@@ -8,8 +8,8 @@ use crate::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
 use crate::engine::selector;
 use crate::manifest::Manifest;
 use crate::sheet::{
-    AxisDefault, ControlNode, Declaration, ExcludeNode, Item, OptionNode, PartTarget, StateAlternative, TraitNode,
-    Value, WaiveNode,
+    AxisDefault, AxisNode, ControlNode, Declaration, ExcludeNode, Item, OptionNode, PartTarget, StateAlternative,
+    TraitNode, Value, WaiveNode,
 };
 use crate::source::{Name, Span};
 use crate::template::Template;
@@ -142,6 +142,18 @@ impl Default for Scope {
     }
 }
 
+impl Scope {
+    /// Whether nothing is around it but the control.
+    fn is_top(&self) -> bool {
+        self.place == Place::Control
+            && self.target == RuleTarget::default()
+            && self.states.is_rest()
+            && self.hosts.is_empty()
+            && self.nested.is_empty()
+            && self.conditions.is_empty()
+    }
+}
+
 impl Rule {
     /// Whether it holds for every case of its target.
     pub(super) fn is_unconditional(&self) -> bool {
@@ -192,6 +204,24 @@ impl Flattener<'_, '_> {
                 Item::Condition(condition, body) => {
                     open = None;
                     self.condition(condition, body, scope);
+                }
+                Item::Axis(AxisNode { name, .. }) | Item::Option(OptionNode { name, .. }) if !scope.is_top() => {
+                    let mend = "write it directly in `@control`, and the condition inside its options";
+                    self.error("sheet/option", name.span, "options cannot stand under a condition or in a trait", mend);
+                }
+                Item::Combine(names, _) if !scope.is_top() => {
+                    if let Some(first) = names.first() {
+                        let mend = "write it directly in `@control`, and the condition inside it";
+                        self.error("sheet/option", first.span, "`@combine` cannot stand under a condition", mend);
+                    }
+                }
+                Item::Exclude(ExcludeNode { span, .. }) | Item::Waive(WaiveNode { span, .. }) if !scope.is_top() => {
+                    self.error(
+                        "sheet/syntax",
+                        *span,
+                        "this belongs to the whole control",
+                        "write it directly in `@control`",
+                    );
                 }
                 Item::Axis(axis) => axis.options.iter().for_each(|option| self.option(option, scope)),
                 Item::Option(option) => self.option(option, scope),

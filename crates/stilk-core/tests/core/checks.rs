@@ -1,0 +1,93 @@
+//! Checks on small systems.
+
+use crate::memory::{Memory, messages};
+use stilk_core::check::{Report, run};
+use stilk_core::engine::Stylesheet;
+use stilk_core::engine::stylesheet::DeclarationBody;
+use stilk_core::stylesheet::{Purpose, write};
+
+#[track_caller]
+fn report(memory: &Memory, threads: usize) -> Report {
+    let project = memory.load();
+    let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
+    let written = write(system, &project.sources, Purpose::Page);
+    run(system, &project.sources, &written, threads)
+}
+
+const STATES: &str = "@state hover { z-index: 1; } @state focus { z-index: 2; } @state active { z-index: 3; } @state disabled { z-index: 4; }";
+
+fn found(declarations: &str) -> Vec<String> {
+    painted(&format!("background: none; {declarations}"))
+}
+
+fn painted(declarations: &str) -> Vec<String> {
+    let report = report(&Memory::with_sheet(&format!("@control x {{ {declarations} {STATES} }}")), 1);
+    report.findings.iter().map(|f| format!("{}, {} cases", f.message, f.evidence.as_ref().unwrap().cases)).collect()
+}
+
+#[test]
+fn the_report_does_not_depend_on_the_number_of_threads() {
+    let one = format!("{:?}", report(&Memory::sample(), 1));
+    for threads in [2, 3, 7] {
+        assert_eq!(format!("{:?}", report(&Memory::sample(), threads)), one, "{threads} threads");
+    }
+}
+
+#[test]
+fn contrast_counts_what_is_painted() {
+    // Blue on white is 8.59:1, red on white 3.99:1.
+    assert_eq!(found("color: {b};"), Vec::<String>::new());
+    assert_eq!(found("color: {a};"), ["`a` on `paper` is 3.99:1 in default, text needs 4.5:1, 8 cases"]);
+    // Large text needs 3:1; bold counts from 14pt.
+    assert_eq!(found("color: {a}; font-size: 24px;"), Vec::<String>::new());
+    assert_eq!(found("color: {a}; font-size: 18.7px; font-weight: 700;"), Vec::<String>::new());
+    assert_eq!(found("color: {a}; font-size: 18.6px; font-weight: 700;").len(), 1);
+    // Alpha and opacity thin text out.
+    assert_eq!(found("color: color-mix(in srgb, {b} 60%, transparent);").len(), 1);
+    assert_eq!(found("color: {b}; @part label { opacity: .6; }").len(), 1);
+    // Backgrounds of parts lie over those of the host.
+    assert_eq!(
+        found("color: {b}; background-color: {b}; @part label { background-color: {paper}; }"),
+        Vec::<String>::new()
+    );
+    assert_eq!(found("color: {paper}; background-color: {b};"), Vec::<String>::new());
+    // A native button brings a background of its own; the link does not.
+    let own = "`a` on the browser's own colour is 3.47:1 in default, text needs 4.5:1, 4 cases";
+    assert_eq!(painted("color: {a};")[0], own);
+    // What is not painted needs no contrast.
+    assert_eq!(found("color: {a}; @part label { visibility: hidden; }"), Vec::<String>::new());
+}
+
+#[test]
+fn a_browsers_own_change_is_no_state() {
+    let missing = |sheet: &str| -> Vec<String> {
+        let report = report(&Memory::with_sheet(&format!("@control x {{ color: {{b}}; {sheet} }}")), 1);
+        let mut words: Vec<String> =
+            report.findings.iter().map(|f| f.message.split(" as at rest").next().unwrap().to_owned()).collect();
+        words.sort();
+        words
+    };
+    assert_eq!(
+        missing("@state hover { cursor: pointer; } @state focus { outline-color: {a}; }"),
+        ["`x` looks the same in active", "`x` looks the same in disabled", "`x` looks the same in hover",]
+    );
+    assert_eq!(missing(STATES), Vec::<String>::new());
+}
+
+#[test]
+fn every_declaration_of_a_sheet_or_token_knows_where_it_came_from() {
+    let project = Memory::sample().load();
+    let system = project.system.as_ref().unwrap();
+    let written = write(system, &project.sources, Purpose::Page);
+    let mut seen = 0;
+    for rule in &Stylesheet::parse(&written.text).rules {
+        for declaration in rule.declarations.iter() {
+            let DeclarationBody::Custom(name, _) = &declaration.body else { continue };
+            let span = written.origin(declaration.offset).unwrap_or_else(|| panic!("{name} has no origin"));
+            let path = &project.sources.file(span.file).path;
+            assert!(path.ends_with(".json") || path.ends_with(".stilk"), "{name} from {path}");
+            seen += 1;
+        }
+    }
+    assert!(seen > 50);
+}
