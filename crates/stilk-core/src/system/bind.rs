@@ -109,7 +109,7 @@ fn bind_value(value: &Value, tokens: &Tokens, diagnostics: &mut Diagnostics) -> 
 }
 
 fn find_token(name: &Name, tokens: &Tokens, diagnostics: &mut Diagnostics) -> Option<TokenId> {
-    let found = tokens.find(&name.value);
+    let found = tokens.find_path(&name.value);
     if found.is_none() && !tokens.incomplete {
         let message = format!("there is no token `{}`", name.value);
         let diagnostic = Diagnostic::error("token/unknown", name.span, message).label("not known");
@@ -124,7 +124,7 @@ fn find_token(name: &Name, tokens: &Tokens, diagnostics: &mut Diagnostics) -> Op
 fn add_derived(nodes: &[&DerivedNode], tokens: &mut Tokens, diagnostics: &mut Diagnostics) {
     let mut added: Vec<(TokenId, &DerivedNode)> = Vec::new();
     for node in nodes {
-        let token = Token { path: node.path.value.clone(), kind: None, base: None, overrides: Vec::new() };
+        let token = Token::new(&node.path.value, None);
         match tokens.add(token) {
             Ok(id) => added.push((id, node)),
             Err(first) => {

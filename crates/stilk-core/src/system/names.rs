@@ -40,12 +40,12 @@ impl<'m> Names<'m> {
 
     /// A token's custom property: `fill.sea` is `--tern-fill-sea`.
     pub fn token(&self, path: &str) -> String {
-        format!("--{}-{}", self.manifest.prefix.value, path.replace('.', "-"))
+        format!("--{}-{}", self.manifest.prefix.value, css_path(path))
     }
 
     /// The private name by which rules read a token that is declared on the hosts.
     pub fn private_token(&self, path: &str) -> String {
-        format!("--_{}-{}", self.manifest.prefix.value, path.replace('.', "-"))
+        format!("--_{}-{}", self.manifest.prefix.value, css_path(path))
     }
 
     /// The custom property of a token's constant under one of several modifiers that define it.
@@ -67,4 +67,9 @@ impl<'m> Names<'m> {
     pub fn keyframes(&self, name: &str) -> String {
         format!("{}-{name}", self.manifest.prefix.value)
     }
+}
+
+/// A token's path as CSS has it; a group's own token has the group's name.
+fn css_path(path: &str) -> String {
+    path.trim_end_matches(crate::tokens::document::ROOT).trim_end_matches('.').replace('.', "-")
 }

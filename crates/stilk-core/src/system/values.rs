@@ -17,7 +17,7 @@ pub struct ValueChecker<'t> {
 }
 
 /// A value of each type, to find out what would have fitted.
-const SAMPLES: [(TokenType, &str); 7] = [
+const SAMPLES: [(TokenType, &str); 12] = [
     (TokenType::Color, "red"),
     (TokenType::Dimension, "1px"),
     (TokenType::Duration, "1s"),
@@ -25,6 +25,11 @@ const SAMPLES: [(TokenType, &str); 7] = [
     (TokenType::FontFamily, "serif"),
     (TokenType::FontWeight, "600"),
     (TokenType::CubicBezier, "ease"),
+    (TokenType::StrokeStyle, "solid"),
+    (TokenType::Border, "1px solid red"),
+    (TokenType::Shadow, "0 0 1px 0 red"),
+    (TokenType::Transition, "1s ease 0s"),
+    (TokenType::Typography, "600 1rem/1 serif"),
 ];
 
 impl<'t> ValueChecker<'t> {
@@ -51,7 +56,7 @@ impl<'t> ValueChecker<'t> {
                 (None, ValuePiece::Text(css, _)) => css.clone(),
                 (None, ValuePiece::Local(name)) => name.value.clone(),
                 (None, ValuePiece::Reference(name)) => {
-                    self.tokens.literal(self.tokens.find(&name.value)?, &self.theme)?
+                    self.tokens.literal(self.tokens.find_path(&name.value)?, &self.theme)?
                 }
             };
             text.push_str(&css);
@@ -139,7 +144,7 @@ impl<'t> ValueChecker<'t> {
     fn wrong_reference(&self, name: &Name, value: &Value, fits: &dyn Fn(&str) -> bool) -> Option<Diagnostic> {
         for (i, piece) in value.pieces.iter().enumerate() {
             let ValuePiece::Reference(reference) = piece else { continue };
-            let found = self.tokens.get(self.tokens.find(&reference.value)?).kind;
+            let found = self.tokens.get(self.tokens.find_path(&reference.value)?).kind;
             for (kind, sample) in SAMPLES {
                 if Some(kind) == found {
                     continue;
@@ -153,7 +158,22 @@ impl<'t> ValueChecker<'t> {
                         name.value,
                         kind.name()
                     );
-                    let mut of_kind = self.tokens.list.iter().filter(|t| t.kind == Some(kind)).map(|t| t.path.as_str());
+                    let mut of_kind = self
+                        .tokens
+                        .list
+                        .iter()
+                        .filter(|t| t.kind == Some(kind) && !t.is_member)
+                        .map(|t| t.path.as_str());
+                    let member =
+                        crate::tokens::composite::members(found.unwrap_or(kind)).iter().find(|row| row.1 == kind);
+                    let member = member.map(|row| format!("{}.{}", reference.value, row.0));
+                    if let Some(member) = member.filter(|path| self.tokens.find(path).is_some()) {
+                        return Some(
+                            Diagnostic::error("cascade/value", piece.outer_span(), message)
+                                .label(format!("not a {}", kind.name()))
+                                .mend(format!("write its member: `{{{member}}}`")),
+                        );
+                    }
                     let mend = match nearest(&reference.value, of_kind.clone()).or_else(|| of_kind.next()) {
                         Some(near) => format!("write a token of type {}, such as `{{{near}}}`", kind.name()),
                         None => format!("write a {}, such as `{sample}`", kind.name()),

@@ -1,14 +1,17 @@
 //! From ordered definitions to [`Tokens`]: types known, references valid, no cycles, a value in every theme.
 
-use super::document::RawToken;
+use super::document::{ROOT, RawToken};
 use super::resolver::{Order, Stage};
+use super::value::is_old_form;
 use super::{
-    Definition, Expression, MAX_ALIAS_DEPTH, MAX_EXPANSION, Modifier, Override, Theme, Token, TokenId, TokenType,
-    TokenValue, Tokens,
+    Definition, MAX_ALIAS_DEPTH, MAX_EXPANSION, Modifier, Override, Theme, Token, TokenId, TokenType, TokenValue,
+    Tokens,
 };
-use crate::diagnostic::{Diagnostic, Diagnostics, unknown_name};
+use super::{members, pointer};
+use crate::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
+use crate::json::Node;
 use crate::project::Loader;
-use crate::source::Span;
+use crate::source::{Name, Span};
 use std::collections::HashMap;
 
 /// Binds what the resolution order gives. `mark` is where the diagnostics of the tokens begin.
@@ -34,6 +37,14 @@ struct RawDefinitions {
     base: Option<RawToken>,
     overrides: Vec<(usize, Vec<Option<RawToken>>)>,
     kind: Option<TokenType>,
+    description: Option<String>,
+    deprecated: Option<String>,
+}
+
+impl RawDefinitions {
+    fn all_mut(&mut self) -> impl Iterator<Item = &mut RawToken> {
+        self.base.iter_mut().chain(self.overrides.iter_mut().flat_map(|o| o.1.iter_mut().flatten()))
+    }
 }
 
 struct Binder {
@@ -49,6 +60,8 @@ impl Binder {
         }
         let entry = self.raw.entry(token.path.clone()).or_default();
         entry.kind = entry.kind.or(token.kind);
+        entry.description = token.description.clone().or(entry.description.take());
+        entry.deprecated = token.deprecated.clone().or(entry.deprecated.take());
         entry
     }
 
@@ -84,13 +97,31 @@ impl Binder {
     }
 
     fn finish(mut self, diagnostics: &mut Diagnostics) -> Tokens {
+        let originals: HashMap<String, Node> = self
+            .raw
+            .iter()
+            .filter(|(_, raw)| raw.overrides.is_empty())
+            .filter_map(|(path, raw)| Some((path.clone(), raw.base.as_ref()?.value.clone())))
+            .collect();
         let mut tokens = Tokens { modifiers: self.modifiers, ..Tokens::default() };
-        // Ids first, so that aliases can refer forward.
-        let ids: HashMap<String, TokenId> =
+        pointer::resolve(self.raw.values_mut().flat_map(RawDefinitions::all_mut), &originals, diagnostics);
+        let kinds: Vec<_> = self.order.iter().map(|path| (path.clone(), kind_of(path, &self.raw))).collect();
+        for (path, kind) in kinds {
+            self.raw.entry(path).or_default().kind = kind;
+        }
+        // Ids first, so that aliases can refer forward; members of composites may be referred to as well.
+        let mut ids: HashMap<String, TokenId> =
             self.order.iter().enumerate().map(|(i, path)| (path.clone(), TokenId(i))).collect();
+        let mut next = self.order.len();
+        for path in &self.order {
+            for (member, _, _) in self.raw.get(path).and_then(|raw| raw.kind).map_or(&[][..], members::of) {
+                ids.insert(format!("{path}.{member}"), TokenId(next));
+                next += 1;
+            }
+        }
         for path in &self.order {
             let raw = self.raw.remove(path).unwrap_or_default();
-            let kind = raw.kind.or_else(|| alias_kind(&raw, &self.raw, &tokens));
+            let kind = raw.kind;
             let mut define = |token: RawToken| define(token, kind, &ids, diagnostics);
             let base = raw.base.and_then(&mut define);
             let overrides = raw
@@ -101,26 +132,30 @@ impl Binder {
                     contexts: contexts.into_iter().map(|token| token.and_then(&mut define)).collect(),
                 })
                 .collect();
-            let added = tokens.add(Token { path: path.clone(), kind, base, overrides });
+            let token = Token {
+                base,
+                overrides,
+                description: raw.description,
+                deprecated: raw.deprecated,
+                ..Token::new(path, kind)
+            };
+            let added = tokens.add(token);
             debug_assert!(added.is_ok());
         }
+        members::add(&mut tokens, &ids);
         tokens
     }
 }
 
-/// The type of the token an alias leads to, for tokens without a type of their own.
-fn alias_kind(raw: &RawDefinitions, all: &HashMap<String, RawDefinitions>, done: &Tokens) -> Option<TokenType> {
-    let first = raw.base.as_ref().or_else(|| raw.overrides.iter().flat_map(|o| &o.1).flatten().next())?;
-    let mut path = TokenValue::read_alias(&first.value)?.value;
+/// A token's type: its own, else that of what its alias leads to.
+fn kind_of(path: &str, all: &HashMap<String, RawDefinitions>) -> Option<TokenType> {
+    let mut raw = all.get(path)?;
     for _ in 0..MAX_ALIAS_DEPTH {
-        if let Some(id) = done.find(&path) {
-            return done.get(id).kind;
+        if raw.kind.is_some() {
+            return raw.kind;
         }
-        let next = all.get(&path)?;
-        if next.kind.is_some() {
-            return next.kind;
-        }
-        path = TokenValue::read_alias(&next.base.as_ref()?.value)?.value;
+        let first = raw.base.as_ref().or_else(|| raw.overrides.iter().flat_map(|o| &o.1).flatten().next())?;
+        raw = all.get(&TokenValue::read_alias(&first.value)?.value)?;
     }
     None
 }
@@ -150,42 +185,64 @@ fn define(
             return None;
         }
     };
-    let expression = match &value {
-        TokenValue::Alias(name) => match ids.get(&name.value) {
-            Some(id) => Expression::reference(*id, name.span),
-            None => {
-                let known = ids.keys().map(String::as_str);
-                diagnostics.push(unknown_name("token/unknown", "token", name, known));
-                return None;
-            }
-        },
-        other => Expression::text(other.to_css()),
-    };
+    if is_old_form(&value, &token.value) {
+        note_old_form(&token, diagnostics);
+    }
+    let expression = value.expression(&mut |name| {
+        let id = find(name, ids);
+        if id.is_none() {
+            diagnostics.push(unknown_name("token/unknown", "token", name, ids.keys().map(String::as_str)));
+        }
+        id
+    })?;
     Some(Definition { value, expression, span: token.value.span })
+}
+
+/// A token by its path; a group's name stands for its `$root`.
+fn find(name: &Name, ids: &HashMap<String, TokenId>) -> Option<TokenId> {
+    ids.get(&name.value).or_else(|| ids.get(&format!("{}.{ROOT}", name.value))).copied()
+}
+
+/// Once per file: whoever has one such value has hundreds.
+fn note_old_form(token: &RawToken, diagnostics: &mut Diagnostics) {
+    const ID: &str = "token/old-form";
+    let span = token.value.span;
+    if diagnostics.iter().any(|d| d.id == ID && d.span.is_some_and(|s| s.file == span.file)) {
+        return;
+    }
+    let message = "colours and measures are strings in this file, as older drafts of the standard had them";
+    diagnostics.push(
+        Diagnostic::new(Level::Note, ID, span, message)
+            .label("the first of them")
+            .mend("write colours as objects with `colorSpace` and `components`, measures with `value` and `unit`"),
+    );
 }
 
 impl Tokens {
     /// Aliases lead to tokens of the same type.
     fn check_references(&self, diagnostics: &mut Diagnostics) {
-        for token in &self.list {
+        // Members were checked with the values they belong to.
+        for token in self.list.iter().filter(|token| !token.is_member) {
             for definition in token.definitions() {
-                let TokenValue::Alias(alias) = &definition.value else { continue };
-                let target = self.find(&alias.value).map(|id| self.get(id));
-                let (Some(wanted), Some(found)) = (token.kind, target.and_then(|t| t.kind)) else { continue };
-                if wanted != found {
+                let Some(kind) = token.kind else { continue };
+                definition.value.walk(kind, &mut |wanted, value| {
+                    let TokenValue::Alias(alias) = value else { return };
+                    let target = self.find_path(&alias.value).map(|id| self.get(id));
+                    let Some(found) = target.and_then(|t| t.kind).filter(|found| *found != wanted) else { return };
+                    let place = if wanted == kind { "" } else { "a member of " };
                     let message = format!(
-                        "`{}` is of type {}, but `{}` is of type {}",
+                        "{place}`{}` is of type {}, but `{}` is of type {}",
                         token.path,
                         wanted.name(),
                         alias.value,
                         found.name()
                     );
                     diagnostics.push(
-                        Diagnostic::error("token/type", definition.span, message)
+                        Diagnostic::error("token/type", alias.span, message)
                             .label(format!("not of type {}", wanted.name()))
                             .mend(format!("refer to a token of type {}", wanted.name())),
                     );
-                }
+                });
             }
         }
     }

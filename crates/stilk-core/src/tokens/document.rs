@@ -1,5 +1,6 @@
 //! A token file as definitions: paths, declared types and raw values, not yet typed.
 
+use super::extends;
 use super::value::TokenType;
 use crate::diagnostic::{Diagnostic, Diagnostics};
 use crate::json::{Json, Node};
@@ -7,6 +8,9 @@ use crate::source::{Name, Span};
 
 /// Groups deeper than this are refused.
 pub const MAX_DEPTH: usize = 64;
+
+/// The name of a group's own token.
+pub const ROOT: &str = "$root";
 
 /// One token as a file has it.
 #[derive(Debug, Clone)]
@@ -21,13 +25,21 @@ pub struct RawToken {
     pub misread: bool,
     /// Its `$value`.
     pub value: Node,
+    /// Its `$description`.
+    pub description: Option<String>,
+    /// Why it should no longer be used, from `$deprecated` on it or its group; empty without a reason.
+    pub deprecated: Option<String>,
 }
 
 /// Reads the tokens of a document, in the order of the file.
 pub fn read(root: &Node, diagnostics: &mut Diagnostics) -> Vec<RawToken> {
     let mut tokens = Vec::new();
     match root.json {
-        Json::Object(_) => read_group(root, "", None, 0, &mut tokens, diagnostics),
+        Json::Object(_) => {
+            let root = extends::expand(root, diagnostics);
+            let mut reader = Reader { tokens: &mut tokens, diagnostics };
+            reader.group(&root, "", Inherited::default(), 0);
+        }
         _ => diagnostics.push(
             Diagnostic::error("token/shape", root.span, format!("a token file is an object, not {}", root.kind()))
                 .mend("write `{ \"group\": { \"token\": { \"$type\": …, \"$value\": … } } }`"),
@@ -36,54 +48,93 @@ pub fn read(root: &Node, diagnostics: &mut Diagnostics) -> Vec<RawToken> {
     tokens
 }
 
-fn read_group(
-    group: &Node,
-    path: &str,
-    inherited: Option<TokenType>,
-    depth: usize,
-    tokens: &mut Vec<RawToken>,
-    diagnostics: &mut Diagnostics,
-) {
-    if depth > MAX_DEPTH {
-        let message = format!("groups are nested deeper than {MAX_DEPTH}");
-        diagnostics.push(Diagnostic::error("token/shape", group.span, message).mend("use flatter groups"));
-        return;
+/// What groups hand down to the tokens in them.
+#[derive(Clone, Default)]
+struct Inherited {
+    kind: Option<TokenType>,
+    misread: bool,
+    deprecated: Option<String>,
+}
+
+impl Inherited {
+    fn with(mut self, node: &Node, diagnostics: &mut Diagnostics) -> Inherited {
+        if node.get("$type").is_some() {
+            self.kind = declared_type(node, diagnostics);
+            self.misread = self.kind.is_none();
+        }
+        match node.get("$deprecated").map(|node| &node.json) {
+            Some(Json::Bool(true)) => self.deprecated = Some(String::new()),
+            Some(Json::Bool(false)) => self.deprecated = None,
+            Some(Json::String(reason)) => self.deprecated = Some(reason.clone()),
+            _ => {}
+        }
+        self
     }
-    let kind = declared_type(group, diagnostics).or(inherited);
-    for (name, node) in group.entries() {
-        if name.value.starts_with('$') {
-            check_reserved(name, diagnostics);
-            continue;
+}
+
+struct Reader<'r> {
+    tokens: &'r mut Vec<RawToken>,
+    diagnostics: &'r mut Diagnostics,
+}
+
+impl Reader<'_> {
+    fn group(&mut self, group: &Node, path: &str, inherited: Inherited, depth: usize) {
+        let diagnostics = &mut *self.diagnostics;
+        if depth > MAX_DEPTH {
+            let message = format!("groups are nested deeper than {MAX_DEPTH}");
+            diagnostics.push(Diagnostic::error("token/shape", group.span, message).mend("use flatter groups"));
+            return;
         }
-        if !check_name(name, diagnostics) {
-            continue;
-        }
-        let path = if path.is_empty() { name.value.clone() } else { format!("{path}.{}", name.value) };
-        match (&node.json, node.get("$value")) {
-            (_, Some(value)) => {
-                for (member, inner) in node.entries() {
-                    if member.value.starts_with('$') {
-                        check_reserved(member, diagnostics);
-                    } else {
-                        diagnostics.push(
-                            Diagnostic::error("token/shape", member.span, format!("`{path}` is a token and a group"))
+        let inherited = inherited.with(group, diagnostics);
+        for (name, node) in group.entries() {
+            let diagnostics = &mut *self.diagnostics;
+            // `$root` is the one token whose name begins with `$`: the group's own value (section 6.4).
+            if name.value.starts_with('$') && name.value != ROOT {
+                check_reserved(name, diagnostics);
+                continue;
+            }
+            if name.value != ROOT && !check_name(name, diagnostics) {
+                continue;
+            }
+            let path = if path.is_empty() { name.value.clone() } else { format!("{path}.{}", name.value) };
+            match (&node.json, node.get("$value")) {
+                (_, Some(value)) => {
+                    for (member, inner) in node.entries() {
+                        if member.value.starts_with('$') {
+                            check_reserved(member, diagnostics);
+                        } else {
+                            diagnostics.push(
+                                Diagnostic::error(
+                                    "token/shape",
+                                    member.span,
+                                    format!("`{path}` is a token and a group"),
+                                )
                                 .label("a token has no tokens inside it")
                                 .related(inner.span, "this would be inside it")
                                 .mend("move it beside the token, or take `$value` away"),
-                        );
+                            );
+                        }
                     }
+                    let own = inherited.clone().with(node, diagnostics);
+                    self.tokens.push(RawToken {
+                        path,
+                        name: name.span,
+                        kind: own.kind,
+                        misread: own.misread,
+                        value: value.clone(),
+                        description: node.get("$description").and_then(Node::as_str).map(str::to_owned),
+                        deprecated: own.deprecated,
+                    });
                 }
-                let own = declared_type(node, diagnostics);
-                let misread =
-                    own.is_none() && (node.get("$type").is_some() || group.get("$type").is_some() && kind.is_none());
-                tokens.push(RawToken { path, name: name.span, kind: own.or(kind), misread, value: value.clone() });
+                (Json::Object(_), None) => {
+                    self.group(node, &path, inherited.clone(), depth + 1);
+                }
+                _ => diagnostics.push(
+                    Diagnostic::error("token/shape", node.span, format!("`{path}` is {}, not a token", node.kind()))
+                        .label("here")
+                        .mend("write `{ \"$type\": …, \"$value\": … }`"),
+                ),
             }
-            (Json::Object(_), None) => read_group(node, &path, kind, depth + 1, tokens, diagnostics),
-            _ => diagnostics.push(
-                Diagnostic::error("token/shape", node.span, format!("`{path}` is {}, not a token", node.kind()))
-                    .label("here")
-                    .mend("write `{ \"$type\": …, \"$value\": … }`"),
-            ),
         }
     }
 }
@@ -95,11 +146,9 @@ fn declared_type(node: &Node, diagnostics: &mut Diagnostics) -> Option<TokenType
 }
 
 fn check_reserved(name: &Name, diagnostics: &mut Diagnostics) {
-    const KNOWN: [&str; 7] = ["$value", "$type", "$description", "$extensions", "$deprecated", "$schema", "$ref"];
-    if ["$extends", "$root"].contains(&name.as_str()) {
-        let message = format!("`{}` is not available in this version", name.value);
-        diagnostics.push(Diagnostic::error("token/shape", name.span, message).mend("write the tokens out"));
-    } else if !KNOWN.contains(&name.as_str()) {
+    const KNOWN: [&str; 8] =
+        ["$value", "$type", "$description", "$extensions", "$deprecated", "$schema", "$ref", "$extends"];
+    if !KNOWN.contains(&name.as_str()) {
         diagnostics.push(crate::diagnostic::unknown_name("token/shape", "property", name, KNOWN));
     }
 }

@@ -4,8 +4,13 @@
 //! [`Tokens`]: each token with its value per context of each modifier, types known, references valid, no cycles.
 
 mod bind;
+mod color;
+pub mod composite;
 pub mod document;
 pub mod expression;
+mod extends;
+mod members;
+mod pointer;
 mod resolver;
 pub mod theme;
 pub mod value;
@@ -62,6 +67,12 @@ pub struct Token {
     pub base: Option<Definition>,
     /// What modifiers define, in resolution order: later ones win.
     pub overrides: Vec<Override>,
+    /// Whether it is a member of a composite token, `stroke.control.width`, rather than one that a file defines.
+    pub is_member: bool,
+    /// Its `$description`.
+    pub description: Option<String>,
+    /// Set when it should no longer be used: the reason, if one is given.
+    pub deprecated: Option<String>,
 }
 
 /// What one modifier defines for a token.
@@ -90,6 +101,11 @@ impl Tokens {
         self.by_path.get(path).copied()
     }
 
+    /// The token that a reference names: a group's name stands for its `$root`.
+    pub fn find_path(&self, path: &str) -> Option<TokenId> {
+        self.find(path).or_else(|| self.find(&format!("{path}.{}", document::ROOT)))
+    }
+
     /// The token behind an id.
     pub fn get(&self, id: TokenId) -> &Token {
         &self.list[id.0]
@@ -113,6 +129,19 @@ impl Tokens {
 }
 
 impl Token {
+    /// A token that nothing defines yet.
+    pub fn new(path: impl Into<String>, kind: Option<TokenType>) -> Token {
+        Token {
+            path: path.into(),
+            kind,
+            base: None,
+            overrides: Vec::new(),
+            is_member: false,
+            description: None,
+            deprecated: None,
+        }
+    }
+
     /// Every definition, the base first.
     pub fn definitions(&self) -> impl Iterator<Item = &Definition> {
         self.base.iter().chain(self.overrides.iter().flat_map(|o| o.contexts.iter().flatten()))

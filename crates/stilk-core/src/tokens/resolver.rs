@@ -62,6 +62,9 @@ fn read_file(path: &str, named_at: Span, loader: &mut Loader) -> Option<Vec<RawT
     Some(document::read(&node, &mut loader.diagnostics))
 }
 
+/// Sets may refer to sets, not without end.
+const MAX_SET_DEPTH: usize = 16;
+
 struct Reader<'r, 'l> {
     root: &'r Node,
     folder: String,
@@ -118,11 +121,7 @@ impl Reader<'_, '_> {
 
     fn read_stage(&mut self, item: &Node) -> Option<Stage> {
         let Some(reference) = item.get("$ref") else {
-            self.say(
-                Diagnostic::error("resolver/shape", item.span, "only references are available here in this version")
-                    .mend("write `{ \"$ref\": \"#/sets/NAME\" }` or `{ \"$ref\": \"#/modifiers/NAME\" }`"),
-            );
-            return None;
+            return self.read_inline(item);
         };
         let pointer = reference.as_str().unwrap_or_default();
         let root = self.root;
@@ -151,6 +150,23 @@ impl Reader<'_, '_> {
             .mend("write `#/sets/NAME` or `#/modifiers/NAME`"),
         );
         None
+    }
+
+    /// An item of the order that is a set or modifier itself, with `type` and `name`.
+    fn read_inline(&mut self, item: &Node) -> Option<Stage> {
+        let name = item.get("name").and_then(|n| Some(Name { value: n.as_str()?.to_owned(), span: n.span }));
+        match (item.get("type").and_then(Node::as_str), name) {
+            (Some("set"), Some(_)) => Some(Stage::Set(self.read_sources(item.get("sources"), item.span))),
+            (Some("modifier"), Some(name)) => self.read_modifier(&name, item),
+            _ => {
+                self.say(
+                    Diagnostic::error("resolver/shape", item.span, "this is no reference, no set and no modifier").mend(
+                        "write `{ \"$ref\": \"#/sets/NAME\" }`, or an object with `type`, `name` and `sources` or `contexts`",
+                    ),
+                );
+                None
+            }
+        }
     }
 
     fn read_modifier(&mut self, name: &Name, node: &Node) -> Option<Stage> {
@@ -200,8 +216,35 @@ impl Reader<'_, '_> {
         Some(Stage::Modifier { name: name.clone(), contexts, default })
     }
 
-    /// Files and inline tokens; later ones override earlier ones.
+    /// Files, sets and inline tokens; later ones override earlier ones.
     fn read_sources(&mut self, sources: Option<&Node>, owner: Span) -> Vec<RawToken> {
+        self.read_sources_at(sources, owner, 0)
+    }
+
+    /// The sources of a set that another names.
+    fn read_set(&mut self, name: &str, reference: Span, depth: usize) -> Option<Vec<RawToken>> {
+        let root = self.root;
+        let entries = root.get("sets").map(Node::entries).unwrap_or_default();
+        match entries.iter().find(|(known, _)| known.value == name) {
+            Some((_, node)) if depth < MAX_SET_DEPTH => {
+                Some(self.read_sources_at(node.get("sources"), node.span, depth + 1))
+            }
+            Some(_) => {
+                self.say(
+                    Diagnostic::error("resolver/reference", reference, "sets refer to each other in a circle")
+                        .mend("let one of them stand alone"),
+                );
+                None
+            }
+            None => {
+                let wrong = Name { value: name.to_owned(), span: reference };
+                self.say(unknown_name("resolver/reference", "set", &wrong, entries.iter().map(|e| e.0.as_str())));
+                None
+            }
+        }
+    }
+
+    fn read_sources_at(&mut self, sources: Option<&Node>, owner: Span, depth: usize) -> Vec<RawToken> {
         let Some(sources) = sources.filter(|n| matches!(n.json, Json::Array(_))) else {
             self.say(
                 Diagnostic::error("resolver/shape", owner, "the sources are not a list")
@@ -213,8 +256,11 @@ impl Reader<'_, '_> {
         for source in sources.items() {
             let read = match source.get("$ref") {
                 Some(reference) => {
-                    let path = format!("{}{}", self.folder, reference.as_str().unwrap_or_default());
-                    read_file(&path, reference.span, self.loader)
+                    let text = reference.as_str().unwrap_or_default();
+                    match text.strip_prefix("#/sets/") {
+                        Some(name) => self.read_set(name, reference.span, depth),
+                        None => read_file(&format!("{}{text}", self.folder), reference.span, self.loader),
+                    }
                 }
                 None => Some(document::read(source, &mut self.loader.diagnostics)),
             };

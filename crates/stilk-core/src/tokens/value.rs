@@ -1,10 +1,13 @@
 //! Token types and values of the Design Tokens Format 2025.10, section 8, and how they are written in CSS.
 
+use super::color::{self, ColorSpace};
+use super::composite;
+use super::{Expression, Piece, TokenId};
 use crate::diagnostic::Diagnostic;
 use crate::json::{Json, Node};
 use crate::source::Name;
 
-/// The types this version reads.
+/// The types of the standard.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum TokenType {
     /// Section 8.1.
@@ -21,41 +24,46 @@ pub enum TokenType {
     CubicBezier,
     /// Section 8.7.
     Number,
+    /// Section 9.2.
+    StrokeStyle,
+    /// Section 9.3.
+    Border,
+    /// Section 9.4.
+    Transition,
+    /// Section 9.5.
+    Shadow,
+    /// Section 9.6.
+    Gradient,
+    /// Section 9.7.
+    Typography,
 }
 
-/// Type names of the standard, with `None` for those this version does not read.
-const TYPES: [(&str, Option<TokenType>); 13] = [
-    ("color", Some(TokenType::Color)),
-    ("dimension", Some(TokenType::Dimension)),
-    ("fontFamily", Some(TokenType::FontFamily)),
-    ("fontWeight", Some(TokenType::FontWeight)),
-    ("duration", Some(TokenType::Duration)),
-    ("cubicBezier", Some(TokenType::CubicBezier)),
-    ("number", Some(TokenType::Number)),
-    ("strokeStyle", None),
-    ("border", None),
-    ("transition", None),
-    ("shadow", None),
-    ("gradient", None),
-    ("typography", None),
+const TYPES: [(&str, TokenType); 13] = [
+    ("color", TokenType::Color),
+    ("dimension", TokenType::Dimension),
+    ("fontFamily", TokenType::FontFamily),
+    ("fontWeight", TokenType::FontWeight),
+    ("duration", TokenType::Duration),
+    ("cubicBezier", TokenType::CubicBezier),
+    ("number", TokenType::Number),
+    ("strokeStyle", TokenType::StrokeStyle),
+    ("border", TokenType::Border),
+    ("transition", TokenType::Transition),
+    ("shadow", TokenType::Shadow),
+    ("gradient", TokenType::Gradient),
+    ("typography", TokenType::Typography),
 ];
 
 impl TokenType {
     /// The type's name in the standard.
     pub fn name(self) -> &'static str {
-        TYPES.iter().find(|(_, t)| *t == Some(self)).map_or("", |(name, _)| name)
+        TYPES.iter().find(|(_, t)| *t == self).map_or("", |(name, _)| name)
     }
 
     /// Reads a `$type`.
     pub fn read(name: &Name) -> Result<TokenType, Diagnostic> {
         match TYPES.iter().find(|(known, _)| *known == name.value) {
-            Some((_, Some(kind))) => Ok(*kind),
-            Some((_, None)) => Err(Diagnostic::error(
-                "token/type",
-                name.span,
-                format!("tokens of type `{}` are not available in this version", name.value),
-            )
-            .mend("write its members as tokens of their own")),
+            Some((_, kind)) => Ok(*kind),
             None => Err(crate::diagnostic::unknown_name("token/type", "token type", name, TYPES.iter().map(|t| t.0))),
         }
     }
@@ -87,66 +95,28 @@ pub enum TokenValue {
     CubicBezier([f64; 4]),
     /// A number.
     Number(f64),
+    /// A line style.
+    StrokeStyle(&'static str),
+    /// A word of a composite value, such as `inset`.
+    Word(&'static str),
+    /// Members in the order of the type's table.
+    Composite(TokenType, Vec<Member>),
+    /// Shadows, or stops of a gradient.
+    List(Vec<TokenValue>),
     /// Computed by CSS from other tokens.
     Derived,
 }
 
-/// A colour space of the Color module 2025.10, section 4.2.
-#[derive(Debug, PartialEq)]
-pub struct ColorSpace {
-    /// Name in the tokens standard.
+/// A member of a composite value.
+#[derive(Debug, Clone, PartialEq)]
+pub struct Member {
+    /// Its name in the standard.
     pub name: &'static str,
-    /// How CSS writes it: a function's name, or the name inside `color()`.
-    css: Notation,
-    /// Lowest and highest value per component; a hue's highest value is excluded.
-    ranges: [(f64, f64); 3],
-    /// What the components are called, in messages.
-    components: [&'static str; 3],
+    /// Its type.
+    pub kind: TokenType,
+    /// Its value.
+    pub value: TokenValue,
 }
-
-#[derive(Debug, PartialEq)]
-enum Notation {
-    Function(&'static str),
-    Color(&'static str),
-    /// A function whose last two components are percentages.
-    Percent(&'static str),
-}
-
-const ANY: (f64, f64) = (f64::NEG_INFINITY, f64::INFINITY);
-const UNIT: (f64, f64) = (0.0, 1.0);
-const HUE: (f64, f64) = (0.0, 360.0);
-const PERCENT: (f64, f64) = (0.0, 100.0);
-const POSITIVE: (f64, f64) = (0.0, f64::INFINITY);
-const RGB: [&str; 3] = ["red", "green", "blue"];
-const LAB: [&str; 3] = ["lightness", "a", "b"];
-const LCH: [&str; 3] = ["lightness", "chroma", "hue"];
-const XYZ: [&str; 3] = ["X", "Y", "Z"];
-
-const fn space(
-    name: &'static str,
-    css: Notation,
-    ranges: [(f64, f64); 3],
-    components: [&'static str; 3],
-) -> ColorSpace {
-    ColorSpace { name, css, ranges, components }
-}
-
-static SPACES: [ColorSpace; 14] = [
-    space("srgb", Notation::Color("srgb"), [UNIT; 3], RGB),
-    space("srgb-linear", Notation::Color("srgb-linear"), [UNIT; 3], RGB),
-    space("hsl", Notation::Percent("hsl"), [HUE, PERCENT, PERCENT], ["hue", "saturation", "lightness"]),
-    space("hwb", Notation::Percent("hwb"), [HUE, PERCENT, PERCENT], ["hue", "whiteness", "blackness"]),
-    space("lab", Notation::Function("lab"), [PERCENT, ANY, ANY], LAB),
-    space("lch", Notation::Function("lch"), [PERCENT, POSITIVE, HUE], LCH),
-    space("oklab", Notation::Function("oklab"), [UNIT, ANY, ANY], LAB),
-    space("oklch", Notation::Function("oklch"), [UNIT, POSITIVE, HUE], LCH),
-    space("display-p3", Notation::Color("display-p3"), [UNIT; 3], RGB),
-    space("a98-rgb", Notation::Color("a98-rgb"), [UNIT; 3], RGB),
-    space("prophoto-rgb", Notation::Color("prophoto-rgb"), [UNIT; 3], RGB),
-    space("rec2020", Notation::Color("rec2020"), [UNIT; 3], RGB),
-    space("xyz-d65", Notation::Color("xyz-d65"), [ANY; 3], XYZ),
-    space("xyz-d50", Notation::Color("xyz-d50"), [ANY; 3], XYZ),
-];
 
 /// Named weights of section 8.4.
 const WEIGHTS: [(&str, f64); 18] = [
@@ -191,7 +161,7 @@ impl TokenValue {
             return Ok(TokenValue::Alias(alias));
         }
         match kind {
-            TokenType::Color => read_color(node),
+            TokenType::Color => color::read(node),
             TokenType::Dimension => {
                 read_measure(node, &["px", "rem"], "16px").map(|(n, unit)| TokenValue::Dimension(n, unit))
             }
@@ -201,6 +171,10 @@ impl TokenValue {
             TokenType::FontFamily => read_family(node),
             TokenType::FontWeight => read_weight(node),
             TokenType::CubicBezier => read_bezier(node),
+            TokenType::StrokeStyle => composite::read_stroke_style(node),
+            TokenType::Border | TokenType::Transition | TokenType::Typography => composite::read(kind, node),
+            TokenType::Shadow => composite::read_list(kind, node),
+            TokenType::Gradient => composite::read_gradient(node),
             TokenType::Number => match node.as_number() {
                 Some(number) => Ok(TokenValue::Number(number)),
                 None => Err(wrong(node, format!("a number token is a JSON number, not {}", node.kind()), "1.5")),
@@ -208,11 +182,53 @@ impl TokenValue {
         }
     }
 
-    /// The value in CSS. Aliases and derived tokens have no text of their own.
-    pub fn to_css(&self) -> String {
+    /// The value as CSS with references in it. `None` when an alias names no token, which `find` reports.
+    pub fn expression(&self, find: &mut dyn FnMut(&Name) -> Option<TokenId>) -> Option<Expression> {
+        let mut expression = Expression::default();
+        self.write(&mut expression.pieces, find).then_some(expression)
+    }
+
+    /// Returns whether every alias was found; goes on after one that was not.
+    fn write(&self, pieces: &mut Vec<Piece>, find: &mut dyn FnMut(&Name) -> Option<TokenId>) -> bool {
         match self {
-            TokenValue::Alias(_) | TokenValue::Derived => String::new(),
-            TokenValue::Color { space, components, alpha } => color_css(space, components, *alpha),
+            TokenValue::Alias(name) => match find(name) {
+                Some(id) => pieces.push(Piece::Token(id, name.span)),
+                None => return false,
+            },
+            TokenValue::Composite(kind, members) => return composite::write(*kind, members, pieces, find),
+            TokenValue::List(items) => {
+                let mut complete = true;
+                for (i, item) in items.iter().enumerate() {
+                    if i > 0 {
+                        pieces.push(Piece::Text(", ".into()));
+                    }
+                    complete &= item.write(pieces, find);
+                }
+                return complete;
+            }
+            plain => pieces.push(Piece::Text(plain.to_css())),
+        }
+        true
+    }
+
+    /// The value and every value in it, with the type that its place asks for.
+    pub fn walk(&self, kind: TokenType, visit: &mut dyn FnMut(TokenType, &TokenValue)) {
+        visit(kind, self);
+        match self {
+            TokenValue::Composite(_, members) => members.iter().for_each(|m| m.value.walk(m.kind, visit)),
+            TokenValue::List(items) => items.iter().for_each(|item| item.walk(kind, visit)),
+            _ => {}
+        }
+    }
+
+    /// A value without references in CSS; what holds any has no text of its own.
+    fn to_css(&self) -> String {
+        match self {
+            TokenValue::Alias(_) | TokenValue::Derived | TokenValue::Composite(..) | TokenValue::List(_) => {
+                String::new()
+            }
+            TokenValue::StrokeStyle(word) | TokenValue::Word(word) => (*word).to_owned(),
+            TokenValue::Color { space, components, alpha } => color::to_css(space, components, *alpha),
             TokenValue::Dimension(0.0, _) => "0px".into(),
             TokenValue::Dimension(n, unit) | TokenValue::Duration(n, unit) => format!("{n}{unit}"),
             TokenValue::FontFamily(names) => names.iter().map(|n| family_css(n)).collect::<Vec<_>>().join(", "),
@@ -222,69 +238,17 @@ impl TokenValue {
     }
 }
 
-fn wrong(node: &Node, message: String, example: &str) -> Diagnostic {
+pub(super) fn wrong(node: &Node, message: String, example: &str) -> Diagnostic {
     Diagnostic::error("token/value", node.span, message).label("here").mend(format!("write `\"$value\": {example}`"))
-}
-
-fn read_color(node: &Node) -> Result<TokenValue, Diagnostic> {
-    const EXAMPLE: &str = r#"{ "colorSpace": "oklch", "components": [0.62, 0.13, 230] }"#;
-    let Json::Object(_) = node.json else {
-        return Err(wrong(node, format!("a colour is an object, not {}", node.kind()), EXAMPLE));
-    };
-    let Some(space_node) = node.get("colorSpace") else {
-        return Err(wrong(node, "the colour has no `colorSpace`".into(), EXAMPLE));
-    };
-    let name = Name { value: space_node.as_str().unwrap_or_default().to_owned(), span: space_node.span };
-    let Some(space) = SPACES.iter().find(|s| s.name == name.value) else {
-        let known = SPACES.iter().map(|s| s.name);
-        return Err(crate::diagnostic::unknown_name("token/value", "colour space", &name, known));
-    };
-    let Some(list) = node.get("components").filter(|n| n.items().len() == 3) else {
-        let at = node.get("components").unwrap_or(node);
-        return Err(wrong(
-            at,
-            format!("`{}` has three components: {}", space.name, space.components.join(", ")),
-            EXAMPLE,
-        ));
-    };
-    let mut components = [None; 3];
-    for (i, item) in list.items().iter().enumerate() {
-        let (low, high) = space.ranges[i];
-        let what = space.components[i];
-        components[i] = match (&item.json, item.as_str()) {
-            (_, Some("none")) => None,
-            (Json::Number(n), _) if *n >= low && *n <= high && !(what == "hue" && *n == high) => Some(*n),
-            (Json::Number(n), _) => {
-                let range = match (low.is_finite(), high.is_finite()) {
-                    (true, true) => format!("from {low} to {high}"),
-                    _ => format!("{low} or more"),
-                };
-                let message = format!("the {what} of `{}` is {range}, not {n}", space.name);
-                return Err(Diagnostic::error("token/value", item.span, message).label("out of range").mend(
-                    if what == "lightness" && high == 1.0 && *n <= 100.0 {
-                        format!("write {}", n / 100.0)
-                    } else {
-                        format!("write a {what} {range}")
-                    },
-                ));
-            }
-            _ => return Err(wrong(item, format!("the {what} is a number or \"none\""), EXAMPLE)),
-        };
-    }
-    let alpha = match node.get("alpha") {
-        None => 1.0,
-        Some(item) => match item.as_number().filter(|n| (0.0..=1.0).contains(n)) {
-            Some(n) => n,
-            None => return Err(wrong(item, "`alpha` is a number from 0 to 1".into(), EXAMPLE)),
-        },
-    };
-    Ok(TokenValue::Color { space, components, alpha })
 }
 
 fn read_measure(node: &Node, units: &[&'static str], example: &str) -> Result<(f64, &'static str), Diagnostic> {
     let split = example.find(|c: char| c.is_ascii_alphabetic()).unwrap_or(0);
     let written = format!("{{ \"value\": {}, \"unit\": \"{}\" }}", &example[..split], &example[split..]);
     let what = if units[0] == "px" { "a dimension" } else { "a duration" };
+    if let Some((number, unit)) = node.as_str().and_then(|text| old_measure(text, units)) {
+        return Ok((number, unit));
+    }
     if let Some(number) = node.as_number() {
         let mend = format!("{{ \"value\": {number}, \"unit\": \"{}\" }}", units[0]);
         return Err(wrong(node, format!("{what} has a unit: `{number}` has none"), &mend));
@@ -304,6 +268,20 @@ fn read_measure(node: &Node, units: &[&'static str], example: &str) -> Result<(f
                 .mend(format!("write `\"unit\": \"{}\"`", units[0])))
         }
     }
+}
+
+/// `16px` and `120ms`, as older files have them.
+fn old_measure(text: &str, units: &[&'static str]) -> Option<(f64, &'static str)> {
+    // `ms` ends in `s`: the longer unit is tried first.
+    let unit = units.iter().filter(|unit| text.ends_with(**unit)).max_by_key(|unit| unit.len())?;
+    let number = text[..text.len() - unit.len()].trim().parse().ok()?;
+    Some((number, unit))
+}
+
+/// Whether a value is written as older drafts of the standard had it: colours and measures as strings.
+pub fn is_old_form(value: &TokenValue, node: &Node) -> bool {
+    let measured = matches!(value, TokenValue::Color { .. } | TokenValue::Dimension(..) | TokenValue::Duration(..));
+    measured && node.as_str().is_some()
 }
 
 fn read_family(node: &Node) -> Result<TokenValue, Diagnostic> {
@@ -343,20 +321,6 @@ fn read_bezier(node: &Node) -> Result<TokenValue, Diagnostic> {
             let message = "a cubic Bézier is four numbers, the first and the third from 0 to 1";
             Err(wrong(node, message.into(), "[0.2, 0, 0, 1]"))
         }
-    }
-}
-
-fn color_css(space: &ColorSpace, components: &[Option<f64>; 3], alpha: f64) -> String {
-    let write = |i: usize| match components[i] {
-        None => "none".to_owned(),
-        Some(n) if i > 0 && matches!(space.css, Notation::Percent(_)) => format!("{n}%"),
-        Some(n) => n.to_string(),
-    };
-    let list = [write(0), write(1), write(2)].join(" ");
-    let alpha = if alpha == 1.0 { String::new() } else { format!(" / {alpha}") };
-    match space.css {
-        Notation::Function(name) | Notation::Percent(name) => format!("{name}({list}{alpha})"),
-        Notation::Color(name) => format!("color({name} {list}{alpha})"),
     }
 }
 

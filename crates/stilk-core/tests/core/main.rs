@@ -5,3 +5,4 @@ mod checks;
 mod memory;
 mod precedence;
 mod themes;
+mod tokens;

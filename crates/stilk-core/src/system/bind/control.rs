@@ -253,9 +253,23 @@ impl Flattener<'_, '_> {
             });
             self.control.rules.len() - 1
         });
+        let spacing = self.letter_spacing(declaration, &value);
         let bound = BoundDeclaration { name: declaration.name.clone(), value, span: declaration.span };
         self.control.rules[index].declarations.push(bound);
+        self.control.rules[index].declarations.extend(spacing);
         self.declarations.push((declaration.clone(), index));
+    }
+
+    /// `font` has no letter spacing, a typography token has: the declaration brings it along.
+    fn letter_spacing(&self, declaration: &Declaration, value: &Expression) -> Option<BoundDeclaration> {
+        let [Piece::Token(id, span)] = value.pieces.as_slice() else { return None };
+        if declaration.name.value != "font" {
+            return None;
+        }
+        let member = self.shared.tokens.find(&format!("{}.letterSpacing", self.shared.tokens.get(*id).path))?;
+        self.shared.tokens.get(member).definitions().next()?;
+        let name = Name { value: "letter-spacing".into(), span: declaration.name.span };
+        Some(BoundDeclaration { name, value: Expression::reference(member, *span), span: declaration.span })
     }
 
     /// Animations are written with the system's prefix.
