@@ -28,7 +28,63 @@ pub enum Calc {
     Clamp(Box<[Calc; 3]>),
     /// `abs()`
     Abs(Box<Calc>),
+    /// `sign()`
+    Sign(Box<Calc>),
+    /// `round()`, `mod()`, `rem()`: what is rounded, and the step.
+    Step(Step, Box<[Calc; 2]>),
+    /// A function of numbers, or of an angle, that gives a number or an angle.
+    Function(Function, Vec<Calc>),
 }
+
+/// How `round()` and its kin go to a step (CSS Values 4, section 10.3).
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Step {
+    /// To the nearest, halves up.
+    Nearest,
+    /// Up.
+    Up,
+    /// Down.
+    Down,
+    /// Towards zero.
+    ToZero,
+    /// What is left, with the step's sign.
+    Mod,
+    /// What is left, with the value's sign.
+    Rem,
+}
+
+/// Trigonometric and exponential functions (CSS Values 4, sections 10.4 and 10.5).
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[allow(missing_docs)]
+pub enum Function {
+    Sin,
+    Cos,
+    Tan,
+    Asin,
+    Acos,
+    Atan,
+    Atan2,
+    Pow,
+    Sqrt,
+    Hypot,
+    Log,
+    Exp,
+}
+
+const FUNCTIONS: [(&str, Function, std::ops::RangeInclusive<usize>); 12] = [
+    ("sin", Function::Sin, 1..=1),
+    ("cos", Function::Cos, 1..=1),
+    ("tan", Function::Tan, 1..=1),
+    ("asin", Function::Asin, 1..=1),
+    ("acos", Function::Acos, 1..=1),
+    ("atan", Function::Atan, 1..=1),
+    ("atan2", Function::Atan2, 2..=2),
+    ("pow", Function::Pow, 2..=2),
+    ("sqrt", Function::Sqrt, 1..=1),
+    ("hypot", Function::Hypot, 1..=64),
+    ("log", Function::Log, 1..=2),
+    ("exp", Function::Exp, 1..=1),
+];
 
 /// What a calculation gives.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -53,7 +109,8 @@ struct Linear {
 
 /// Whether a function's name is a math function read here.
 pub fn is_math(name: &str) -> bool {
-    ["calc", "min", "max", "clamp", "abs"].iter().any(|known| known.eq_ignore_ascii_case(name))
+    const PLAIN: [&str; 9] = ["calc", "min", "max", "clamp", "abs", "sign", "round", "mod", "rem"];
+    PLAIN.iter().chain(FUNCTIONS.iter().map(|f| &f.0)).any(|known| known.eq_ignore_ascii_case(name))
 }
 
 /// Parses the arguments of the math function that was just opened.
@@ -62,14 +119,42 @@ pub fn parse<'i>(name: &str, parser: &mut Parser<'i>) -> Result<Calc, ParseError
     parser.parse_nested_block(|inner| match name.as_str() {
         "calc" => sum(inner),
         "abs" => Ok(Calc::Abs(Box::new(sum(inner)?))),
+        "sign" => Ok(Calc::Sign(Box::new(sum(inner)?))),
+        "round" => {
+            let words = [("nearest", Step::Nearest), ("up", Step::Up), ("down", Step::Down), ("to-zero", Step::ToZero)];
+            let named = words.into_iter().find(|(word, _)| inner.try_parse(|p| p.expect_ident_matching(word)).is_ok());
+            if named.is_some() {
+                inner.expect_comma()?;
+            }
+            let mut terms = inner.parse_comma_separated(sum)?;
+            if terms.len() == 1 {
+                terms.push(Calc::Number(1.0));
+            }
+            step(named.map_or(Step::Nearest, |(_, step)| step), terms)
+        }
+        "mod" => step(Step::Mod, inner.parse_comma_separated(sum)?),
+        "rem" => step(Step::Rem, inner.parse_comma_separated(sum)?),
         "min" => Ok(Calc::Min(inner.parse_comma_separated(sum)?)),
         "max" => Ok(Calc::Max(inner.parse_comma_separated(sum)?)),
         "clamp" => match <[Calc; 3]>::try_from(inner.parse_comma_separated(sum)?) {
             Ok(three) => Ok(Calc::Clamp(Box::new(three))),
             Err(_) => Err(ParseError::unexpected_token()),
         },
-        _ => Err(ParseError::unexpected_token()),
+        name => {
+            let arguments = inner.parse_comma_separated(sum)?;
+            match FUNCTIONS.iter().find(|(known, _, count)| *known == name && count.contains(&arguments.len())) {
+                Some((_, function, _)) => Ok(Calc::Function(*function, arguments)),
+                None => Err(ParseError::unexpected_token()),
+            }
+        }
     })
+}
+
+fn step(how: Step, terms: Vec<Calc>) -> Result<Calc, ParseError<()>> {
+    match <[Calc; 2]>::try_from(terms) {
+        Ok(two) => Ok(Calc::Step(how, Box::new(two))),
+        Err(_) => Err(ParseError::unexpected_token()),
+    }
 }
 
 fn sum(parser: &mut Parser) -> Result<Calc, ParseError<()>> {
@@ -151,6 +236,9 @@ impl Calc {
             Calc::Sum(terms) | Calc::Min(terms) | Calc::Max(terms) => Self::common(terms),
             Calc::Clamp(terms) => Self::common(terms.as_slice()),
             Calc::Abs(inner) => inner.kind(),
+            Calc::Sign(inner) => inner.kind().map(|_| Kind::Number),
+            Calc::Step(_, terms) => Self::common(terms.as_slice()),
+            Calc::Function(function, arguments) => function.kind(arguments),
             Calc::Invert(inner) => inner.kind().filter(|kind| *kind == Kind::Number),
             Calc::Product(factors) => {
                 let mut result = Kind::Number;
@@ -241,6 +329,13 @@ impl Calc {
             }
             Calc::Invert(inner) => Ok(plain(1.0 / inner.eval(context)?.amount)),
             Calc::Abs(inner) => pick(&[inner.eval(context)?], |v| v[0].abs()),
+            Calc::Sign(inner) => pick(&[inner.eval(context)?], |v| if v[0] == 0.0 { 0.0 } else { v[0].signum() }),
+            Calc::Step(how, terms) => pick(&Self::eval_all(terms.as_slice(), context)?, |v| how.apply(v[0], v[1])),
+            Calc::Function(function, arguments) => {
+                // Angles are in degrees by now; a bare number given to a trigonometric function is in radians.
+                let angles = arguments[0].kind() == Some(Kind::Quantity(Quantity::Angle));
+                pick(&Self::eval_all(arguments, context)?, |v| function.apply(v, angles))
+            }
             Calc::Min(terms) => {
                 pick(&Self::eval_all(terms, context)?, |v| v.iter().copied().fold(f64::INFINITY, f64::min))
             }
@@ -253,6 +348,55 @@ impl Calc {
 
     fn eval_all(terms: &[Calc], context: &Context) -> Result<Vec<Linear>, Unknown> {
         terms.iter().map(|term| term.eval(context)).collect()
+    }
+}
+
+impl Step {
+    fn apply(self, value: f64, step: f64) -> f64 {
+        match self {
+            Step::Nearest => (value / step + 0.5).floor() * step,
+            Step::Up => (value / step).ceil() * step,
+            Step::Down => (value / step).floor() * step,
+            Step::ToZero => (value / step).trunc() * step,
+            Step::Mod => value - (value / step).floor() * step,
+            Step::Rem => value - (value / step).trunc() * step,
+        }
+    }
+}
+
+impl Function {
+    fn kind(self, arguments: &[Calc]) -> Option<Kind> {
+        let common = Calc::common(arguments)?;
+        let angle = Kind::Quantity(Quantity::Angle);
+        match self {
+            Function::Sin | Function::Cos | Function::Tan => {
+                (common == Kind::Number || common == angle).then_some(Kind::Number)
+            }
+            Function::Asin | Function::Acos | Function::Atan => (common == Kind::Number).then_some(angle),
+            Function::Atan2 => Some(angle),
+            Function::Hypot => Some(common),
+            Function::Pow | Function::Sqrt | Function::Log | Function::Exp => {
+                (common == Kind::Number).then_some(Kind::Number)
+            }
+        }
+    }
+
+    fn apply(self, v: &[f64], degrees: bool) -> f64 {
+        let angle = if degrees { v[0].to_radians() } else { v[0] };
+        match self {
+            Function::Sin => angle.sin(),
+            Function::Cos => angle.cos(),
+            Function::Tan => angle.tan(),
+            Function::Asin => v[0].asin().to_degrees(),
+            Function::Acos => v[0].acos().to_degrees(),
+            Function::Atan => v[0].atan().to_degrees(),
+            Function::Atan2 => v[0].atan2(v[1]).to_degrees(),
+            Function::Pow => v[0].powf(v[1]),
+            Function::Sqrt => v[0].sqrt(),
+            Function::Hypot => v.iter().map(|x| x * x).sum::<f64>().sqrt(),
+            Function::Log => v.get(1).map_or_else(|| v[0].ln(), |base| v[0].log(*base)),
+            Function::Exp => v[0].exp(),
+        }
     }
 }
 

@@ -20,6 +20,8 @@ pub enum Color {
     Mix(Box<Mix>),
     /// `light-dark()`
     LightDark(Box<[Color; 2]>),
+    /// Valid as far as is known, but not modelled here: a relative colour, a colour computed by `calc()`.
+    Unmodelled,
 }
 
 /// A colour in a space. Components are in CSS's own ranges; `None` is `none`.
@@ -182,6 +184,7 @@ impl Color {
         match self {
             Color::Absolute(absolute) => Some(*absolute),
             Color::Current => surroundings.current,
+            Color::Unmodelled => None,
             Color::System(name) => {
                 if *name == HIGHLIGHT {
                     // The one system colour that is translucent.
@@ -199,7 +202,7 @@ impl Color {
     pub fn uses_current(&self) -> bool {
         match self {
             Color::Current => true,
-            Color::Absolute(_) | Color::System(_) => false,
+            Color::Absolute(_) | Color::System(_) | Color::Unmodelled => false,
             Color::Mix(mix) => mix.a.uses_current() || mix.b.uses_current(),
             Color::LightDark(pair) => pair.iter().any(Color::uses_current),
         }
@@ -287,17 +290,28 @@ pub fn parse(parser: &mut Parser) -> Result<Color, ParseError<()>> {
                     Ok(Color::LightDark(Box::new([light, parse(inner)?])))
                 }),
                 "rgb" | "rgba" | "hsl" | "hsla" | "hwb" | "lab" | "lch" | "oklab" | "oklch" | "color" => {
-                    parser.parse_nested_block(|inner| {
-                        while inner.next_including_whitespace_and_comments().is_ok() {}
-                        Ok::<_, ParseError<()>>(())
-                    })?;
-                    absolute(parser.slice_from(start))
+                    let plain = parser.parse_nested_block(|inner| Ok::<_, ParseError<()>>(is_plain(inner)))?;
+                    if plain { absolute(parser.slice_from(start)) } else { Ok(Color::Unmodelled) }
+                }
+                "color-contrast" | "contrast-color" | "device-cmyk" | "alpha" => {
+                    parser.parse_nested_block(|inner| Ok::<_, ParseError<()>>(is_plain(inner)))?;
+                    Ok(Color::Unmodelled)
                 }
                 _ => Err(ParseError::unexpected_token()),
             }
         }
         _ => Err(ParseError::unexpected_token()),
     }
+}
+
+/// Consumes the arguments of a colour function; whether they are plain numbers, neither relative nor computed.
+fn is_plain(parser: &mut Parser) -> bool {
+    let relative = parser.try_parse(|p| p.expect_ident_matching("from")).is_ok();
+    let mut computed = false;
+    while let Ok(token) = parser.next_including_whitespace_and_comments() {
+        computed |= matches!(token, Token::Function(_));
+    }
+    !relative && !computed
 }
 
 /// A colour without references to anything else, by the `color` crate.

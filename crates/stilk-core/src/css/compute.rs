@@ -234,6 +234,14 @@ mod tests {
             ("min(1em, 1rem)", "16px"),
             ("clamp(1px, 5px, 3px)", "3px"),
             ("1in", "96px"),
+            ("calc(10px * sin(30deg))", "5px"),
+            ("calc(1px * pow(2, 3))", "8px"),
+            ("round(up, 11px, 4px)", "12px"),
+            ("round(10px, 4px)", "12px"),
+            ("mod(-7px, 4px)", "1px"),
+            ("rem(-7px, 4px)", "-3px"),
+            ("hypot(3px, 4px)", "5px"),
+            ("calc(1px * sign(-2em))", "-1px"),
         ] {
             assert_eq!(compute_css(L::Top, text).as_deref(), Ok(expected), "{text}");
         }

@@ -79,6 +79,12 @@ pub enum Grammar {
     ScaleWords,
     /// `translate`
     TranslateWords,
+    /// `cursor`
+    Cursor,
+    /// `font-style`
+    FontStyle,
+    /// Several words of a list, in any order.
+    SomeOf(&'static [&'static str]),
 }
 
 /// Lists of words that several properties share.
@@ -131,7 +137,7 @@ impl Grammar {
     pub fn parse(&self, parser: &mut Parser) -> Parsed {
         parser.skip_whitespace();
         match self {
-            Grammar::Keywords(words) => keyword(parser, words),
+            Grammar::Keywords(words) => keyword_or_vendor(parser, words),
             Grammar::Align(words) => align(parser, words),
             Grammar::Length { percent, negative, keywords } => length(parser, *percent, *negative, keywords),
             Grammar::LineWidth => length(parser, false, false, &["thin", "medium", "thick"]),
@@ -174,6 +180,9 @@ impl Grammar {
             Grammar::RotateWords => rotate(parser),
             Grammar::ScaleWords => scale(parser),
             Grammar::TranslateWords => translate(parser),
+            Grammar::Cursor => cursor(parser),
+            Grammar::FontStyle => font_style(parser),
+            Grammar::SomeOf(words) => some_of(parser, words),
         }
     }
 }
@@ -185,6 +194,16 @@ fn keyword(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
         .find(|known| known.eq_ignore_ascii_case(word))
         .map(|known| Value::Keyword(known))
         .ok_or_else(ParseError::unexpected_token)
+}
+
+/// One of these words, or a vendor's own, which is for one browser and not modelled. Vendors' colours are colours.
+fn keyword_or_vendor(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+    if let Ok(value) = parser.try_parse(|p| keyword(p, words)) {
+        return Ok(value);
+    }
+    let word = parser.expect_ident()?;
+    let vendor = ["-webkit-", "-moz-"].iter().any(|vendor| word.starts_with(vendor));
+    if vendor && !word.ends_with("-color") { Ok(Value::Unmodelled) } else { wrong() }
 }
 
 fn align(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
@@ -308,7 +327,11 @@ fn line_height(parser: &mut Parser) -> Parsed {
 
 fn box_size(parser: &mut Parser, empty: &'static str) -> Parsed {
     static WORDS: [&str; 6] = ["auto", "none", "min-content", "max-content", "fit-content", "stretch"];
-    if let Ok(Value::Keyword(word)) = parser.try_parse(|p| keyword(p, &WORDS)) {
+    let word = parser.try_parse(|p| keyword_or_vendor(p, &WORDS));
+    if let Ok(Value::Unmodelled) = word {
+        return Ok(Value::Unmodelled);
+    }
+    if let Ok(Value::Keyword(word)) = word {
         return if ["auto", "none"].contains(&word) && word != empty { wrong() } else { Ok(Value::Keyword(word)) };
     }
     let state = parser.state();
@@ -492,7 +515,7 @@ fn scheme(parser: &mut Parser) -> Parsed {
 }
 
 fn display(parser: &mut Parser) -> Parsed {
-    let first = keyword(parser, words::DISPLAYS)?;
+    let first = keyword_or_vendor(parser, words::DISPLAYS)?;
     match parser.try_parse(|p| keyword(p, words::DISPLAYS)) {
         // Two-word forms (CSS Display 3, section 2) of those that have one word.
         Ok(second) => match (&first, &second) {
@@ -524,16 +547,59 @@ fn rotate(parser: &mut Parser) -> Parsed {
     if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
         return Ok(Value::Keyword("none"));
     }
-    dimension(parser, Quantity::Angle)
+    let axis = |p: &mut Parser| -> Parsed {
+        if let Ok(word) = p.try_parse(|p| keyword(p, &["x", "y", "z"])) {
+            return Ok(word);
+        }
+        (0..3).try_for_each(|_| BARE_NUMBER.parse(p).map(|_| ())).map(|()| Value::Unmodelled)
+    };
+    let before = parser.try_parse(axis).is_ok();
+    let angle = dimension(parser, Quantity::Angle)?;
+    let after = !before && parser.try_parse(axis).is_ok();
+    // Rotations out of the plane are not modelled.
+    Ok(if before || after { Value::Unmodelled } else { angle })
+}
+
+fn cursor(parser: &mut Parser) -> Parsed {
+    let mut pictures = false;
+    while parser.try_parse(|p| p.expect_url()).is_ok() {
+        while parser.try_parse(|p| BARE_NUMBER.parse(p)).is_ok() {}
+        parser.expect_comma()?;
+        pictures = true;
+    }
+    let word = keyword(parser, words::CURSORS)?;
+    Ok(if pictures { Value::Unmodelled } else { word })
+}
+
+fn font_style(parser: &mut Parser) -> Parsed {
+    let word = keyword(parser, &["normal", "italic", "oblique"])?;
+    let angled = word.is("oblique") && parser.try_parse(|p| dimension(p, Quantity::Angle)).is_ok();
+    Ok(if angled { Value::Unmodelled } else { word })
+}
+
+/// One word, or several that are not modelled together.
+fn some_of(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+    let first = keyword(parser, words)?;
+    let mut more = false;
+    while parser.try_parse(|p| keyword(p, words)).is_ok() {
+        more = true;
+    }
+    Ok(if more { Value::Unmodelled } else { first })
 }
 
 fn scale(parser: &mut Parser) -> Parsed {
     if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
         return Ok(Value::Keyword("none"));
     }
-    let mut numbers = vec![BARE_NUMBER.parse(parser)?];
+    let factor = |p: &mut Parser| -> Parsed {
+        if let Ok(share) = p.try_parse(|p| p.expect_percentage()) {
+            return Ok(Value::Number(f64::from(share)));
+        }
+        BARE_NUMBER.parse(p)
+    };
+    let mut numbers = vec![factor(parser)?];
     while numbers.len() < 3 {
-        match parser.try_parse(|p| BARE_NUMBER.parse(p)) {
+        match parser.try_parse(factor) {
             Ok(number) => numbers.push(number),
             Err(_) => break,
         }

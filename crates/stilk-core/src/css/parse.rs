@@ -219,7 +219,41 @@ mod tests {
             ]
         );
         assert_eq!(expand("border", "solid")[0], "border-top-width: medium");
+        assert_eq!(
+            expand("background-position", "top, 1px 2px"),
+            ["background-position-x: center, 1px", "background-position-y: top, 2px"]
+        );
+        assert_eq!(
+            expand("background", "url(a.png) bottom left / 1em no-repeat red")[1],
+            "background-position-x: left"
+        );
         assert_eq!(expand("background", "none").last().unwrap(), "background-color: rgba(0, 0, 0, 0)");
+    }
+
+    #[test]
+    fn what_is_valid_but_not_modelled_is_accepted() {
+        for (name, text) in [
+            ("color", "oklch(from red l c calc(h + 20))"),
+            ("color", "rgb(calc(1 + 1) 0 0)"),
+            ("cursor", "url(\"a.png\") 2 2, pointer"),
+            ("font", "small-caps 600 condensed 1rem/1.2 serif"),
+            ("font", "caption"),
+            ("font-style", "oblique 10deg"),
+            ("rotate", "x 45deg"),
+            ("background-position", "right 1em top 2px"),
+            ("background-image", "linear-gradient(red, blue), none"),
+            ("transform", "translateY(-1px) scale(1.1)"),
+            ("width", "-webkit-fill-available"),
+            ("display", "-webkit-box"),
+            ("outline", "-webkit-focus-ring-color auto 5px"),
+            ("text-transform", "uppercase full-width"),
+            ("justify-content", "safe center"),
+            ("clip-path", "inset(50%)"),
+            ("width", "fit-content(10em)"),
+            ("transition-timing-function", "steps(4, end)"),
+        ] {
+            assert!(parse_declaration(name, text).is_ok(), "{name}: {text}");
+        }
     }
 
     #[test]

@@ -83,12 +83,12 @@ longhands! {
     ColorScheme "color-scheme" true "normal" SchemeWords;
     ColumnGap "column-gap" false "normal" Length { percent: true, negative: false, keywords: &["normal"] };
     Content "content" false "normal" ContentList;
-    Cursor "cursor" true "auto" Keywords(CURSORS);
+    Cursor "cursor" true "auto" Grammar::Cursor;
     Direction "direction" true "ltr" Keywords(&["ltr", "rtl"]);
     Display "display" false "inline" DisplayWords;
     Fill "fill" true "black" ColorOr(&["none"]);
     Filter "filter" false "none" Opaque(&["none"]);
-    FlexBasis "flex-basis" false "auto" Length { percent: true, negative: false, keywords: &["auto", "content"] };
+    FlexBasis "flex-basis" false "auto" Length { percent: true, negative: false, keywords: &["auto", "content", "min-content", "max-content", "fit-content", "stretch"] };
     FlexDirection "flex-direction" false "row" Keywords(&["row", "row-reverse", "column", "column-reverse"]);
     FlexGrow "flex-grow" false "0" NumberOr { keywords: &[], min: 0.0 };
     FlexShrink "flex-shrink" false "1" NumberOr { keywords: &[], min: 0.0 };
@@ -96,7 +96,7 @@ longhands! {
     Float "float" false "none" Keywords(&["none", "left", "right", "inline-start", "inline-end"]);
     FontFamily "font-family" true "\"Times New Roman\"" Families;
     FontSize "font-size" true "medium" Length { percent: true, negative: false, keywords: FONT_SIZES };
-    FontStyle "font-style" true "normal" Keywords(&["normal", "italic", "oblique"]);
+    FontStyle "font-style" true "normal" Grammar::FontStyle;
     FontWeight "font-weight" true "normal" NumberOr { keywords: &["normal", "bold", "bolder", "lighter"], min: 1.0 };
     ForcedColorAdjust "forced-color-adjust" true "auto" Keywords(&["auto", "none", "preserve-parent-color"]);
     Height "height" false "auto" BoxSize;
@@ -146,11 +146,11 @@ longhands! {
     TextOverflow "text-overflow" false "clip" Keywords(&["clip", "ellipsis"]);
     TextRendering "text-rendering" true "auto" Keywords(&["auto", "optimizespeed", "optimizelegibility", "geometricprecision"]);
     TextShadow "text-shadow" true "none" Shadows { inset: false };
-    TextTransform "text-transform" true "none" Keywords(&["none", "capitalize", "uppercase", "lowercase", "full-width", "math-auto"]);
+    TextTransform "text-transform" true "none" SomeOf(&["none", "capitalize", "uppercase", "lowercase", "full-width", "full-size-kana", "math-auto"]);
     TextUnderlineOffset "text-underline-offset" true "auto" Length { percent: true, negative: true, keywords: &["auto"] };
     TextWrapMode "text-wrap-mode" true "wrap" Keywords(&["wrap", "nowrap"]);
     Top "top" false "auto" Length { percent: true, negative: true, keywords: &["auto"] };
-    TouchAction "touch-action" false "auto" Keywords(&["auto", "none", "pan-x", "pan-y", "manipulation"]);
+    TouchAction "touch-action" false "auto" SomeOf(&["auto", "none", "pan-x", "pan-left", "pan-right", "pan-y", "pan-up", "pan-down", "pinch-zoom", "manipulation"]);
     Transform "transform" false "none" Opaque(&["none"]);
     TransitionProperty "transition-property" false "all" CommaIdents;
     TransitionDuration "transition-duration" false "0s" CommaTimes;

@@ -17,6 +17,7 @@ enum Form {
     /// `border`: any order, for all four sides.
     Border,
     Radius,
+    Position,
     Background,
     Flex,
     Font,
@@ -57,7 +58,7 @@ const BACKGROUND: [&str; 9] = [
 shorthands! {
     "animation" Animation ["animation-duration", "animation-timing-function", "animation-delay", "animation-iteration-count", "animation-direction", "animation-fill-mode", "animation-play-state", "animation-name"];
     "background" Background BACKGROUND;
-    "background-position" Pair ["background-position-x", "background-position-y"];
+    "background-position" Position ["background-position-x", "background-position-y"];
     "border" Border ["border-top-width", "border-right-width", "border-bottom-width", "border-left-width", "border-top-style", "border-right-style", "border-bottom-style", "border-left-style", "border-top-color", "border-right-color", "border-bottom-color", "border-left-color", "border-image-source"];
     "border-block" Border ["border-top-width", "border-bottom-width", "border-top-style", "border-bottom-style", "border-top-color", "border-bottom-color"];
     "border-block-color" Pair ["border-top-color", "border-bottom-color"];
@@ -129,6 +130,7 @@ impl Shorthand {
             Form::AnyOrder => any_order(&targets, parser),
             Form::Border => border(&targets, parser),
             Form::Radius => radius(&targets, parser),
+            Form::Position => position(&targets, parser),
             Form::Background => background(parser),
             Form::Flex => flex(parser),
             Form::Font => font(parser),
@@ -174,15 +176,44 @@ fn pair(targets: &[Target], parser: &mut Parser) -> Parsed {
     let first = one(targets[0], parser)?;
     let second = match parser.try_parse(|p| one(targets[1], p)) {
         Ok(second) => second,
-        // `background-position: left` leaves the other axis in the middle.
-        Err(_) if targets[0] == Target::Physical(L::BackgroundPositionX) => center(),
         Err(_) => first.clone(),
     };
     Ok(vec![(targets[0], first), (targets[1], second)])
 }
 
-fn center() -> Value {
-    Value::List(vec![Value::Keyword("center")])
+/// Positions separated by commas.
+fn position(targets: &[Target], parser: &mut Parser) -> Parsed {
+    let mut lists = [Vec::new(), Vec::new()];
+    parser.parse_comma_separated(|p| {
+        let [x, y] = one_position(p)?;
+        lists[0].push(x);
+        lists[1].push(y);
+        Ok::<_, ParseError<()>>(())
+    })?;
+    Ok(targets.iter().copied().zip(lists.map(Value::List)).collect())
+}
+
+/// One position: one or two words or lengths; three and four (`right 1em top 2px`) are valid, not modelled.
+fn one_position(parser: &mut Parser) -> Result<[Value; 2], ParseError<()>> {
+    let x = |p: &mut Parser| first_of(Target::Physical(L::BackgroundPositionX), p);
+    let y = |p: &mut Parser| first_of(Target::Physical(L::BackgroundPositionY), p);
+    let mut values: Vec<Value> = Vec::new();
+    while values.len() < 4 {
+        match parser.try_parse(x).or_else(|_| parser.try_parse(y)) {
+            Ok(value) => values.push(value),
+            Err(_) => break,
+        }
+    }
+    let vertical = |value: &Value| value.is("top") || value.is("bottom");
+    let horizontal = |value: &Value| value.is("left") || value.is("right");
+    match values.as_slice() {
+        [one] if vertical(one) => Ok([Value::Keyword("center"), one.clone()]),
+        [one] => Ok([one.clone(), Value::Keyword("center")]),
+        [a, b] if vertical(a) || horizontal(b) => Ok([b.clone(), a.clone()]),
+        [a, b] => Ok([a.clone(), b.clone()]),
+        [_, _, _] | [_, _, _, _] => Ok([Value::Unmodelled, Value::Unmodelled]),
+        _ => Err(ParseError::unexpected_token()),
+    }
 }
 
 /// Each longhand at most once, in any order; at least one.
@@ -288,6 +319,23 @@ fn flex(parser: &mut Parser) -> Parsed {
 }
 
 fn font(parser: &mut Parser) -> Parsed {
+    const SYSTEM: [&str; 6] = ["caption", "icon", "menu", "message-box", "small-caption", "status-bar"];
+    if SYSTEM.iter().any(|word| parser.try_parse(|p| p.expect_ident_matching(word)).is_ok()) {
+        let names = [L::FontStyle, L::FontWeight, L::FontSize, L::LineHeight, L::FontFamily];
+        return Ok(names.map(|name| (Target::Physical(name), Value::Unmodelled)).to_vec());
+    }
+    // Variants and widths that `font` takes; their longhands are not modelled.
+    const OTHER: [&str; 9] = [
+        "small-caps",
+        "ultra-condensed",
+        "extra-condensed",
+        "condensed",
+        "semi-condensed",
+        "semi-expanded",
+        "expanded",
+        "extra-expanded",
+        "ultra-expanded",
+    ];
     let mut style = Value::Keyword("normal");
     let mut weight = Value::Keyword("normal");
     loop {
@@ -300,7 +348,7 @@ fn font(parser: &mut Parser) -> Parsed {
             if !value.is("normal") {
                 weight = value;
             }
-        } else {
+        } else if !OTHER.iter().any(|word| parser.try_parse(|p| p.expect_ident_matching(word)).is_ok()) {
             break;
         }
     }
@@ -451,10 +499,10 @@ fn background_word(
         }
     }
     if layer[1].is_none()
-        && let Ok(x) = p.try_parse(|p| item(L::BackgroundPositionX, p))
+        && let Ok([x, y]) = p.try_parse(one_position)
     {
         layer[1] = Some(x);
-        layer[2] = Some(p.try_parse(|p| item(L::BackgroundPositionY, p)).unwrap_or(Value::Keyword("center")));
+        layer[2] = Some(y);
         if p.try_parse(|p| p.expect_delim('/')).is_ok() {
             layer[3] = Some(item(L::BackgroundSize, p)?);
         }

@@ -84,6 +84,15 @@ impl Value {
         if let Value::Number(number) = self { Some(*number) } else { None }
     }
 
+    /// Whether a colour in it could not be resolved.
+    pub fn has_unresolved_color(&self) -> bool {
+        match self {
+            Value::Color(color) => !matches!(color, Color::Absolute(_)),
+            Value::List(items) | Value::Words(items) => items.iter().any(Value::has_unresolved_color),
+            _ => false,
+        }
+    }
+
     /// Whether anything in it is not modelled.
     pub fn is_unmodelled(&self) -> bool {
         match self {

@@ -30,6 +30,9 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
         L::Color => Ok(to_css(value)),
         _ => {
             let value = resolve_colors(value, style.surroundings());
+            if value.has_unresolved_color() {
+                return Err(Unknown("the colour is not modelled yet"));
+            }
             Ok(to_css(&collapse(longhand, value)))
         }
     }

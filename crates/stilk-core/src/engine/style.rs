@@ -83,9 +83,7 @@ impl Style {
     /// A colour property's used value.
     pub fn used_color(&self, longhand: Longhand) -> Result<Absolute, Unknown> {
         match self.get(longhand)? {
-            Value::Color(color) => {
-                color.resolve(self.surroundings()).ok_or(Unknown("the element's own color is not known"))
-            }
+            Value::Color(color) => color.resolve(self.surroundings()).ok_or(Unknown("a colour is not modelled yet")),
             _ => Err(Unknown("it is no plain colour")),
         }
     }
@@ -353,7 +351,8 @@ impl Computation<'_, '_> {
         match self.value(L::Color, context)? {
             Value::Color(color) => match color.resolve(Surroundings { dark, current }) {
                 Some(absolute) => Ok(Value::Color(Color::Absolute(absolute))),
-                None => Err(Unknown("the parent's color is not known")),
+                None if color.uses_current() => Err(Unknown("the parent's color is not known")),
+                None => Err(Unknown("the colour is not modelled yet")),
             },
             other => Ok(other),
         }

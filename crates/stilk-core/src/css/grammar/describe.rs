@@ -8,6 +8,7 @@ impl Grammar {
         match self {
             Grammar::Keywords(words) | Grammar::Align(words) => words,
             Grammar::DisplayWords => words::DISPLAYS,
+            Grammar::Cursor => words::CURSORS,
             _ => &[],
         }
     }
@@ -52,6 +53,9 @@ impl Grammar {
             Grammar::LineWords => "underline, overline, line-through, or none".into(),
             Grammar::RotateWords => "an angle such as `90deg`, or none".into(),
             Grammar::ScaleWords => "one to three numbers, or none".into(),
+            Grammar::Cursor => format!("one of: {}", crate::diagnostic::list(words::CURSORS)),
+            Grammar::FontStyle => "normal, italic or oblique".into(),
+            Grammar::SomeOf(words) => format!("one or more of: {}", crate::diagnostic::list(words)),
             Grammar::TranslateWords => "one to three lengths, or none".into(),
         }
     }
