@@ -24,11 +24,13 @@ pub struct Sheet {
     pub keyframes: Vec<KeyframesNode>,
 }
 
-/// `@control NAME { … }`
+/// `@control NAME [from OTHER] { … }`
 #[derive(Debug)]
 pub struct ControlNode {
     /// The control's name.
     pub name: Name,
+    /// The control it starts as a copy of.
+    pub from: Option<Name>,
     /// What is in it.
     pub body: Vec<Item>,
 }

@@ -100,19 +100,20 @@ impl SheetReader<'_> {
         match name.as_str() {
             "control" => {
                 let head = self.head(parser);
-                let mut words = self.words(&head.text).into_iter();
-                let control = words.next();
-                for extra in words {
-                    let (message, mend) = if extra.value == "from" {
-                        ("`from` is not available in this version", "write the control out")
-                    } else {
-                        ("a control has one name", "write `@control NAME { … }`")
-                    };
-                    self.say("sheet/syntax", extra.span, message, mend);
-                }
+                let words = self.words(&head.text);
+                let (control, from) = match words.as_slice() {
+                    [] => (None, None),
+                    [control] => (Some(control.clone()), None),
+                    [control, from, base] if from.value == "from" => (Some(control.clone()), Some(base.clone())),
+                    [control, extra, ..] => {
+                        let mend = "write `@control NAME { … }` or `@control NAME from OTHER { … }`";
+                        self.say("sheet/syntax", extra.span, "a control has one name", mend);
+                        (Some(control.clone()), None)
+                    }
+                };
                 let body = self.body(parser, &head, name, 1);
                 match control {
-                    Some(control) => self.sheet.controls.push(ControlNode { name: control, body }),
+                    Some(control) => self.sheet.controls.push(ControlNode { name: control, from, body }),
                     None => {
                         self.say("sheet/syntax", name.span, "the control has no name", "write `@control NAME { … }`")
                     }

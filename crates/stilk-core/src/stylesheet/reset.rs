@@ -80,7 +80,7 @@ fn targets(property: &str, value: &str) -> Vec<Longhand> {
 /// Longhands that the control sets on every host at rest.
 fn set_at_rest(control: &Control) -> Vec<Longhand> {
     let rules = control.rules.iter().filter(|rule| {
-        matches!(rule.place, Place::Trait | Place::Control)
+        matches!(rule.place, Place::Trait | Place::From | Place::Control)
             && rule.target == Default::default()
             && rule.options.is_empty()
             && rule.states.is_rest()

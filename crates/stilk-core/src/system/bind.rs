@@ -8,8 +8,8 @@ use super::{Control, Keyframes, States, System};
 use crate::diagnostic::{Diagnostic, Diagnostics, nearest, unknown_name};
 use crate::manifest::Manifest;
 use crate::project::Loader;
-use crate::sheet::{DerivedNode, KeyframesNode, Sheet, TraitNode, Value, ValuePiece};
-use crate::source::Name;
+use crate::sheet::{ControlNode, DerivedNode, KeyframesNode, Sheet, TraitNode, Value, ValuePiece};
+use crate::source::{Name, Sources, Span};
 use crate::template::Template;
 use crate::tokens::{Definition, Expression, Piece, Token, TokenId, TokenType, TokenValue, Tokens};
 use std::collections::HashMap;
@@ -39,46 +39,85 @@ pub fn bind(
     let animations: Vec<String> = keyframes.iter().map(|k| k.name.value.clone()).collect();
     let shared = control::Shared { manifest: &manifest, tokens: &tokens, states: &states, traits, animations };
 
+    let nodes: Vec<&ControlNode> = sheets.iter().flat_map(|sheet| &sheet.controls).collect();
+    let controls = bind_controls(&nodes, &templates, &shared, &loader.sources, diagnostics);
+    let system = System { manifest, tokens, states, controls, keyframes, surfaces };
+    collisions::check(&system, diagnostics);
+    system
+}
+
+fn bind_controls(
+    nodes: &[&ControlNode],
+    templates: &[Template],
+    shared: &control::Shared,
+    sources: &Sources,
+    diagnostics: &mut Diagnostics,
+) -> Vec<Control> {
+    let folder = &shared.manifest.controls.value;
     let mut controls: Vec<Control> = Vec::new();
-    let mut templates: Vec<Option<Template>> = templates.into_iter().map(Some).collect();
-    for node in sheets.iter().flat_map(|sheet| &sheet.controls) {
+    for node in nodes {
         if let Some(first) = controls.iter().find(|c| c.name.value == node.name.value) {
             diagnostics.push(twice("control", &node.name, &first.name));
             continue;
         }
-        let found = templates.iter_mut().find(|t| t.as_ref().is_some_and(|t| t.control == node.name.value));
-        match found.and_then(Option::take) {
-            Some(template) => controls.push(control::bind(node, template, &shared, diagnostics)),
-            None => {
-                let path = format!("{}/{}.html", manifest.controls.value, node.name.value);
-                // A template that was there but could not be read has its own diagnostic.
-                if loader.sources.find(&path).is_none() {
-                    let message = format!("the control `{}` has no template", node.name.value);
-                    diagnostics.push(
-                        Diagnostic::error("template/missing", node.name.span, message)
-                            .label(format!("no `{path}`"))
-                            .mend(format!("write the control's markup into `{path}`")),
-                    );
-                }
-            }
+        let Some(chain) = chain(node, nodes, diagnostics) else { continue };
+        // A copy without a template of its own has that of the original.
+        let template = chain.iter().rev().find_map(|n| templates.iter().find(|t| t.control == n.name.value));
+        if let Some(template) = template {
+            let template = Template { control: node.name.value.clone(), ..template.clone() };
+            controls.push(control::bind(&chain, template, shared, diagnostics));
+            continue;
+        }
+        let path = format!("{folder}/{}.html", node.name.value);
+        // A template that was there but could not be read has its own diagnostic.
+        if sources.find(&path).is_none() {
+            let message = format!("the control `{}` has no template", node.name.value);
+            diagnostics.push(
+                Diagnostic::error("template/missing", node.name.span, message)
+                    .label(format!("no `{path}`"))
+                    .mend(format!("write the control's markup into `{path}`")),
+            );
         }
     }
-    for template in templates.iter().flatten() {
-        let path = format!("{}/{}.stilk", manifest.controls.value, template.control);
-        let message = format!("the template `{}` has no control sheet", template.control);
-        let start = crate::source::Span::new(template.file, 0, 0);
-        let failed = diagnostics.has_errors();
-        if !failed || loader.sources.find(&path).is_none() {
+    for template in templates.iter().filter(|t| !nodes.iter().any(|node| node.name.value == t.control)) {
+        let path = format!("{folder}/{}.stilk", template.control);
+        // A sheet that was there but holds no such control is shown to be so by what else was said of it.
+        if !diagnostics.has_errors() || sources.find(&path).is_none() {
+            let message = format!("the template `{}` has no control sheet", template.control);
             diagnostics.push(
-                Diagnostic::error("sheet/missing", start, message)
+                Diagnostic::error("sheet/missing", Span::new(template.file, 0, 0), message)
                     .mend(format!("write `@control {} {{ … }}` into `{path}`", template.control)),
             );
         }
     }
     controls.sort_by(|a, b| a.name.value.cmp(&b.name.value));
-    let system = System { manifest, tokens, states, controls, keyframes, surfaces };
-    collisions::check(&system, diagnostics);
-    system
+    controls
+}
+
+/// A control with everything it was copied from, the furthest first. `None` when the chain is broken, which is reported.
+fn chain<'n>(
+    node: &'n ControlNode,
+    nodes: &[&'n ControlNode],
+    diagnostics: &mut Diagnostics,
+) -> Option<Vec<&'n ControlNode>> {
+    let mut chain = vec![node];
+    while let Some(from) = &chain[0].from {
+        let Some(base) = nodes.iter().find(|n| n.name.value == from.value) else {
+            let known = nodes.iter().map(|n| n.name.as_str()).filter(|name| *name != node.name.value);
+            diagnostics.push(unknown_name("sheet/from", "control", from, known));
+            return None;
+        };
+        if chain.iter().any(|n| n.name.value == base.name.value) {
+            diagnostics.push(
+                Diagnostic::error("sheet/from", from.span, "controls are copies of each other in a circle")
+                    .label("here")
+                    .mend("let one of them stand alone"),
+            );
+            return None;
+        }
+        chain.insert(0, base);
+    }
+    Some(chain)
 }
 
 fn twice(what: &str, again: &Name, first: &Name) -> Diagnostic {

@@ -47,11 +47,14 @@ pub struct Condition {
     pub prelude: String,
 }
 
-/// Place in the precedence within one state set: traits, then the control, then axes in order, then combinations.
+/// Place in the precedence within one state set: traits, then what it was copied from, then the
+/// control, then axes in order, then combinations.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
 pub enum Place {
     /// From a trait.
     Trait,
+    /// The control that this one started as a copy of.
+    From,
     /// The control itself.
     Control,
     /// An option of the axis with this index.

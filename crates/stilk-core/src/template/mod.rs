@@ -10,7 +10,7 @@ use crate::source::{FileId, Name, Sources, Span};
 pub const NATIVE_PART: &str = "native";
 
 /// A template, checked.
-#[derive(Debug)]
+#[derive(Debug, Clone)]
 pub struct Template {
     /// The control's name, from the file's name.
     pub control: String,
@@ -23,7 +23,7 @@ pub struct Template {
 }
 
 /// One top-level element: the same control on another element.
-#[derive(Debug)]
+#[derive(Debug, Clone)]
 pub struct Host {
     /// How cases name it: `button`, `a`, `submit`.
     pub name: String,

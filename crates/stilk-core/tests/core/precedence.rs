@@ -80,6 +80,45 @@ fn what_is_blocked_shows_no_hover_and_no_active() {
 }
 
 #[test]
+fn a_copy_overrides_its_original_state_by_state() {
+    // Controls are sorted by name: `w` is the copy, the first.
+    let sheet = "
+        @trait t { z-index: 1; }
+        @control x {
+          @traits t;
+          z-index: 2; flex-grow: 7;
+          @state hover { z-index: 30; }
+          @axis size { small { } big { z-index: 5; } }
+          @axis tone optional { loud { z-index: 6; } }
+        }
+        @control w from x {
+          z-index: 3;
+          @state focus { z-index: 40; }
+          @axis size default huge { big { z-index: 50; } huge { z-index: 51; } }
+          @axis shape optional { round { z-index: 60; } }
+        }";
+    for (options, states, expected) in [
+        (&["small"][..], &[][..], "3"),
+        (&[], &[], "51"),
+        (&["big"], &[], "50"),
+        (&["big", "loud"], &[], "6"),
+        (&["loud", "round"], &[], "60"),
+        (&["small"], &["hover"], "30"),
+        (&["small"], &["focus"], "40"),
+    ] {
+        assert_eq!(index(sheet, 0, options, states), expected, "{options:?} {states:?}");
+    }
+}
+
+#[test]
+fn copies_that_cannot_be_are_refused() {
+    let said = |sheet: &str| messages(&Memory::with_sheet(sheet).load());
+    assert_eq!(said("@control x from y { }"), ["sheet/from: there is no control `y`"]);
+    let circle = said("@control x from w { } @control w from x { }");
+    assert!(circle.iter().all(|m| m == "sheet/from: controls are copies of each other in a circle"), "{circle:?}");
+}
+
+#[test]
 fn a_set_that_never_holds_is_reported() {
     let project = Memory::with_sheet("@control x { @state disabled and hover { top: 0; } }").load();
     assert_eq!(messages(&project), ["state/dead: `hover and disabled` never holds"]);

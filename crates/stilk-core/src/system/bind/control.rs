@@ -28,8 +28,9 @@ pub struct Shared<'s> {
 /// Traits may use traits, not without end.
 const MAX_TRAIT_DEPTH: usize = 8;
 
-/// Binds one control.
-pub fn bind(node: &ControlNode, template: Template, shared: &Shared, diagnostics: &mut Diagnostics) -> Control {
+/// Binds one control. `chain` begins with what it was copied from, the furthest first, and ends with the control.
+pub fn bind(chain: &[&ControlNode], template: Template, shared: &Shared, diagnostics: &mut Diagnostics) -> Control {
+    let (node, bases) = chain.split_last().expect("a chain ends with the control itself");
     let mut control = Control {
         name: node.name.clone(),
         template,
@@ -40,11 +41,15 @@ pub fn bind(node: &ControlNode, template: Template, shared: &Shared, diagnostics
     };
     check_bearer(&control, diagnostics);
     // Axes first: combinations and exclusions may stand before them.
-    for item in &node.body {
-        bind_axis(item, &mut control, diagnostics);
+    for (i, node) in chain.iter().enumerate() {
+        let inherited = if i == 0 { 0 } else { control.axes.len() };
+        node.body.iter().for_each(|item| bind_axis(item, inherited, &mut control, diagnostics));
     }
     let mut flattener =
         Flattener { shared, control: &mut control, diagnostics, trait_depth: 0, declarations: Vec::new() };
+    for base in bases {
+        flattener.items(&base.body, &Scope { place: Place::From, ..Scope::default() });
+    }
     flattener.items(&node.body, &Scope::default());
     let declarations = std::mem::take(&mut flattener.declarations);
     check_locals(&control, &declarations, diagnostics);
@@ -74,7 +79,17 @@ fn check_bearer(control: &Control, diagnostics: &mut Diagnostics) {
     }
 }
 
-fn bind_axis(item: &Item, control: &mut Control, diagnostics: &mut Diagnostics) {
+/// `inherited`: how many axes came with the copy; naming one of them again adds to it.
+fn bind_axis(item: &Item, inherited: usize, control: &mut Control, diagnostics: &mut Diagnostics) {
+    let known = match item {
+        Item::Axis(AxisNode { name, .. }) | Item::Option(OptionNode { name, .. }) => {
+            control.axes[..inherited].iter().position(|axis| axis.name.value == name.value)
+        }
+        _ => return,
+    };
+    if let Some(index) = known {
+        return extend_axis(item, &mut control.axes[index], diagnostics);
+    }
     let (name, options, default) = match item {
         Item::Axis(axis) => {
             let names: Vec<Name> = axis.options.iter().map(|o| o.name.clone()).collect();
@@ -116,6 +131,27 @@ fn bind_axis(item: &Item, control: &mut Control, diagnostics: &mut Diagnostics) 
     control.axes.push(Axis { name, options, default });
 }
 
+/// An axis of the copy, named again: new options are added, a default that is named replaces the old one.
+fn extend_axis(item: &Item, axis: &mut Axis, diagnostics: &mut Diagnostics) {
+    let Item::Axis(node) = item else { return };
+    for option in &node.options {
+        if !axis.options.iter().any(|known| known.value == option.name.value) {
+            axis.options.push(option.name.clone());
+        }
+    }
+    match &node.default {
+        AxisDefault::First => {}
+        AxisDefault::None => axis.default = None,
+        AxisDefault::Named(name) => match axis.options.iter().position(|o| o.value == name.value) {
+            Some(index) => axis.default = Some(index),
+            None => {
+                let what = format!("option {{}} on the axis `{}`", axis.name.value);
+                diagnostics.push(unknown_name("sheet/option", &what, name, axis.options.iter().map(Name::as_str)));
+            }
+        },
+    }
+}
+
 /// Everything around a declaration.
 #[derive(Clone)]
 struct Scope {
@@ -145,7 +181,7 @@ impl Default for Scope {
 impl Scope {
     /// Whether nothing is around it but the control.
     fn is_top(&self) -> bool {
-        self.place == Place::Control
+        matches!(self.place, Place::Control | Place::From)
             && self.target == RuleTarget::default()
             && self.states.is_rest()
             && self.hosts.is_empty()
@@ -302,7 +338,7 @@ impl Flattener<'_, '_> {
             return;
         }
         let mut scope = scope.clone();
-        if scope.place == Place::Control {
+        if matches!(scope.place, Place::Control | Place::From) {
             scope.place = Place::Trait;
         }
         self.trait_depth += 1;
