@@ -12,11 +12,13 @@
 //! 5. [`case`] spans control × host × variant × state × theme; [`markup`] expands each into a document.
 //! 6. [`engine`] computes how a document looks from the CSS text that was written; [`css`] is its table of properties
 //!    and grammars.
-//! 7. [`check`] judges looks and gives a [`check::Report`]; [`specimen`] draws them.
+//! 7. [`case_name`] reads the notation of cases; [`reach`] follows a token to what depends on it.
+//! 8. [`check`] judges looks and gives a [`check::Report`]; [`specimen`] draws them.
 //!
 //! Mistakes and findings are one type, [`diagnostic::Diagnostic`]. [`project::load`] runs stages 1 to 3.
 
 pub mod case;
+pub mod case_name;
 pub mod check;
 pub mod css;
 pub mod diagnostic;
@@ -26,6 +28,7 @@ pub mod json;
 pub mod manifest;
 pub mod markup;
 pub mod project;
+pub mod reach;
 pub mod sheet;
 pub mod source;
 pub mod specimen;

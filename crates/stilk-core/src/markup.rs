@@ -53,6 +53,37 @@ pub fn mount(
     mounted
 }
 
+/// Attributes that hold ids, one or several.
+const REFERENCES: [&str; 9] = [
+    "for",
+    "aria-labelledby",
+    "aria-describedby",
+    "aria-controls",
+    "aria-owns",
+    "aria-activedescendant",
+    "aria-errormessage",
+    "list",
+    "popovertarget",
+];
+
+/// Makes ids of a snippet its own: every id and whatever refers to one begins with `prefix`.
+pub fn own_ids(document: &mut Document, root: NodeId, prefix: &str) {
+    let nodes = document.descendants(root);
+    let ids: Vec<String> =
+        nodes.iter().filter_map(|node| document.element(*node)?.attribute("id").map(str::to_owned)).collect();
+    for node in nodes {
+        let Some(element) = document.element_mut(node) else { continue };
+        for name in REFERENCES.iter().chain(&["id"]) {
+            let Some(value) = element.attribute(name) else { continue };
+            let renamed: Vec<String> = value
+                .split_ascii_whitespace()
+                .map(|id| if ids.iter().any(|known| known == id) { format!("{prefix}-{id}") } else { id.to_owned() })
+                .collect();
+            element.set(name, renamed.join(" "));
+        }
+    }
+}
+
 struct Expander<'e> {
     system: &'e System,
     request: Request<'e>,

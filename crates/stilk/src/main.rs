@@ -23,7 +23,13 @@ struct Arguments {
 enum Command {
     /// Write the stylesheet
     #[command(after_help = "Example:\n  stilk build --project demo/ternhaven")]
-    Build(Common),
+    Build {
+        #[command(flatten)]
+        common: Common,
+        /// Leave out comments, indents and line breaks
+        #[arg(long)]
+        minify: bool,
+    },
     /// Check every host, variant, state and theme
     ///
     /// Exit code 0: clean. 1: there are findings. 2: it could not run.
@@ -38,6 +44,25 @@ enum Command {
     /// Draw every variant in every state on one page
     #[command(after_help = "Example:\n  stilk specimen && xdg-open dist/specimen.html")]
     Specimen(Common),
+    /// Print the HTML of a variant, ready to paste
+    #[command(after_help = "Example:\n  stilk markup button@a.outline.small\n  stilk markup button:disabled")]
+    Markup {
+        #[command(flatten)]
+        common: Common,
+        /// CONTROL[@HOST][.option…][:state…]
+        case: String,
+        /// What ids in it begin with; the control's name otherwise
+        #[arg(long, value_name = "NAME")]
+        id: Option<String>,
+    },
+    /// List tokens, or show one: its values, where it is used, what an edit would reach
+    #[command(after_help = "Example:\n  stilk tokens\n  stilk tokens fill.sea")]
+    Tokens {
+        #[command(flatten)]
+        common: Common,
+        /// The token's path
+        path: Option<String>,
+    },
     /// Write the sample system, then build, check and draw it
     #[command(after_help = "Example:\n  stilk demo harbour    the sample system in the folder harbour")]
     Demo {
@@ -76,9 +101,11 @@ enum Format {
 fn main() -> ExitCode {
     let arguments = Arguments::parse();
     let outcome = match arguments.command {
-        Command::Build(common) => commands::build::run(&common.project, common.quiet),
+        Command::Build { common, minify } => commands::build::run(&common.project, minify, common.quiet),
         Command::Check { common, format } => commands::check::run(&common.project, format, common.quiet),
         Command::Specimen(common) => commands::specimen::run(&common.project, common.quiet),
+        Command::Markup { common, case, id } => commands::markup::run(&common.project, &case, id.as_deref()),
+        Command::Tokens { common, path } => commands::tokens::run(&common.project, path.as_deref()),
         Command::Demo { folder, overwrite, quiet } => commands::demo::run(&folder, overwrite, quiet),
     };
     match outcome {

@@ -44,10 +44,20 @@ pub enum Purpose {
 /// The attribute by which a specimen shows interaction states: `data-shown="hover"`.
 pub const SHOWN: &str = "data-shown";
 
-/// Writes a system's stylesheet.
+/// Writes a system's stylesheet, to be read by people.
 pub fn write(system: &System, sources: &Sources, purpose: Purpose) -> Written {
+    write_as(system, sources, purpose, false)
+}
+
+/// Writes a page's stylesheet without comments, indents and line breaks.
+pub fn write_compact(system: &System, sources: &Sources) -> Written {
+    write_as(system, sources, Purpose::Page, true)
+}
+
+fn write_as(system: &System, sources: &Sources, purpose: Purpose, compact: bool) -> Written {
     let plan = Plan::new(system);
-    let mut sheet = Sheet { system, sources, purpose, plan: &plan, names: system.names(), writer: Writer::default() };
+    let mut sheet =
+        Sheet { system, sources, purpose, plan: &plan, names: system.names(), writer: Writer::new(compact) };
     sheet.head();
     sheet.section("token", |sheet| tokens::write(sheet));
     sheet.section("reset", |sheet| reset::write(sheet));
@@ -75,11 +85,8 @@ struct Placed<'s> {
 impl<'s> Sheet<'s> {
     fn head(&mut self) {
         let manifest = &self.system.manifest;
-        self.writer.line(&format!(
-            "/* {}. Written by Stilk from {}; change the sources, not this file. */",
-            manifest.name.value.replace("*/", ""),
-            crate::project::MANIFEST
-        ));
+        let (name, source) = (&manifest.name.value, crate::project::MANIFEST);
+        self.writer.comment(&format!("{name}. Written by Stilk from {source}; change the sources, not this file."));
         if manifest.stylesheet.layers {
             self.writer.line(&format!("@layer {} {{ @layer {}; }}", manifest.prefix.value, LAYERS.join(", ")));
         }
@@ -93,7 +100,7 @@ impl<'s> Sheet<'s> {
         if layers {
             self.writer.open(&format!("@layer {}.{layer}", self.system.manifest.prefix.value));
         } else {
-            self.writer.line(&format!("/* {layer} */"));
+            self.writer.comment(layer);
         }
         let before = self.writer.mark();
         write(self);
@@ -133,7 +140,8 @@ impl<'s> Sheet<'s> {
         let (motion, still): (Vec<_>, Vec<_>) =
             rule.declarations.iter().partition(|declaration| declaration.is_motion() && !own_motion);
         let selector = selectors::of_rule(self, control, rule);
-        self.writer.line(&format!("/* {} */", self.describe(control, rule)));
+        let described = self.describe(control, rule);
+        self.writer.comment(&described);
         if !still.is_empty() {
             self.block(&conditions, &selector, control, &still);
         }

@@ -113,7 +113,7 @@ pub(super) fn write(sheet: &mut Sheet) {
                 "" => (class.clone(), "every host".to_owned()),
                 hosts => (format!("{class}:where({hosts})"), format!("hosts `{hosts}`")),
             };
-            sheet.writer.line(&format!("/* {}, {whom}: where browsers' defaults differ */", control.name.value));
+            sheet.writer.comment(&format!("{}, {whom}: where browsers' defaults differ", control.name.value));
             sheet.writer.open(&selector);
             for reset in of_hosts {
                 if reset.property == "user-select" {

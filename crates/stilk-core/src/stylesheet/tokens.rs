@@ -201,7 +201,7 @@ fn write_fixed(sheet: &mut Sheet, ids: &[TokenId], root: &str) {
     if fixed.is_empty() {
         return;
     }
-    sheet.writer.line("/* the same in every theme */");
+    sheet.writer.comment("the same in every theme");
     sheet.writer.open(&format!(":where({root})"));
     for id in fixed {
         let token = sheet.system.tokens.get(id);
@@ -230,7 +230,7 @@ fn write_modifier(sheet: &mut Sheet, ids: &[TokenId], m: usize, root: &str) {
     let mut order: Vec<usize> = (0..modifier.contexts.len()).collect();
     order.sort_by_key(|c| *c != modifier.default);
     for context in order {
-        sheet.writer.line(&format!("/* {}: {} */", modifier.name.value, modifier.contexts[context].value));
+        sheet.writer.comment(&format!("{}: {}", modifier.name.value, modifier.contexts[context].value));
         let scope = match context == modifier.default {
             true => format!(":where({root}, {})", chosen(context)),
             false => format!(":where({})", chosen(context)),
@@ -244,7 +244,7 @@ fn write_modifier(sheet: &mut Sheet, ids: &[TokenId], m: usize, root: &str) {
         let Some(context) = modifier.contexts.iter().position(|c| c.value == follow.context.value) else { continue };
         sheet
             .writer
-            .line(&format!("/* {}: {}, where the page chooses none */", modifier.name.value, follow.context.value));
+            .comment(&format!("{}: {}, where the page chooses none", modifier.name.value, follow.context.value));
         sheet.writer.open(&format!("@media {}", follow.query.value));
         write_lines(sheet, &format!(":where(:root:not({}))", known.join(", ")), &blocks[context]);
         sheet.writer.close();
@@ -318,7 +318,7 @@ fn write_dependants(sheet: &mut Sheet, ids: &[TokenId]) {
     }
     let hosts: Vec<String> =
         system.controls.iter().map(|control| format!(".{}", sheet.names.control(&control.name.value))).collect();
-    sheet.writer.line("/* computed on each control, so that an override reaches what depends on it */");
+    sheet.writer.comment("computed on each control, so that an override reaches what depends on it");
     sheet.writer.open(&format!(":where({})", hosts.join(", ")));
     for id in dependants {
         let path = &system.tokens.get(id).path;

@@ -6,15 +6,31 @@ use crate::source::Span;
 /// Writes lines, blocks and declarations.
 #[derive(Debug, Default)]
 pub struct Writer {
+    /// Whether comments, indents and line breaks are left out.
+    compact: bool,
     text: String,
     depth: usize,
     origins: Vec<(u32, Span)>,
 }
 
 impl Writer {
+    /// A writer; a compact one leaves out comments, indents and line breaks.
+    pub fn new(compact: bool) -> Writer {
+        Writer { compact, ..Writer::default() }
+    }
+
     fn indent(&mut self) {
+        if self.compact {
+            return;
+        }
         for _ in 0..self.depth {
             self.text.push_str("  ");
+        }
+    }
+
+    fn end_line(&mut self) {
+        if !self.compact {
+            self.text.push('\n');
         }
     }
 
@@ -22,17 +38,24 @@ impl Writer {
     pub fn line(&mut self, line: &str) {
         self.indent();
         self.text.push_str(line);
-        self.text.push('\n');
+        self.end_line();
+    }
+
+    /// A comment on a line of its own; the text cannot end it early.
+    pub fn comment(&mut self, text: &str) {
+        if !self.compact {
+            self.line(&format!("/* {} */", text.replace("*/", "* /")));
+        }
     }
 
     /// An empty line.
     pub fn blank(&mut self) {
-        self.text.push('\n');
+        self.end_line();
     }
 
     /// `prelude {`
     pub fn open(&mut self, prelude: &str) {
-        self.line(&format!("{prelude} {{"));
+        self.line(&if self.compact { format!("{prelude}{{") } else { format!("{prelude} {{") });
         self.depth += 1;
     }
 
@@ -48,8 +71,10 @@ impl Writer {
         if let Some(span) = origin {
             self.origins.push((self.text.len() as u32, span));
         }
-        // An empty custom property is written with a space, which all parsers take for a value.
-        self.text.push_str(&format!("{name}: {value};\n"));
+        // The space stays where a custom property is empty: all parsers take it for a value.
+        let space = if self.compact && !value.is_empty() { "" } else { " " };
+        self.text.push_str(&format!("{name}:{space}{value};"));
+        self.end_line();
     }
 
     /// Where the text ends now.

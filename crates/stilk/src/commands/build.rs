@@ -4,11 +4,16 @@ use super::Loaded;
 use crate::output::count;
 use crate::{Failure, Outcome};
 use std::path::Path;
+use stilk_core::stylesheet::Written;
 
 /// Builds a project.
-pub fn run(root: &Path, quiet: bool) -> Result<Outcome, Failure> {
+pub fn run(root: &Path, minify: bool, quiet: bool) -> Result<Outcome, Failure> {
     let loaded = Loaded::read(root)?;
-    let line = write(&loaded)?;
+    let written = match minify {
+        true => stilk_core::stylesheet::write_compact(&loaded.system, &loaded.sources),
+        false => loaded.stylesheet(),
+    };
+    let line = write(&loaded, &written)?;
     if !quiet {
         anstream::println!("{line}");
     }
@@ -16,8 +21,7 @@ pub fn run(root: &Path, quiet: bool) -> Result<Outcome, Failure> {
 }
 
 /// Writes the stylesheet and says what is in it.
-pub(super) fn write(loaded: &Loaded) -> Result<String, Failure> {
-    let written = loaded.stylesheet();
+pub(super) fn write(loaded: &Loaded, written: &Written) -> Result<String, Failure> {
     let path = loaded.output(&loaded.stylesheet_name());
     loaded.write(&path, &written.text)?;
     let system = &loaded.system;

@@ -35,8 +35,8 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
         new += 1;
     }
     let loaded = Loaded::read(folder)?;
-    let line = build::write(&loaded)?;
     let written = loaded.stylesheet();
+    let line = build::write(&loaded, &written)?;
     let report = loaded.report(&written);
     let page = specimen::write(&loaded, &written, &report)?;
     if !quiet {

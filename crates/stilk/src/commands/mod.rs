@@ -3,7 +3,9 @@
 pub mod build;
 pub mod check;
 pub mod demo;
+pub mod markup;
 pub mod specimen;
+pub mod tokens;
 
 use crate::disk::{self, Folder};
 use crate::output::{count, terminal};
@@ -66,6 +68,11 @@ impl Loaded {
 
     fn write(&self, path: &str, text: &str) -> Result<(), Failure> {
         disk::write(&self.root.join(path), text).map_err(|message| Failure::Message(format!("error: {message}")))
+    }
+
+    /// `path:line` as the user can open it.
+    fn place(&self, span: stilk_core::source::Span) -> String {
+        self.shown(&self.sources.place(span))
     }
 
     fn shown(&self, path: &str) -> String {

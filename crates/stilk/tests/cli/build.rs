@@ -38,6 +38,31 @@ fn without_layers_the_same_rules_stand_in_the_same_order() {
     assert!(!css.contains("@layer") && css.contains(".tern-button.tern-button {"));
 }
 
+/// The same rules, in three quarters of the room; a browser must read both alike, so the engine's parser stands in for it.
+#[test]
+fn minified_says_the_same_in_less_room() {
+    use stilk_core::engine::Stylesheet;
+    let project = Project::quay();
+    let rules = |project: &Project| {
+        let css = project.read("dist/quay.css");
+        let sheet = Stylesheet::parse(&css);
+        let rules = sheet.rules.iter().map(|rule| {
+            let bodies: Vec<String> =
+                rule.declarations.iter().map(|d| format!("{:?}{}", d.body, d.important)).collect();
+            format!("{:?} {:?} {:?} {bodies:?}", rule.selector, rule.layer, rule.conditions)
+        });
+        (css.len(), rules.collect::<Vec<_>>(), sheet.keyframes)
+    };
+    project.run(&["build"]).status(0);
+    let (long, readable, keyframes) = rules(&project);
+    project.run(&["build", "--minify"]).status(0);
+    let (short, minified, same_keyframes) = rules(&project);
+    assert_eq!(minified, readable);
+    assert_eq!(same_keyframes, keyframes);
+    assert!(short * 4 < long * 3, "{short} of {long}");
+    assert!(!project.read("dist/quay.css").contains("/*"));
+}
+
 #[test]
 fn class_patterns_of_the_manifest_are_used() {
     let patterns = "[classes]\ncontrol = \"{control}--{prefix}\"\noption = \"is-{option}\"\n\n[checks]";

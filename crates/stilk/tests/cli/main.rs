@@ -4,6 +4,8 @@ mod bad_input;
 mod build;
 mod check;
 mod demo;
+mod markup;
 mod readme;
 mod specimen;
 mod support;
+mod tokens;

@@ -1,0 +1,94 @@
+//! `stilk tokens`: what tokens there are, their values per theme, and what an edit of one would reach.
+
+use super::Loaded;
+use crate::output::{count, grouped};
+use crate::{Failure, Outcome};
+use std::path::Path;
+use stilk_core::diagnostic::{list, nearest};
+use stilk_core::reach::reach;
+use stilk_core::tokens::{Token, TokenId};
+
+/// Lists all tokens, or tells everything about one.
+pub fn run(root: &Path, path: Option<&str>) -> Result<Outcome, Failure> {
+    let loaded = Loaded::read(root)?;
+    match path {
+        None => print_all(&loaded),
+        Some(path) => print_one(&loaded, path)?,
+    }
+    Ok(Outcome::Clean)
+}
+
+fn type_name(token: &Token) -> &'static str {
+    token.kind.map_or("computed", stilk_core::tokens::TokenType::name)
+}
+
+fn is_listed(token: &Token) -> bool {
+    !token.is_member
+}
+
+fn print_all(loaded: &Loaded) {
+    let tokens = &loaded.system.tokens;
+    let default = tokens.default_theme();
+    let listed: Vec<(usize, &Token)> = tokens.list.iter().enumerate().filter(|(_, t)| is_listed(t)).collect();
+    let width = listed.iter().map(|(_, t)| t.path.chars().count()).max().unwrap_or(0);
+    let kinds = listed.iter().map(|(_, t)| type_name(t).len()).max().unwrap_or(0);
+    for (index, token) in &listed {
+        let value = tokens.literal(TokenId(*index), &default).unwrap_or_default();
+        // A token that refers to a themed one differs as well.
+        let differs =
+            tokens.themes().iter().any(|theme| tokens.literal(TokenId(*index), theme).as_ref() != Some(&value));
+        let themed = if differs { "  *" } else { "" };
+        anstream::println!("{:width$}  {:kinds$}  {value}{themed}", token.path, type_name(token));
+    }
+    let name = tokens.theme_name(&default);
+    anstream::println!("\n{} in `{name}`; * differs between themes", count(listed.len() as u64, "token"));
+}
+
+fn print_one(loaded: &Loaded, path: &str) -> Result<(), Failure> {
+    let tokens = &loaded.system.tokens;
+    let path = path.trim_start_matches('{').trim_end_matches('}');
+    let Some(id) = tokens.find_path(path) else {
+        let near = nearest(path, tokens.paths()).map_or_else(String::new, |near| format!(": write `{near}`"));
+        return Err(Failure::Message(format!("error: there is no token `{path}`{near}")));
+    };
+    let token = tokens.get(id);
+    anstream::println!("{} ({})", token.path, type_name(token));
+    if let Some(description) = &token.description {
+        anstream::println!("{description}");
+    }
+    if let Some(reason) = &token.deprecated {
+        anstream::println!("deprecated{}{reason}", if reason.is_empty() { "" } else { ": " });
+    }
+    anstream::println!();
+    for theme in tokens.themes() {
+        let value = tokens.literal(id, &theme).unwrap_or_default();
+        let place = token.in_theme(&theme).map(|d| loaded.place(d.span)).unwrap_or_default();
+        anstream::println!("{:>8}  {value}  {place}", tokens.theme_name(&theme));
+    }
+    let reach = reach(&loaded.system, id);
+    if !reach.tokens.is_empty() {
+        let names: Vec<&str> = reach.tokens.iter().map(|id| tokens.get(*id).path.as_str()).collect();
+        anstream::println!("\nbuilt on it: {}", list(&names));
+    }
+    anstream::println!();
+    for use_ in &reach.uses {
+        let mut when: Vec<String> = use_.rule.options.iter().map(|o| use_.control.option_name(*o).to_owned()).collect();
+        if !use_.rule.states.is_rest() {
+            when.push(loaded.system.states.set_name(&use_.rule.states));
+        }
+        let part = use_.rule.target.part.as_ref().map_or_else(String::new, |part| format!("/{part}"));
+        let when = if when.is_empty() { String::new() } else { format!(" ({})", when.join(", ")) };
+        anstream::println!("{}  {}{part}{when}: {}", loaded.place(use_.span), use_.control.name.value, use_.property);
+    }
+    let total: u64 = stilk_core::case::units(&loaded.system)
+        .iter()
+        .map(|unit| stilk_core::case::state_sets(&loaded.system, unit.control).len() as u64)
+        .sum();
+    anstream::println!(
+        "{}, in {} of {}",
+        count(reach.uses.len() as u64, "declaration"),
+        grouped(reach.cases),
+        count(total, "case")
+    );
+    Ok(())
+}

@@ -1,0 +1,30 @@
+//! `stilk tokens`.
+
+use crate::support::Project;
+
+#[test]
+fn all_tokens_are_listed_with_their_values() {
+    Project::sample().run(&["tokens"]).status(0).stdout("tokens-all.txt");
+}
+
+#[test]
+fn one_token_shows_its_values_and_what_depends_on_it() {
+    let project = Project::sample();
+    project.run(&["tokens", "fill.buoy"]).status(0).stdout("tokens-one.txt");
+    // Braces may be pasted along.
+    let said = project.run(&["tokens", "{fill.buoy}"]).status(0);
+    assert!(said.stdout.starts_with("fill.buoy (color)"));
+    let said = project.run(&["tokens", "fill.boy"]).status(2);
+    assert_eq!(said.stderr, "error: there is no token `fill.boy`: write `fill.buoy`\n");
+}
+
+#[test]
+fn reach_goes_through_aliases_and_counts_cases() {
+    let project = Project::sample();
+    let said = project.run(&["tokens", "buoy.rust"]).status(0);
+    assert!(said.stdout.contains("built on it: fill.buoy"), "{}", said.stdout);
+    // One colour of three, on every host, in every state, size, weight and theme.
+    assert!(said.stdout.ends_with("1 declaration, in 540 of 1,620 cases\n"), "{}", said.stdout);
+    let unused = project.run(&["tokens", "slate.grey"]).status(0);
+    assert!(unused.stdout.ends_with("0 declarations, in 0 of 1,620 cases\n"), "{}", unused.stdout);
+}
