@@ -332,7 +332,27 @@ fn absolute(text: &str) -> Result<Color, ParseError<()>> {
 }
 
 fn mix(parser: &mut Parser) -> Result<Color, ParseError<()>> {
-    parser.expect_ident_matching("in")?;
+    // Without a space the mix is in oklab (CSS Color 5, section 3).
+    let named = parser.try_parse(|p| p.expect_ident_matching("in")).is_ok();
+    let (space, hue) = if named { interpolation(parser)? } else { (Space::Oklab, Hue::Shorter) };
+    let (a, p) = mix_item(parser)?;
+    parser.expect_comma()?;
+    let (b, q) = mix_item(parser)?;
+    let (p, q) = match (p, q) {
+        (None, None) => (50.0, 50.0),
+        (Some(p), None) => (p, 100.0 - p),
+        (None, Some(q)) => (100.0 - q, q),
+        (Some(p), Some(q)) => (p, q),
+    };
+    let total = p + q;
+    // Nothing of either leaves a colour that cannot be seen.
+    let share = if total > 0.0 { q / total } else { 0.5 };
+    let alpha = (total / 100.0).min(1.0);
+    Ok(Color::Mix(Box::new(Mix { space, hue, a, b, share, alpha })))
+}
+
+/// A space, how its hues meet, and the comma after them.
+fn interpolation(parser: &mut Parser) -> Result<(Space, Hue), ParseError<()>> {
     let name = parser.expect_ident()?.to_ascii_lowercase();
     let Some((_, space)) = SPACES.iter().find(|(known, _)| *known == name) else {
         return Err(ParseError::unexpected_token());
@@ -352,21 +372,7 @@ fn mix(parser: &mut Parser) -> Result<Color, ParseError<()>> {
         }
     }
     parser.expect_comma()?;
-    let (a, p) = mix_item(parser)?;
-    parser.expect_comma()?;
-    let (b, q) = mix_item(parser)?;
-    let (p, q) = match (p, q) {
-        (None, None) => (50.0, 50.0),
-        (Some(p), None) => (p, 100.0 - p),
-        (None, Some(q)) => (100.0 - q, q),
-        (Some(p), Some(q)) => (p, q),
-    };
-    let total = p + q;
-    if total <= 0.0 {
-        return Err(ParseError::unexpected_token());
-    }
-    let alpha = (total / 100.0).min(1.0);
-    Ok(Color::Mix(Box::new(Mix { space: *space, hue, a, b, share: q / total, alpha })))
+    Ok((*space, hue))
 }
 
 fn mix_item(parser: &mut Parser) -> Result<(Color, Option<f64>), ParseError<()>> {
@@ -432,7 +438,7 @@ mod tests {
 
     #[test]
     fn wrong_mixes_are_refused() {
-        for css in ["color-mix(in nowhere, red, blue)", "color-mix(in srgb, red 0%, blue 0%)", "color-mix(red, blue)"] {
+        for css in ["color-mix(in nowhere, red, blue)", "color-mix(in srgb longer hue, red, blue)", "color-mix(red)"] {
             assert!(parse(&mut Parser::new(css)).is_err(), "{css}");
         }
     }

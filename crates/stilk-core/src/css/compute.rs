@@ -1,6 +1,7 @@
 //! From declared to computed values (CSS Cascade 5, section 4.4).
 
 use super::color::{Color, Surroundings};
+use super::grammar::Grammar;
 use super::property::{Longhand, Longhand as L};
 use super::value::{LengthPercentage, Quantity, Value};
 
@@ -61,14 +62,24 @@ pub fn compute(longhand: Longhand, value: &Value, context: &Context) -> Result<V
         }
         L::WordSpacing if value.is("normal") => Ok(Value::ZERO),
         L::BackgroundPositionX | L::BackgroundPositionY => generic(value, context).map(position_words),
-        L::FlexGrow | L::FlexShrink | L::Opacity | L::ZIndex | L::Order => {
-            let value = generic(value, context)?;
-            Ok(match (longhand, value) {
-                (L::Opacity, Value::Number(n)) => Value::Number(n.clamp(0.0, 1.0)),
-                (_, value) => value,
-            })
+        _ => generic(value, context).map(|value| in_range(longhand, value)),
+    }
+}
+
+/// A calculation is clamped to what the property takes, and rounded where that is a whole number (CSS Values 4, sections
+/// 10.12 and 5.2.1). Values outside of a calculation were refused when they were parsed.
+fn in_range(longhand: Longhand, value: Value) -> Value {
+    match (longhand.grammar(), value) {
+        (Grammar::Length { negative: false, .. } | Grammar::BoxSize | Grammar::MaxSize, Value::Length(length))
+            if !length.has_percent =>
+        {
+            Value::Length(LengthPercentage::px(length.px.max(0.0)))
         }
-        _ => generic(value, context),
+        (Grammar::NumberOr { min, .. }, Value::Number(n)) => Value::Number(n.max(*min)),
+        // Halves go up, towards positive infinity.
+        (Grammar::Integer(_), Value::Number(n)) => Value::Number((n + 0.5).floor()),
+        (Grammar::Alpha, Value::Number(n)) => Value::Number(n.clamp(0.0, 1.0)),
+        (_, value) => value,
     }
 }
 

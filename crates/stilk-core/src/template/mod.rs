@@ -9,6 +9,13 @@ use crate::source::{FileId, Name, Sources, Span};
 /// The part whose native state counts, where the host is only a wrapper.
 pub const NATIVE_PART: &str = "native";
 
+/// Parses HTML as browsers do, repairs included, as the content of a body.
+pub fn parse_fragment(text: &str) -> Document {
+    let mut sources = Sources::default();
+    let file = sources.add("", text);
+    html::parse(file, &sources, &mut Diagnostics::default())
+}
+
 /// A template, checked.
 #[derive(Debug, Clone)]
 pub struct Template {

@@ -1,8 +1,11 @@
 //! The core through its stages, on projects in memory.
 
 mod broken_input;
+#[path = "../cases/mod.rs"]
+mod cases;
 mod checks;
 mod memory;
 mod precedence;
+mod spec;
 mod themes;
 mod tokens;

@@ -3,7 +3,10 @@
 //!
 //! `cargo test --test browser` runs it on the sample; `cargo test --test browser -- DIR …` on any project.
 
+#[path = "../../../stilk-core/tests/cases/mod.rs"]
+mod cases;
 mod compare;
+mod spec;
 mod webdriver;
 
 use serde_json::{Value, json};
@@ -35,7 +38,7 @@ fn main() {
     compare::self_test();
     let browser = Browser::start(WIDTH, HEIGHT);
     println!("{}", browser.version());
-    let mut failed = false;
+    let mut failed = spec::run(&browser) > 0;
     for folder in &folders {
         let tally = run_project(&browser, folder);
         tally.print(folder);

@@ -1,0 +1,56 @@
+//! The engine on small cases from the specifications.
+
+use crate::cases::GROUPS;
+use stilk_core::css::property::Longhand;
+use stilk_core::dom::{Document, Element};
+use stilk_core::engine::defaults::CHROMIUM;
+use stilk_core::engine::resolved::resolved;
+use stilk_core::engine::{Engine, Forced, Media, Stylesheet};
+use stilk_core::template::parse_fragment;
+
+fn engine_value(css: &str, html: &str, property: &str) -> Result<String, String> {
+    let mut document = parse_fragment(html);
+    let content = document.node(Document::ROOT).children.clone();
+    let root = document.append_element(Document::ROOT, Element::html("html"));
+    let body = document.append_element(root, Element::html("body"));
+    content.into_iter().for_each(|node| document.append(body, node));
+    let sheet = Stylesheet::parse(css);
+    let styles = Engine::new(&CHROMIUM, &[&sheet], Media::default()).styles(&document, &Forced::default());
+    let target = document
+        .descendants(Document::ROOT)
+        .into_iter()
+        .find(|node| document.element(*node).and_then(|e| e.attribute("id")) == Some("t"))
+        .ok_or("there is no #t")?;
+    let longhand = Longhand::find(property).ok_or("the property is not modelled")?;
+    resolved(styles.element(target).ok_or("no style")?, longhand).map_err(|unknown| unknown.0.to_owned())
+}
+
+#[test]
+fn every_case_has_the_value_of_the_specification() {
+    let mut wrong = Vec::new();
+    for (group, cases) in GROUPS {
+        for (name, css, html, property, expected) in cases {
+            let found = engine_value(css, html, property);
+            // Colours carry the rounding of 32 bits: six digits are compared after rounding to four.
+            let same = found.as_deref().is_ok_and(|found| found == *expected || rounded(found) == rounded(expected));
+            if !same {
+                wrong.push(format!("{group}: {name}: {found:?}, expected {expected}"));
+            }
+        }
+    }
+    assert!(wrong.is_empty(), "{}", wrong.join("\n"));
+}
+
+fn rounded(text: &str) -> String {
+    let number = |word: &str| {
+        let trimmed = word.trim_end_matches([')', ',']);
+        trimmed.parse::<f64>().map(|n| format!("{}{}", (n * 1e4).round() / 1e4 + 0.0, &word[trimmed.len()..]))
+    };
+    text.split(' ')
+        .map(|word| match word.split_once('(') {
+            Some((name, first)) => format!("{name}({}", number(first).unwrap_or_else(|_| first.to_owned())),
+            None => number(word).unwrap_or_else(|_| word.to_owned()),
+        })
+        .collect::<Vec<_>>()
+        .join(" ")
+}
