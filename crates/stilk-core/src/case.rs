@@ -6,7 +6,7 @@ use crate::engine::{Engine, Forced, Media, Styles, Stylesheet};
 use crate::markup::{Mounted, Request, mount};
 use crate::stylesheet::{Plan, Written};
 use crate::system::states::StateKind;
-use crate::system::{Control, StateSet, System, Variant};
+use crate::system::{Control, Rule, StateSet, System, Variant};
 use crate::tokens::Theme;
 use std::collections::HashMap;
 
@@ -61,7 +61,7 @@ impl ControlKind {
 
 /// The state sets that are cases: rest; each state alone; lasting with pointer and keyboard; every set a sheet writes.
 pub fn state_sets(system: &System, control: &Control) -> Vec<StateSet> {
-    let written: Vec<&StateSet> = control.rules.iter().map(|rule| &rule.states).collect();
+    let written: Vec<StateSet> = control.rules.iter().map(case_states).collect();
     let needed = ControlKind::of(control).needed_states();
     let mut single: Vec<_> = needed.iter().filter_map(|name| system.states.find(name)).collect();
     single.extend(written.iter().flat_map(|set| set.ids()));
@@ -76,11 +76,20 @@ pub fn state_sets(system: &System, control: &Control) -> Vec<StateSet> {
             }
         }
     }
-    sets.extend(written.into_iter().cloned());
+    sets.extend(written);
     sets.sort_by_key(|set| system.states.precedence(set));
     sets.dedup();
     sets.retain(|set| !system.states.is_dead(set));
     sets
+}
+
+/// A rule's states as a case has them: `of &` is a state of the part that the rule styles.
+pub fn case_states(rule: &Rule) -> StateSet {
+    let own = StateSet::of(rule.states.ids().iter().copied());
+    rule.states.of_parts().iter().fold(own, |set, (id, part)| match (part.as_str(), &rule.target.part) {
+        ("&", Some(part)) => set.with_part(*id, part.clone()),
+        _ => set.with_part(*id, part.clone()),
+    })
 }
 
 /// One host of one control in one variant and theme: the cases that differ by their state only.
@@ -153,11 +162,15 @@ impl<'s> Stage<'s> {
     /// A stage for the stylesheet that was written and parsed, under some media features.
     pub fn new(system: &'s System, written: &'s Written, parsed: &'s Stylesheet, media: Media) -> Stage<'s> {
         let plan = Plan::new(system);
-        let surface_styles = system
+        let mut surface_styles: Vec<String> = system
             .surfaces
             .iter()
             .map(|(_, id)| format!("background-color: {}", plan.read_anywhere(system, *id)))
             .collect();
+        if surface_styles.is_empty() {
+            // A manifest that names no surface leaves the browser's own page.
+            surface_styles.push("background-color: Canvas".into());
+        }
         let engine = Engine::new(&CHROMIUM, &[parsed], media);
         let mut stage = Stage { system, written, engine, surface_styles, grounds: HashMap::new() };
         stage.grounds = system.tokens.themes().into_iter().map(|theme| (theme.clone(), stage.ground(&theme))).collect();

@@ -2,6 +2,7 @@
 
 use crate::dom::{Document, Element, NodeData, NodeId, is_disableable};
 use crate::engine::Forced;
+use crate::system::states::State;
 use crate::system::{Control, StateSet, System, Variant};
 use crate::template::Template;
 
@@ -165,41 +166,58 @@ impl Expander<'_> {
 
 fn apply_states(system: &System, states: &StateSet, document: &mut Document, mounted: &Mounted, forced: &mut Forced) {
     for id in states.ids() {
+        apply_state(system.states.get(*id), document, mounted, forced);
+    }
+    for (id, part) in states.of_parts() {
         let state = system.states.get(*id);
-        let bearer = mounted.bearer;
-        match state.name.as_str() {
-            "hover" => forced.add(mounted.host, "hover"),
-            "active" => forced.add(mounted.host, "active"),
-            "focus-within" => forced.add(mounted.host, "focus-within"),
-            "focus" => {
-                forced.add(bearer, "focus");
-                forced.add(bearer, "focus-visible");
-                let mut at = Some(bearer);
-                while let Some(node) = at.filter(|node| document.element(*node).is_some()) {
-                    forced.add(node, "focus-within");
-                    at = if node == mounted.host { None } else { document.node(node).parent };
-                }
+        let Some((_, node)) = mounted.parts.iter().find(|(name, _)| name == part) else { continue };
+        // A pointer over a part is over everything around it as well.
+        let whole = matches!(state.name.as_str(), "hover" | "active");
+        let of_part = Mounted { host: *node, bearer: *node, parts: Vec::new() };
+        apply_state(state, document, &of_part, forced);
+        let mut at = document.node(*node).parent.filter(|_| whole && *node != mounted.host);
+        while let Some(outer) = at {
+            forced.add(outer, if state.name == "hover" { "hover" } else { "active" });
+            at = if outer == mounted.host { None } else { document.node(outer).parent };
+        }
+    }
+}
+
+/// Brings a state about on the host and the bearer of a control.
+fn apply_state(state: &State, document: &mut Document, mounted: &Mounted, forced: &mut Forced) {
+    let bearer = mounted.bearer;
+    match state.name.as_str() {
+        "hover" => forced.add(mounted.host, "hover"),
+        "active" => forced.add(mounted.host, "active"),
+        "focus-within" => forced.add(mounted.host, "focus-within"),
+        "focus" => {
+            forced.add(bearer, "focus");
+            forced.add(bearer, "focus-visible");
+            let mut at = Some(bearer);
+            while let Some(node) = at.filter(|node| document.element(*node).is_some()) {
+                forced.add(node, "focus-within");
+                at = if node == mounted.host { None } else { document.node(node).parent };
             }
-            "mixed" => forced.add(bearer, "indeterminate"),
-            "invalid" => set(document, bearer, "aria-invalid", "true"),
-            "empty" => set(document, bearer, "placeholder", " "),
-            "required" => set(document, bearer, "required", ""),
-            "selected" => set(document, bearer, "aria-pressed", "true"),
-            "open" => set(document, bearer, "aria-expanded", "true"),
-            "readonly" => set(document, bearer, "readonly", ""),
-            "busy" => set(document, mounted.host, "aria-busy", "true"),
-            "checked" => match document.element(bearer).map(Element::local) {
-                Some("input") => set(document, bearer, "checked", ""),
-                _ => set(document, bearer, "aria-checked", "true"),
-            },
-            "disabled" => match document.element(bearer).is_some_and(is_disableable) {
-                true => set(document, bearer, "disabled", ""),
-                false => set(document, bearer, "aria-disabled", "true"),
-            },
-            _ => {
-                if let Some((name, value)) = simple_attribute(&state.selectors) {
-                    set(document, bearer, &name, &value);
-                }
+        }
+        "mixed" => forced.add(bearer, "indeterminate"),
+        "invalid" => set(document, bearer, "aria-invalid", "true"),
+        "empty" => set(document, bearer, "placeholder", " "),
+        "required" => set(document, bearer, "required", ""),
+        "selected" => set(document, bearer, "aria-pressed", "true"),
+        "open" => set(document, bearer, "aria-expanded", "true"),
+        "readonly" => set(document, bearer, "readonly", ""),
+        "busy" => set(document, mounted.host, "aria-busy", "true"),
+        "checked" => match document.element(bearer).map(Element::local) {
+            Some("input") => set(document, bearer, "checked", ""),
+            _ => set(document, bearer, "aria-checked", "true"),
+        },
+        "disabled" => match document.element(bearer).is_some_and(is_disableable) {
+            true => set(document, bearer, "disabled", ""),
+            false => set(document, bearer, "aria-disabled", "true"),
+        },
+        _ => {
+            if let Some((name, value)) = simple_attribute(&state.selectors) {
+                set(document, bearer, &name, &value);
             }
         }
     }

@@ -1,6 +1,6 @@
 //! What an edit of a token would reach: tokens that build on it, declarations that use them, cases that show them.
 
-use crate::case::{state_sets, units};
+use crate::case::{case_states, state_sets, units};
 use crate::source::Span;
 use crate::system::{Control, Rule, System};
 use crate::tokens::TokenId;
@@ -69,10 +69,8 @@ fn count_cases(system: &System, uses: &[Use]) -> u64 {
             continue;
         }
         for set in state_sets(system, unit.control) {
-            let applies = |rule: &&Rule| {
-                rule.options.iter().all(|id| unit.variant.has(*id))
-                    && rule.states.ids().iter().all(|id| set.contains(*id))
-            };
+            let applies =
+                |rule: &&Rule| rule.options.iter().all(|id| unit.variant.has(*id)) && set.covers(&case_states(rule));
             cases += u64::from(rules.iter().any(applies));
         }
     }

@@ -131,6 +131,7 @@ fn background_origin(inspection: &Inspection, look: &Look, place: &TextPlace, su
     let node = look.surfaces.get(surface).copied();
     let text = node.and_then(|n| look.document.element(n)).and_then(|e| e.attribute("style")).unwrap_or_default();
     match node.and_then(|node| look.styles.element(node)) {
+        Some(_) if inspection.system.surfaces.is_empty() => origin.and(Origin::page()),
         Some(style) => origin.and(inspection.tracer.text_origin(style, text)),
         None => origin,
     }

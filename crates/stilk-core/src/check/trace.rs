@@ -31,9 +31,16 @@ pub struct Origin {
     pub tokens: Vec<(Span, String)>,
     /// Whether it is the browser's own, which no sheet replaced.
     pub browser: bool,
+    /// Whether it is the browser's own page.
+    pub page: bool,
 }
 
 impl Origin {
+    /// The browser's own page, where the manifest names no surface.
+    pub fn page() -> Origin {
+        Origin { page: true, ..Origin::default() }
+    }
+
     /// The place at fault: the token where there is just one, else the declaration.
     pub fn span(&self) -> Option<Span> {
         match self.tokens.as_slice() {
@@ -51,6 +58,7 @@ impl Origin {
     pub fn name(&self) -> String {
         let names: Vec<String> = self.tokens.iter().map(|(_, path)| format!("`{path}`")).collect();
         match names.as_slice() {
+            [] if self.page => "the browser's own page".to_owned(),
             [] if self.browser => "the browser's own colour".to_owned(),
             [] => "a colour".to_owned(),
             [one] => one.clone(),
@@ -67,6 +75,7 @@ impl Origin {
         }
         self.declaration = self.declaration.or(other.declaration);
         self.browser |= other.browser;
+        self.page |= other.page;
         self
     }
 }
@@ -84,7 +93,7 @@ impl<'t> Tracer<'t> {
     /// Where a longhand's value came from.
     pub fn origin(&self, style: &Style, longhand: Longhand) -> Origin {
         let Some(id) = style.winner(longhand) else { return Origin::default() };
-        let mut origin = Origin { declaration: self.span(id), tokens: Vec::new(), browser: id.sheet == 0 };
+        let mut origin = Origin { declaration: self.span(id), tokens: Vec::new(), browser: id.sheet == 0, page: false };
         if let Some(DeclarationBody::Property(parsed)) = self.body(id)
             && let Declared::Pending(text) = &parsed.declared
         {

@@ -137,7 +137,16 @@ pub struct PartTarget {
 #[derive(Debug, Clone)]
 pub struct StateAlternative {
     /// The states.
-    pub states: Vec<Name>,
+    pub states: Vec<StateRef>,
+}
+
+/// `A` or `A of PART`, `A of &`.
+#[derive(Debug, Clone)]
+pub struct StateRef {
+    /// The state.
+    pub name: Name,
+    /// Whose state it is, when it is not the control's own: a part, or `&` for the very part that is styled.
+    pub of: Option<Name>,
 }
 
 /// A conditional group rule.

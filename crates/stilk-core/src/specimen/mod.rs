@@ -8,10 +8,10 @@ use crate::check::{Figure, contrast_figure};
 use crate::diagnostic::Diagnostic;
 use crate::dom::{Document, Element, NodeId};
 use crate::engine::{Forced, Media, Stylesheet};
-use crate::markup::{Request, mount};
+use crate::markup::{Mounted, Request, mount};
 use crate::source::Sources;
 use crate::stylesheet::{self, Plan, Purpose, SHOWN, Written};
-use crate::system::{Control, StateSet, System, Variant};
+use crate::system::{Control, StateId, StateSet, System, Variant};
 use crate::tokens::Theme;
 
 const PAGE_CSS: &str = include_str!("page.css");
@@ -199,18 +199,26 @@ impl Page<'_> {
             let mut forced = Forced::default();
             let request = Request { control, host, variant, states };
             let mounted = mount(self.system, request, &mut self.document, mount_point, &mut forced);
-            let interactions: Vec<&str> = states
-                .ids()
-                .iter()
-                .map(|id| self.system.states.get(*id).name.as_str())
-                .filter(|name| ["hover", "focus", "active", "focus-within"].contains(name))
-                .collect();
-            if let Some(element) = self.document.element_mut(mounted.host)
-                && !interactions.is_empty()
-            {
-                element.set(SHOWN, interactions.join(" "));
-            }
+            self.show_states(&mounted, states);
             self.figure(cell, &figure);
+        }
+    }
+
+    /// Puts interaction states where the specimen's own stylesheet looks for them.
+    fn show_states(&mut self, mounted: &Mounted, states: &StateSet) {
+        let name = |id: &StateId| self.system.states.get(*id).name.clone();
+        let mut marks: Vec<(NodeId, String)> = states.ids().iter().map(|id| (mounted.host, name(id))).collect();
+        for (id, part) in states.of_parts() {
+            // A pointer over a part is over the control.
+            marks.push((mounted.host, name(id)));
+            marks.extend(mounted.parts.iter().find(|(known, _)| known == part).map(|(_, node)| (*node, name(id))));
+        }
+        marks.retain(|(_, name)| ["hover", "focus", "active", "focus-within"].contains(&name.as_str()));
+        for (node, name) in marks {
+            if let Some(element) = self.document.element_mut(node) {
+                let known = element.attribute(SHOWN).map_or_else(String::new, |known| format!("{known} "));
+                element.set(SHOWN, format!("{known}{name}"));
+            }
         }
     }
 
@@ -232,5 +240,5 @@ impl Page<'_> {
 
 /// The columns: rest, then each state alone.
 fn shown_sets(system: &System, control: &Control) -> Vec<StateSet> {
-    state_sets(system, control).into_iter().filter(|set| set.ids().len() < 2).collect()
+    state_sets(system, control).into_iter().filter(|set| set.len() < 2).collect()
 }

@@ -158,7 +158,8 @@ impl<'s> Sheet<'s> {
     }
 
     fn names_state(&self, rule: &Rule, name: &str) -> bool {
-        rule.states.ids().iter().any(|id| self.system.states.get(*id).name == name)
+        let of = rule.states.of_parts().iter().map(|(id, _)| id);
+        rule.states.ids().iter().chain(of).any(|id| self.system.states.get(*id).name == name)
     }
 
     fn block(&mut self, conditions: &[String], selector: &str, control: &Control, declarations: &[&BoundDeclaration]) {

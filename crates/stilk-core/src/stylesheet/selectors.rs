@@ -25,7 +25,8 @@ pub fn of_rule(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
                 "" => String::new(),
                 condition => format!(":where({condition})"),
             };
-            format!(":where({class}{conditions}) {part}{condition}{}", target.pseudo)
+            let own = own_states(sheet, rule);
+            format!(":where({class}{conditions}) {part}{condition}{own}{}", target.pseudo)
         }
     }
 }
@@ -47,13 +48,54 @@ fn conditions(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
         text.push_str(&predicate);
         guarded |= guard;
     }
-    if guarded {
+    for (id, part) in rule.states.of_parts() {
+        let state = sheet.system.states.get(*id);
+        guarded |= matches!(state.name.as_str(), "hover" | "active");
+        if part != VERY_PART {
+            text.push_str(&part_predicate(sheet, control, part, &state.name, &state.selectors.join(", ")));
+        }
+    }
+    if guarded && sheet.purpose == Purpose::Page {
         text.push_str(&bearer.guard());
     }
     for nested in &rule.nested {
         text.push_str(&format!(":where({nested})"));
     }
     text
+}
+
+/// Stands for the part that a rule styles, in its states.
+const VERY_PART: &str = "&";
+
+/// The states of the very part that is styled.
+fn own_states(sheet: &Sheet, rule: &Rule) -> String {
+    let own = rule.states.of_parts().iter().filter(|(_, part)| part == VERY_PART);
+    own.map(|(id, _)| {
+        let state = sheet.system.states.get(*id);
+        match sheet.purpose {
+            Purpose::Specimen => format!(":where([{SHOWN}~=\"{}\"])", state.name),
+            Purpose::Page => format!(":where({})", state.selectors.join(", ")),
+        }
+    })
+    .collect()
+}
+
+/// A part in a state: `:where(:has(> .a > .b:where(LIST)))`, one path for each place it stands in.
+fn part_predicate(sheet: &Sheet, control: &Control, part: &str, state: &str, list: &str) -> String {
+    let list = match sheet.purpose {
+        Purpose::Specimen => format!("[{SHOWN}~=\"{state}\"]"),
+        Purpose::Page => list.to_owned(),
+    };
+    let mut paths: Vec<String> = Vec::new();
+    for host in &control.template.hosts {
+        for (_, node) in host.parts.iter().filter(|(name, _)| name.value == part) {
+            let path = format!("{}:where({list})", path(sheet, control, host, *node));
+            if !paths.contains(&path) {
+                paths.push(path);
+            }
+        }
+    }
+    format!(":where(:has({}))", paths.join(", "))
 }
 
 fn option_predicate(sheet: &Sheet, control: &Control, id: OptionId) -> String {
@@ -83,7 +125,7 @@ impl Bearer {
             .hosts
             .iter()
             .filter(|host| host.node != host.bearer)
-            .map(|host| path(sheet, control, host))
+            .map(|host| path(sheet, control, host, host.bearer))
             .collect();
         paths.dedup();
         Bearer { paths, shown: sheet.purpose == Purpose::Specimen }
@@ -123,10 +165,10 @@ impl Bearer {
 }
 
 /// `> .tern-switch_track > .tern-switch_native`, as the template has it.
-fn path(sheet: &Sheet, control: &Control, host: &Host) -> String {
+fn path(sheet: &Sheet, control: &Control, host: &Host, to: NodeId) -> String {
     let document = &control.template.document;
     let mut steps = Vec::new();
-    let mut at: Option<NodeId> = Some(host.bearer);
+    let mut at: Option<NodeId> = Some(to);
     while let Some(node) = at.filter(|node| *node != host.node) {
         let part = host.parts.iter().find(|(_, id)| *id == node).map(|(name, _)| &name.value);
         steps.push(match (part, document.element(node)) {

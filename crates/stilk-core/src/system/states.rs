@@ -120,17 +120,19 @@ impl States {
         self.list.iter().map(|state| state.name.as_str())
     }
 
-    /// A set's name: `rest`, or its states joined by `+`.
+    /// A set's name: `rest`, or its states joined by `+`; those of parts as `hover of box`.
     pub fn set_name(&self, set: &StateSet) -> String {
-        if set.ids.is_empty() {
+        if set.is_rest() {
             return "rest".into();
         }
-        set.ids.iter().map(|id| self.get(*id).name.as_str()).collect::<Vec<_>>().join("+")
+        let own = set.ids.iter().map(|id| self.get(*id).name.clone());
+        let of = set.of.iter().map(|(id, part)| format!("{} of {part}", self.get(*id).name));
+        own.chain(of).collect::<Vec<_>>().join("+")
     }
 
     /// The cascade layer of rules for this set.
     pub fn layer(&self, set: &StateSet) -> &'static str {
-        match (self.blocked(set), set.ids.as_slice()) {
+        match (self.blocked(set), set.ranks().as_slice()) {
             (_, []) => "rest",
             (2, _) => "disabled",
             (1, _) => "busy",
@@ -140,9 +142,11 @@ impl States {
     }
 
     /// The order of sets: those that name disabled above those that name busy above all others; then the larger;
-    /// then ranks from the highest.
-    pub fn precedence(&self, set: &StateSet) -> (u8, usize, Vec<StateId>) {
-        (self.blocked(set), set.ids.len(), set.ids.iter().rev().copied().collect())
+    /// then ranks from the highest. Whose state it is does not matter.
+    pub fn precedence(&self, set: &StateSet) -> (u8, usize, Vec<StateId>, Vec<(StateId, String)>) {
+        let mut ranks = set.ranks();
+        ranks.reverse();
+        (self.blocked(set), ranks.len(), ranks, set.of.clone())
     }
 
     fn blocked(&self, set: &StateSet) -> u8 {
@@ -152,7 +156,7 @@ impl States {
 
     /// Whether the set can never hold: a blocked control shows no hover and no active.
     pub fn is_dead(&self, set: &StateSet) -> bool {
-        let has = |name: &str| set.ids.iter().any(|id| self.get(*id).name == name);
+        let has = |name: &str| set.ranks().iter().any(|id| self.get(*id).name == name);
         (has("hover") || has("active")) && (has("busy") || has("disabled"))
     }
 }
@@ -161,35 +165,68 @@ impl States {
 #[derive(Debug, Clone, PartialEq, Eq, Hash, Default, PartialOrd, Ord)]
 pub struct StateSet {
     ids: Vec<StateId>,
+    /// States of parts.
+    of: Vec<(StateId, String)>,
 }
 
 impl StateSet {
-    /// A set of these.
+    /// A set of the control's own states.
     pub fn of(ids: impl IntoIterator<Item = StateId>) -> StateSet {
         let mut ids: Vec<StateId> = ids.into_iter().collect();
         ids.sort_unstable();
         ids.dedup();
-        StateSet { ids }
+        StateSet { ids, of: Vec::new() }
+    }
+
+    /// The same with a state of a part.
+    pub fn with_part(mut self, id: StateId, part: impl Into<String>) -> StateSet {
+        self.of.push((id, part.into()));
+        self.of.sort_unstable();
+        self.of.dedup();
+        self
     }
 
     /// Both together.
     pub fn union(&self, other: &StateSet) -> StateSet {
-        StateSet::of(self.ids.iter().chain(&other.ids).copied())
+        let own = StateSet::of(self.ids.iter().chain(&other.ids).copied());
+        self.of.iter().chain(&other.of).fold(own, |set, (id, part)| set.with_part(*id, part.clone()))
     }
 
-    /// The states, lowest first.
+    /// The control's own states, lowest first.
     pub fn ids(&self) -> &[StateId] {
         &self.ids
     }
 
-    /// Whether it holds this state.
-    pub fn contains(&self, id: StateId) -> bool {
-        self.ids.contains(&id)
+    /// The states of parts.
+    pub fn of_parts(&self) -> &[(StateId, String)] {
+        &self.of
+    }
+
+    /// All states, whoever's they are, lowest first.
+    fn ranks(&self) -> Vec<StateId> {
+        let mut ranks: Vec<StateId> = self.ids.iter().copied().chain(self.of.iter().map(|(id, _)| *id)).collect();
+        ranks.sort_unstable();
+        ranks
+    }
+
+    /// How many states hold.
+    pub fn len(&self) -> usize {
+        self.ids.len() + self.of.len()
+    }
+
+    /// Whether nothing holds.
+    pub fn is_empty(&self) -> bool {
+        self.len() == 0
+    }
+
+    /// Whether everything that another set asks for holds.
+    pub fn covers(&self, other: &StateSet) -> bool {
+        other.ids.iter().all(|id| self.ids.contains(id)) && other.of.iter().all(|of| self.of.contains(of))
     }
 
     /// Whether nothing holds.
     pub fn is_rest(&self) -> bool {
-        self.ids.is_empty()
+        self.is_empty()
     }
 }
 

@@ -59,6 +59,14 @@ fn contrast_counts_what_is_painted() {
 }
 
 #[test]
+fn without_surfaces_the_browsers_page_is_behind_the_text() {
+    let sheet = format!("@control x {{ background: none; color: {{a}}; {STATES} }}");
+    let manifest = "[system]\nname = \"T\"\nprefix = \"t\"\ntokens = [\"t.tokens.json\"]\n";
+    let report = report(&Memory::with_sheet(&sheet).file("stilk.toml", manifest), 1);
+    assert_eq!(report.findings[0].message, "`a` on the browser's own page is 3.99:1 in default, text needs 4.5:1");
+}
+
+#[test]
 fn a_browsers_own_change_is_no_state() {
     let missing = |sheet: &str| -> Vec<String> {
         let report = report(&Memory::with_sheet(&format!("@control x {{ color: {{b}}; {sheet} }}")), 1);

@@ -71,6 +71,43 @@ fn state_then_place_then_source_order() {
 }
 
 #[test]
+fn a_state_of_a_part_reaches_the_control_and_the_part() {
+    let sheet = "
+        @control x {
+          z-index: 1;
+          @state hover { z-index: 2; }
+          @state hover of label { z-index: 3; }
+          @part label { z-index: 4; @state active of & { z-index: 5; } }
+        }";
+    let project = Memory::with_sheet(sheet).load();
+    let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
+    let written = write(system, &project.sources, Purpose::Page);
+    let parsed = Stylesheet::parse(&written.text);
+    let stage = Stage::new(system, &written, &parsed, Media::default());
+    let control = &system.controls[0];
+    let state = |name| system.states.find(name).unwrap();
+    let unit = Unit { control, host: 0, variant: Variant { choices: vec![] }, theme: system.tokens.default_theme() };
+    for (states, host, label) in [
+        (StateSet::default(), "1", "4"),
+        (StateSet::of([state("hover")]), "2", "4"),
+        // A pointer over the part is over the control as well; the later of equals wins.
+        (StateSet::default().with_part(state("hover"), "label"), "3", "4"),
+        (StateSet::default().with_part(state("active"), "label"), "1", "5"),
+        (StateSet::of([state("disabled")]).with_part(state("hover"), "label"), "1", "4"),
+    ] {
+        let look = stage.look(&unit, &states);
+        let value = |node| resolved(look.styles.element(node).unwrap(), Longhand::ZIndex).unwrap();
+        assert_eq!((&*value(look.mounted.host), &*value(look.mounted.parts[0].1)), (host, label), "{states:?}");
+    }
+    let said = |sheet: &str| messages(&Memory::with_sheet(sheet).load());
+    assert_eq!(
+        said("@control x { @state hover of lable { top: 0; } }"),
+        ["sheet/part: there is no part `lable` in the template of `x`"]
+    );
+    assert!(said("@control x { @state hover of & { top: 0; } }")[0].contains("names the part it stands in"));
+}
+
+#[test]
 fn what_is_blocked_shows_no_hover_and_no_active() {
     let sheet = "@control x { z-index: 1; @state hover { z-index: 2; } @state active { z-index: 3; } }";
     for (host, blocked) in [(0, "disabled"), (1, "disabled"), (0, "busy"), (1, "busy")] {

@@ -269,16 +269,20 @@ impl SheetReader<'_> {
         for one in split(text, |c| c == ',') {
             let words = self.words(&one);
             let mut states = Vec::new();
-            for (i, word) in words.iter().enumerate() {
-                match (i % 2, word.as_str()) {
-                    (0, _) => states.push(word.clone()),
-                    (_, "and") => {}
-                    (_, "of") => {
-                        let mend = "write the state without `of PART`";
-                        self.say("sheet/state", word.span, "`of` is not available in this version", mend);
-                        break;
+            let mut words = words.iter().peekable();
+            while let Some(name) = words.next() {
+                let mut of = None;
+                if words.next_if(|word| word.value == "of").is_some() {
+                    of = words.next().cloned();
+                    if of.is_none() {
+                        self.say("sheet/state", name.span, "`of` names no part", "write `@state hover of PART`");
                     }
-                    _ => {
+                }
+                states.push(StateRef { name: name.clone(), of });
+                match words.next() {
+                    None => break,
+                    Some(word) if word.value == "and" => {}
+                    Some(word) => {
                         let mend = "write `@state A and B`, or `@state A, B`";
                         self.say("sheet/state", word.span, "states are joined by `and` or by a comma", mend);
                         break;

@@ -9,7 +9,7 @@ use crate::engine::selector;
 use crate::manifest::Manifest;
 use crate::sheet::{
     AxisDefault, AxisNode, ControlNode, Declaration, ExcludeNode, Item, OptionNode, PartTarget, StateAlternative,
-    TraitNode, Value, WaiveNode,
+    StateRef, TraitNode, Value, WaiveNode,
 };
 use crate::source::{Name, Span};
 use crate::template::Template;
@@ -408,25 +408,41 @@ impl Flattener<'_, '_> {
     }
 
     fn state(&mut self, alternative: &StateAlternative, body: &[Item], scope: &Scope) {
-        let mut ids = Vec::new();
-        for name in &alternative.states {
-            match self.shared.states.find(&name.value) {
-                Some(id) => ids.push(id),
-                None => {
-                    let known = self.shared.states.names();
-                    self.diagnostics.push(unknown_name("sheet/state", "state", name, known));
+        let mut set = StateSet::default();
+        for StateRef { name, of } in &alternative.states {
+            let Some(id) = self.shared.states.find(&name.value) else {
+                let known = self.shared.states.names();
+                self.diagnostics.push(unknown_name("sheet/state", "state", name, known));
+                return;
+            };
+            match of {
+                None => set = set.union(&StateSet::of([id])),
+                Some(part) if part.value == "&" && scope.target.part.is_some() => set = set.with_part(id, "&"),
+                Some(part) if part.value == "&" => {
+                    let mend = "write the state without `of`, or stand it in a `@part`";
+                    self.error("sheet/state", part.span, "`of &` names the part it stands in: here is none", mend);
+                    return;
+                }
+                Some(part) if self.control.template.part_names().contains(&part.as_str()) => {
+                    set = set.with_part(id, part.value.clone());
+                }
+                Some(part) => {
+                    let known = self.control.template.part_names();
+                    let place = format!("part {{}} in the template of `{}`", self.control.name.value);
+                    let diagnostic = unknown_name("sheet/part", &place, part, known.iter().copied());
+                    self.diagnostics.push(diagnostic);
                     return;
                 }
             }
         }
         let mut scope = scope.clone();
-        scope.states = scope.states.union(&StateSet::of(ids));
+        scope.states = scope.states.union(&set);
         if let Some(first) = alternative.states.first()
             && self.shared.states.is_dead(&scope.states)
         {
             let set = self.shared.states.set_name(&scope.states).replace('+', " and ");
             self.diagnostics.push(
-                Diagnostic::new(Level::Warning, "state/dead", first.span, format!("`{set}` never holds"))
+                Diagnostic::new(Level::Warning, "state/dead", first.name.span, format!("`{set}` never holds"))
                     .label("a busy or disabled control shows no hover and no active")
                     .mend("take the block away"),
             );
