@@ -3,7 +3,7 @@
 use crate::dom::{Document, Element, NodeData, NodeId, is_disableable};
 use crate::engine::Forced;
 use crate::system::states::State;
-use crate::system::{Control, StateSet, System, Variant};
+use crate::system::{Control, Placement, StateSet, System, Variant};
 use crate::template::Template;
 
 /// A control in a document.
@@ -15,6 +15,8 @@ pub struct Mounted {
     pub bearer: NodeId,
     /// Its parts in document order.
     pub parts: Vec<(String, NodeId)>,
+    /// Elements that are placed controls, with the elements that bear their states.
+    pub placed: Vec<(NodeId, NodeId)>,
 }
 
 impl Mounted {
@@ -45,11 +47,11 @@ pub fn mount(
     parent: NodeId,
     forced: &mut Forced,
 ) -> Mounted {
-    let template = &request.control.template;
-    let host = &template.hosts[request.host];
-    let mut expander = Expander { system, request, template, document, parts: Vec::new(), bearer: None };
+    let host = &request.control.template.hosts[request.host];
+    let mut expander = Expander::new(system, request, document, None);
     let node = expander.copy(host.node, parent).unwrap_or(parent);
-    let mounted = Mounted { host: node, bearer: expander.bearer.unwrap_or(node), parts: expander.parts };
+    let mounted =
+        Mounted { host: node, bearer: expander.bearer.unwrap_or(node), parts: expander.parts, placed: expander.placed };
     apply_states(system, request.states, document, &mounted, forced);
     mounted
 }
@@ -82,6 +84,12 @@ pub fn own_ids(document: &mut Document, root: NodeId, prefix: &str) {
                 .collect();
             element.set(name, renamed.join(" "));
         }
+        // Radios of one name are one group: another copy must be another group.
+        if element.attribute("type") == Some("radio")
+            && let Some(name) = element.attribute("name").map(|name| format!("{prefix}-{name}"))
+        {
+            element.set("name", name);
+        }
     }
 }
 
@@ -92,9 +100,18 @@ struct Expander<'e> {
     document: &'e mut Document,
     parts: Vec<(String, NodeId)>,
     bearer: Option<NodeId>,
+    placed: Vec<(NodeId, NodeId)>,
+    /// For a placed control: what the outer one puts into its slots.
+    content: Option<NodeId>,
 }
 
-impl Expander<'_> {
+impl<'e> Expander<'e> {
+    fn new(system: &'e System, request: Request<'e>, document: &'e mut Document, content: Option<NodeId>) -> Self {
+        let template = &request.control.template;
+        let (parts, placed) = Default::default();
+        Expander { system, request, template, document, parts, bearer: None, placed, content }
+    }
+
     fn copy(&mut self, from: NodeId, parent: NodeId) -> Option<NodeId> {
         let node = self.template.document.node(from);
         let element = match &node.data {
@@ -106,6 +123,9 @@ impl Expander<'_> {
             NodeData::Element(element) => element,
         };
         if element.local() == "slot" {
+            if self.fill(element.attribute("name").unwrap_or_default(), parent) {
+                return None;
+            }
             // The fallback stands for what a page puts there.
             for child in &node.children {
                 self.copy(*child, parent);
@@ -114,6 +134,9 @@ impl Expander<'_> {
         }
         if !self.is_present(element) {
             return None;
+        }
+        if let Some(placement) = self.request.control.placement(from) {
+            return self.place(element, from, placement, parent);
         }
         let id = self.document.append_element(parent, self.shipped(element, from));
         let host = &self.template.hosts[self.request.host];
@@ -125,6 +148,61 @@ impl Expander<'_> {
             self.copy(*child, id);
         }
         Some(id)
+    }
+
+    /// Puts a placed control where the template has its element.
+    fn place(&mut self, element: &Element, from: NodeId, placement: &Placement, parent: NodeId) -> Option<NodeId> {
+        let inner = self.system.control(&placement.control)?;
+        let content = self.document.create(NodeData::Element(Element::html("div")), None);
+        for child in &self.template.document.node(from).children {
+            self.copy(*child, content);
+        }
+        let rest = StateSet::default();
+        let request = Request { control: inner, host: placement.host, variant: &placement.variant, states: &rest };
+        let mut expander = Expander::new(self.system, request, self.document, Some(content));
+        let node = expander.copy(inner.template.hosts[placement.host].node, parent)?;
+        let bearer = expander.bearer.unwrap_or(node);
+        // What the outer template says of the element replaces what the control's own says.
+        const OWN: [&str; 6] = ["class", "part", "slot", "data-when", "data-control", "data-options"];
+        let outer = &self.template.hosts[self.request.host];
+        let parts: Vec<String> =
+            outer.parts.iter().filter(|(_, n)| *n == from).map(|(name, _)| name.value.clone()).collect();
+        let names = self.system.names();
+        if let Some(target) = self.document.element_mut(node) {
+            for (name, value) in element.attributes.iter().filter(|(name, _)| !OWN.contains(&&*name.local)) {
+                target.set(&name.local, value.clone());
+            }
+            let own = target.attribute("class").unwrap_or_default().to_owned();
+            let classes = parts.iter().map(|part| names.part(&self.request.control.name.value, part));
+            target.set("class", std::iter::once(own).chain(classes).collect::<Vec<_>>().join(" "));
+        }
+        if from == outer.bearer {
+            self.bearer = Some(bearer);
+        }
+        self.parts.extend(parts.into_iter().map(|part| (part, node)));
+        self.placed.push((node, bearer));
+        Some(node)
+    }
+
+    /// Moves what the outer control gives to a slot; false where it gives nothing.
+    fn fill(&mut self, slot: &str, parent: NodeId) -> bool {
+        let Some(content) = self.content else { return false };
+        let mut filled = false;
+        for child in self.document.node(content).children.clone() {
+            let (wanted, blank) = match &self.document.node(child).data {
+                NodeData::Element(element) => (element.attribute("slot").unwrap_or_default() == slot, false),
+                NodeData::Text(text) => (slot.is_empty(), text.trim().is_empty()),
+                NodeData::Document => (false, true),
+            };
+            if wanted && (filled || !blank) {
+                if let Some(element) = self.document.element_mut(child) {
+                    element.remove("slot");
+                }
+                self.document.append(parent, child);
+                filled |= !blank;
+            }
+        }
+        filled
     }
 
     /// `data-when` names the options an element exists in; empty, the page decides, and cases look at it.
@@ -171,13 +249,19 @@ fn apply_states(system: &System, states: &StateSet, document: &mut Document, mou
     for (id, part) in states.of_parts() {
         let state = system.states.get(*id);
         let Some((_, node)) = mounted.parts.iter().find(|(name, _)| name == part) else { continue };
-        // A pointer over a part is over everything around it as well.
-        let whole = matches!(state.name.as_str(), "hover" | "active");
-        let of_part = Mounted { host: *node, bearer: *node, parts: Vec::new() };
+        let bearer = mounted.placed.iter().find(|(placed, _)| placed == node).map_or(*node, |(_, bearer)| *bearer);
+        let of_part = Mounted { host: *node, bearer, parts: Vec::new(), placed: Vec::new() };
         apply_state(state, document, &of_part, forced);
-        let mut at = document.node(*node).parent.filter(|_| whole && *node != mounted.host);
+        // A pointer over a part is over everything around it, and focus in it is within everything around it.
+        let around = match state.name.as_str() {
+            "hover" => "hover",
+            "active" => "active",
+            "focus" | "focus-within" => "focus-within",
+            _ => continue,
+        };
+        let mut at = document.node(*node).parent.filter(|_| *node != mounted.host);
         while let Some(outer) = at {
-            forced.add(outer, if state.name == "hover" { "hover" } else { "active" });
+            forced.add(outer, around);
             at = if outer == mounted.host { None } else { document.node(outer).parent };
         }
     }

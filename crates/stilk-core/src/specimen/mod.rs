@@ -8,7 +8,7 @@ use crate::check::{Figure, contrast_figure};
 use crate::diagnostic::Diagnostic;
 use crate::dom::{Document, Element, NodeId};
 use crate::engine::{Forced, Media, Stylesheet};
-use crate::markup::{Mounted, Request, mount};
+use crate::markup::{Mounted, Request, mount, own_ids};
 use crate::source::Sources;
 use crate::stylesheet::{self, Plan, Purpose, SHOWN, Written};
 use crate::system::{Control, StateId, StateSet, System, Variant};
@@ -22,7 +22,7 @@ pub fn page(system: &System, sources: &Sources, written: &Written, findings: &[D
     let parsed = Stylesheet::parse(&written.text);
     let stage = Stage::new(system, written, &parsed, Media::default());
     let shown = stylesheet::write(system, sources, Purpose::Specimen);
-    let mut page = Page { system, sources, stage, css: shown.text, document: Document::new() };
+    let mut page = Page { system, sources, stage, css: shown.text, document: Document::new(), mounted: 0 };
     page.draw(findings);
     let html = page.document.child_elements(Document::ROOT).next().unwrap_or(Document::ROOT);
     format!("<!doctype html>\n{}\n", page.document.to_html(html))
@@ -34,6 +34,8 @@ struct Page<'p> {
     stage: Stage<'p>,
     css: String,
     document: Document,
+    /// How many controls were mounted: each has ids of its own.
+    mounted: u64,
 }
 
 impl Page<'_> {
@@ -199,6 +201,8 @@ impl Page<'_> {
             let mut forced = Forced::default();
             let request = Request { control, host, variant, states };
             let mounted = mount(self.system, request, &mut self.document, mount_point, &mut forced);
+            self.mounted += 1;
+            own_ids(&mut self.document, mounted.host, &format!("s{}", self.mounted));
             self.show_states(&mounted, states);
             self.figure(cell, &figure);
         }

@@ -119,7 +119,7 @@ impl<'s> Sheet<'s> {
             .flat_map(|control| control.rules.iter().map(move |rule| Placed { control, rule }))
             .collect();
         // A stable sort: source order decides what states and places leave equal.
-        placed.sort_by_key(|p| (system.states.precedence(&p.rule.states), p.rule.place));
+        placed.sort_by_key(|p| (system.states.precedence(&p.rule.states), p.control.depth, p.rule.place));
         for layer in LAYERS {
             let of_layer: Vec<&Placed> =
                 placed.iter().filter(|p| system.states.layer(&p.rule.states) == layer).collect();
@@ -167,7 +167,10 @@ impl<'s> Sheet<'s> {
         self.writer.open(selector);
         for declaration in declarations {
             let name = match declaration.is_local() {
-                true => self.names.local(&control.name.value, &declaration.name.value),
+                true => {
+                    let owner = declaration.owner.as_deref().unwrap_or(&control.name.value);
+                    self.names.local(owner, &declaration.name.value)
+                }
                 false => declaration.name.value.clone(),
             };
             let value = declaration.value.write(&mut |id| self.plan.read(self.system, id), &mut |local| {

@@ -89,7 +89,12 @@ fn part_predicate(sheet: &Sheet, control: &Control, part: &str, state: &str, lis
     let mut paths: Vec<String> = Vec::new();
     for host in &control.template.hosts {
         for (_, node) in host.parts.iter().filter(|(name, _)| name.value == part) {
-            let path = format!("{}:where({list})", path(sheet, control, host, *node));
+            // Hover and active are read from a placed control itself, all else from its bearer.
+            let reach = match state {
+                "hover" | "active" | "focus-within" => path(sheet, control, host, *node),
+                _ => bearer_path(sheet, control, host, *node),
+            };
+            let path = format!("{reach}:where({list})");
             if !paths.contains(&path) {
                 paths.push(path);
             }
@@ -125,7 +130,7 @@ impl Bearer {
             .hosts
             .iter()
             .filter(|host| host.node != host.bearer)
-            .map(|host| path(sheet, control, host, host.bearer))
+            .map(|host| bearer_path(sheet, control, host, host.bearer))
             .collect();
         paths.dedup();
         Bearer { paths, shown: sheet.purpose == Purpose::Specimen }
@@ -161,6 +166,18 @@ impl Bearer {
             return format!(":where(:not({BLOCKED}))");
         }
         format!(":where(:not([aria-busy=\"true\"], {}))", self.has(BLOCKED))
+    }
+}
+
+/// The path to an element, and on to the bearer of the control that is placed there.
+fn bearer_path(sheet: &Sheet, control: &Control, host: &Host, to: NodeId) -> String {
+    let outer = path(sheet, control, host, to);
+    let inner = control.placement(to).and_then(|p| Some((sheet.system.control(&p.control)?, p.host)));
+    match inner.map(|(inner, index)| (inner, &inner.template.hosts[index])) {
+        Some((inner, host)) if host.node != host.bearer => {
+            format!("{outer} {}", bearer_path(sheet, inner, host, host.bearer))
+        }
+        _ => outer,
     }
 }
 

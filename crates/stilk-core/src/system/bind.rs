@@ -3,6 +3,7 @@
 mod collisions;
 mod control;
 mod locals;
+mod placement;
 
 use super::{Control, Keyframes, States, System};
 use crate::diagnostic::{Diagnostic, Diagnostics, nearest, unknown_name};
@@ -54,18 +55,18 @@ fn bind_controls(
     diagnostics: &mut Diagnostics,
 ) -> Vec<Control> {
     let folder = &shared.manifest.controls.value;
-    let mut controls: Vec<Control> = Vec::new();
+    let mut found: Vec<(Vec<&ControlNode>, &Template)> = Vec::new();
     for node in nodes {
-        if let Some(first) = controls.iter().find(|c| c.name.value == node.name.value) {
-            diagnostics.push(twice("control", &node.name, &first.name));
+        if let Some((first, _)) = found.iter().find(|(c, _)| c.last().is_some_and(|n| n.name.value == node.name.value))
+        {
+            diagnostics.push(twice("control", &node.name, &first[first.len() - 1].name));
             continue;
         }
         let Some(chain) = chain(node, nodes, diagnostics) else { continue };
         // A copy without a template of its own has that of the original.
         let template = chain.iter().rev().find_map(|n| templates.iter().find(|t| t.control == n.name.value));
         if let Some(template) = template {
-            let template = Template { control: node.name.value.clone(), ..template.clone() };
-            controls.push(control::bind(&chain, template, shared, diagnostics));
+            found.push((chain, template));
             continue;
         }
         let path = format!("{folder}/{}.html", node.name.value);
@@ -78,6 +79,31 @@ fn bind_controls(
                     .mend(format!("write the control's markup into `{path}`")),
             );
         }
+    }
+    let mut controls: Vec<Control> = Vec::new();
+    // Placed controls before those that place them: whatever waits for a control that is still to come, waits.
+    while !found.is_empty() {
+        let waits = |template: &Template| {
+            let placed = template.hosts.iter().flat_map(|host| &host.placed);
+            placed.into_iter().any(|p| found.iter().any(|(c, _)| c[c.len() - 1].name.value == p.control.value))
+        };
+        let Some(next) = found.iter().position(|(_, template)| !waits(template)) else {
+            let (chain, template) = &found[0];
+            let span = template.hosts.iter().flat_map(|h| &h.placed).next().map(|p| p.control.span);
+            let message =
+                format!("`{}` stands in itself, by way of what is placed in it", chain[chain.len() - 1].name.value);
+            diagnostics.push(
+                Diagnostic::error("template/control", span, message)
+                    .label("here")
+                    .mend("let one of them place no other"),
+            );
+            break;
+        };
+        let (chain, template) = found.remove(next);
+        let name = chain[chain.len() - 1].name.value.clone();
+        let template = Template { control: name, ..template.clone() };
+        let control = control::bind(&chain, template, &controls, shared, diagnostics);
+        controls.push(control);
     }
     for template in templates.iter().filter(|t| !nodes.iter().any(|node| node.name.value == t.control)) {
         let path = format!("{folder}/{}.stilk", template.control);

@@ -7,6 +7,7 @@ pub mod states;
 mod values;
 pub mod variant;
 
+use crate::dom::NodeId;
 use crate::manifest::Manifest;
 use crate::source::{Name, Span};
 use crate::template::Template;
@@ -45,10 +46,27 @@ pub struct Control {
     pub axes: Vec<Axis>,
     /// Variants that do not exist.
     pub excludes: Vec<Exclude>,
+    /// Other controls that stand in its template, by their element there.
+    pub placements: Vec<Placement>,
+    /// How deep controls are placed in it: 0 where none is.
+    pub depth: usize,
     /// Its rules, flattened, in the order of the sheets.
     pub rules: Vec<Rule>,
     /// Findings that are accepted.
     pub waivers: Vec<Waiver>,
+}
+
+/// Another control in a template.
+#[derive(Debug)]
+pub struct Placement {
+    /// Its element in the template.
+    pub node: NodeId,
+    /// The control's name.
+    pub control: String,
+    /// Which of its hosts the element is.
+    pub host: usize,
+    /// Its variant.
+    pub variant: Variant,
 }
 
 /// An animation.
@@ -71,6 +89,25 @@ pub struct Waiver {
     pub reason: String,
     /// Where it stands.
     pub span: Span,
+}
+
+impl Control {
+    /// What stands at an element of the template.
+    pub fn placement(&self, node: NodeId) -> Option<&Placement> {
+        self.placements.iter().find(|placement| placement.node == node)
+    }
+
+    /// What stands at a part.
+    pub fn placement_of_part(&self, part: &str) -> Option<&Placement> {
+        let nodes = self.template.hosts.iter().flat_map(|host| &host.parts);
+        nodes.filter(|(name, _)| name.value == part).find_map(|(_, node)| self.placement(*node))
+    }
+
+    /// Whether it declares a local property of this name, with dashes.
+    pub fn declares(&self, local: &str) -> bool {
+        let declarations = self.rules.iter().flat_map(|rule| &rule.declarations);
+        declarations.into_iter().any(|d| d.owner.is_none() && d.name.value == local)
+    }
 }
 
 impl System {

@@ -70,6 +70,8 @@ pub struct BoundDeclaration {
     pub name: Name,
     /// The value.
     pub value: Expression,
+    /// For a local of a placed control, that control.
+    pub owner: Option<String>,
     /// The whole declaration.
     pub span: Span,
 }

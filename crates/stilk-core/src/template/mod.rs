@@ -40,6 +40,19 @@ pub struct Host {
     pub bearer: NodeId,
     /// Every part in it, in document order; a name may stand at several elements.
     pub parts: Vec<(Name, NodeId)>,
+    /// Other controls that stand in it.
+    pub placed: Vec<Placed>,
+}
+
+/// An element that is another control: `data-control="button" data-options="outline small"`.
+#[derive(Debug, Clone)]
+pub struct Placed {
+    /// The element.
+    pub node: NodeId,
+    /// The control.
+    pub control: Name,
+    /// Its options.
+    pub options: Vec<Name>,
 }
 
 impl Template {
@@ -94,14 +107,22 @@ pub fn parse(file: FileId, control: &str, sources: &Sources, diagnostics: &mut D
 
 fn read_host(document: &Document, node: NodeId, sources: &Sources, diagnostics: &mut Diagnostics) -> Host {
     let mut parts = Vec::new();
+    let mut placed = Vec::new();
     for id in document.descendants(node) {
         let Some(element) = document.element(id) else { continue };
         let span = document.node(id).span;
-        if element.attribute("data-control").is_some() {
-            diagnostics.push(
-                Diagnostic::error("template/control", span, "placing controls is not available in this version")
-                    .mend("write the markup out"),
-            );
+        if let (Some(control), Some(span)) = (element.attribute("data-control"), span) {
+            if id == node {
+                diagnostics.push(
+                    Diagnostic::error("template/control", span, "a host cannot be another control")
+                        .mend("put the other control inside, or write `@control NAME from OTHER` in the sheet"),
+                );
+                continue;
+            }
+            let at = |word: &str| Name { value: word.to_owned(), span: word_in_tag(span, word, sources) };
+            let options = element.attribute("data-options").unwrap_or_default();
+            let options = options.split_ascii_whitespace().map(at).collect();
+            placed.push(Placed { node: id, control: at(control.trim()), options });
         }
         let Some(list) = element.attribute("part") else { continue };
         if id == node {
@@ -112,20 +133,22 @@ fn read_host(document: &Document, node: NodeId, sources: &Sources, diagnostics: 
             continue;
         }
         for word in list.split_ascii_whitespace() {
-            let at = span.map(|span| {
-                // The name is looked for inside its own tag.
-                let tag = sources.text(span);
-                let offset = tag.find("part").and_then(|i| tag[i..].find(word).map(|j| i + j));
-                let start = span.start as usize + offset.unwrap_or(0);
-                Span::new(span.file, start, start + word.len())
-            });
-            if let Some(at) = at {
-                parts.push((Name { value: word.to_owned(), span: at }, id));
+            if let Some(span) = span {
+                parts.push((Name { value: word.to_owned(), span: word_in_tag(span, word, sources) }, id));
             }
         }
     }
     let bearer = parts.iter().find(|(name, _)| name.value == NATIVE_PART).map_or(node, |(_, id)| *id);
-    Host { name: String::new(), node, bearer, parts }
+    Host { name: String::new(), node, bearer, parts, placed }
+}
+
+/// The place of a word inside a tag, behind the element's name.
+fn word_in_tag(span: Span, word: &str, sources: &Sources) -> Span {
+    let tag = sources.text(span);
+    let from = tag.find(char::is_whitespace).unwrap_or(0);
+    let quoted = tag[from..].match_indices(word).find(|(i, _)| tag[..from + i].ends_with(['"', '\'', ' ', '=']));
+    let start = span.start as usize + quoted.map_or(0, |(i, _)| from + i);
+    Span::new(span.file, start, start + word.len())
 }
 
 /// A host is named by its element, inputs by their type; a repeated name gets a number.

@@ -5,6 +5,7 @@ mod broken_input;
 mod cases;
 mod checks;
 mod memory;
+mod placed;
 mod precedence;
 mod spec;
 mod themes;

@@ -19,7 +19,7 @@ use stilk_core::dom::{Document, Element, NodeId};
 use stilk_core::engine::defaults::CHROMIUM;
 use stilk_core::engine::resolved::resolved;
 use stilk_core::engine::{Engine, Forced, Media, Style, Stylesheet};
-use stilk_core::markup::{Request, mount};
+use stilk_core::markup::{Request, mount, own_ids};
 use stilk_core::project::{self, Project};
 use stilk_core::source::{FileError, Files};
 use stilk_core::system::{StateSet, System};
@@ -232,7 +232,9 @@ impl Harness<'_> {
                 for variant in control.variants(host) {
                     let wrapper = document.append_element(body, Element::html("div"));
                     let request = Request { control, host, variant: &variant, states: set };
-                    mount(self.system, request, document, wrapper, &mut page.forced);
+                    let mounted = mount(self.system, request, document, wrapper, &mut page.forced);
+                    // Ids and radio groups of many copies on one page must not meet.
+                    own_ids(document, mounted.host, &format!("c{}", page.names.len()));
                     page.names.push((wrapper, control.variant_name(host, &variant)));
                 }
             }

@@ -23,7 +23,9 @@ pub fn check(system: &System, diagnostics: &mut Diagnostics) {
         add(names.token(&token.path), format!("the token `{}`", token.path), span, diagnostics);
     }
     for control in &system.controls {
-        for declaration in control.rules.iter().flat_map(|rule| &rule.declarations).filter(|d| d.is_local()) {
+        for declaration in
+            control.rules.iter().flat_map(|rule| &rule.declarations).filter(|d| d.is_local() && d.owner.is_none())
+        {
             let what = format!("the local `{}` of `{}`", declaration.name.value, control.name.value);
             let name = names.local(&control.name.value, &declaration.name.value);
             add(name, what, Some(declaration.name.span), diagnostics);

@@ -3,7 +3,7 @@
 use super::super::rule::{BoundDeclaration, Condition};
 use super::super::{Axis, Control, Exclude, OptionId, Place, Rule, RuleTarget, StateSet, States, Waiver};
 use super::locals::{check_locals, check_values};
-use super::{bind_value, twice};
+use super::{bind_value, placement, twice};
 use crate::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
 use crate::engine::selector;
 use crate::manifest::Manifest;
@@ -29,24 +29,34 @@ pub struct Shared<'s> {
 const MAX_TRAIT_DEPTH: usize = 8;
 
 /// Binds one control. `chain` begins with what it was copied from, the furthest first, and ends with the control.
-pub fn bind(chain: &[&ControlNode], template: Template, shared: &Shared, diagnostics: &mut Diagnostics) -> Control {
+/// `bound` are the controls that may stand in it.
+pub fn bind(
+    chain: &[&ControlNode],
+    template: Template,
+    bound: &[Control],
+    shared: &Shared,
+    diagnostics: &mut Diagnostics,
+) -> Control {
     let (node, bases) = chain.split_last().expect("a chain ends with the control itself");
     let mut control = Control {
         name: node.name.clone(),
         template,
         axes: Vec::new(),
         excludes: Vec::new(),
+        placements: Vec::new(),
+        depth: 0,
         rules: Vec::new(),
         waivers: Vec::new(),
     };
     check_bearer(&control, diagnostics);
+    placement::bind(&mut control, bound, diagnostics);
     // Axes first: combinations and exclusions may stand before them.
     for (i, node) in chain.iter().enumerate() {
         let inherited = if i == 0 { 0 } else { control.axes.len() };
         node.body.iter().for_each(|item| bind_axis(item, inherited, &mut control, diagnostics));
     }
     let mut flattener =
-        Flattener { shared, control: &mut control, diagnostics, trait_depth: 0, declarations: Vec::new() };
+        Flattener { shared, bound, control: &mut control, diagnostics, trait_depth: 0, declarations: Vec::new() };
     for base in bases {
         flattener.items(&base.body, &Scope { place: Place::From, ..Scope::default() });
     }
@@ -203,6 +213,7 @@ impl Rule {
 
 struct Flattener<'f, 's> {
     shared: &'f Shared<'s>,
+    bound: &'f [Control],
     control: &'f mut Control,
     diagnostics: &'f mut Diagnostics,
     trait_depth: usize,
@@ -289,11 +300,30 @@ impl Flattener<'_, '_> {
             });
             self.control.rules.len() - 1
         });
+        let owner = self.owner(declaration, scope);
+        if let Some(diagnostic) = placement::check_property(self.control, &scope.target, declaration, owner.is_some()) {
+            self.diagnostics.push(diagnostic);
+            return;
+        }
         let spacing = self.letter_spacing(declaration, &value);
-        let bound = BoundDeclaration { name: declaration.name.clone(), value, span: declaration.span };
+        let owned = owner.is_some();
+        let bound = BoundDeclaration { name: declaration.name.clone(), value, owner, span: declaration.span };
         self.control.rules[index].declarations.push(bound);
         self.control.rules[index].declarations.extend(spacing);
-        self.declarations.push((declaration.clone(), index));
+        // A placed control's local is judged where that control paints with it.
+        if !owned {
+            self.declarations.push((declaration.clone(), index));
+        }
+    }
+
+    /// The placed control whose local a declaration sets.
+    fn owner(&self, declaration: &Declaration, scope: &Scope) -> Option<String> {
+        if !declaration.name.value.starts_with("--") {
+            return None;
+        }
+        let placement = self.control.placement_of_part(scope.target.part.as_deref()?)?;
+        let placed = self.bound.iter().find(|control| control.name.value == placement.control)?;
+        placed.declares(&declaration.name.value).then(|| placement.control.clone())
     }
 
     /// `font` has no letter spacing, a typography token has: the declaration brings it along.
@@ -305,7 +335,8 @@ impl Flattener<'_, '_> {
         let member = self.shared.tokens.find(&format!("{}.letterSpacing", self.shared.tokens.get(*id).path))?;
         self.shared.tokens.get(member).definitions().next()?;
         let name = Name { value: "letter-spacing".into(), span: declaration.name.span };
-        Some(BoundDeclaration { name, value: Expression::reference(member, *span), span: declaration.span })
+        let value = Expression::reference(member, *span);
+        Some(BoundDeclaration { name, value, owner: None, span: declaration.span })
     }
 
     /// Animations are written with the system's prefix.
