@@ -45,7 +45,12 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             continue;
         };
         sink.decided(CHECK.id);
-        if differs(rest, look) {
+        // A field may answer where the pointer is over its box alone: the state of a part counts as well.
+        let of_part = inspection
+            .looks
+            .iter()
+            .filter(|(states, _)| states.ids().is_empty() && matches!(states.of_parts(), [(only, _)] if *only == id));
+        if differs(rest, look) || of_part.into_iter().any(|(_, look)| differs(rest, look)) {
             continue;
         }
         let control = &inspection.unit.control.name;

@@ -80,6 +80,9 @@ fn a_browsers_own_change_is_no_state() {
         ["`x` looks the same in active", "`x` looks the same in disabled", "`x` looks the same in hover",]
     );
     assert_eq!(missing(STATES), Vec::<String>::new());
+    // The state of a part answers as well.
+    let of_part = STATES.replace("@state hover {", "@state hover of label {");
+    assert_eq!(missing(&of_part), Vec::<String>::new());
 }
 
 #[test]
