@@ -27,6 +27,8 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
         L::MinWidth | L::MinHeight if value.is("auto") && !style.is_item => Ok("0px".into()),
         L::CaretColor if value.is("auto") => Ok(to_css(style.get(L::Color)?)),
         L::TextDecorationThickness if !value.is("auto") && value.as_px().is_none() => Err(LAYOUT),
+        // Chromium writes no spacing as `normal` (CSS Text 4, section 8.1: they are the same).
+        L::LetterSpacing if value.as_px() == Some(0.0) => Ok("normal".into()),
         L::Color => Ok(to_css(value)),
         _ => {
             let value = resolve_colors(value, style.surroundings());
