@@ -116,6 +116,15 @@ pub fn paint(look: &Look, place: &TextPlace) -> Result<Vec<Painted>, Unknown> {
         }
         layers.push(Layer { background: style.used_color(L::BackgroundColor)?, opacity });
     }
+    for node in &place.chain {
+        for name in ["before", "after"] {
+            if let Some(style) = look.styles.pseudo(*node, name)
+                && may_cover(style)
+            {
+                return Err(Unknown("a ::before or ::after with a background may lie behind or over the text"));
+            }
+        }
+    }
     if !own.is(L::TextShadow, "none") {
         return Err(Unknown("a text shadow is painted behind the text"));
     }
@@ -133,6 +142,13 @@ pub fn paint(look: &Look, place: &TextPlace) -> Result<Vec<Painted>, Unknown> {
         });
     }
     Ok(painted)
+}
+
+/// Whether a generated box is there and paints a background: where it lies takes a layout.
+fn may_cover(style: &Style) -> bool {
+    let there = !style.is(L::Content, "none") && !style.is(L::Display, "none");
+    let plain = style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha == 0.0);
+    there && !(plain && is_none(style, L::BackgroundImage) == Ok(true))
 }
 
 struct Layer {

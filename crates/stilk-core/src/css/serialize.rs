@@ -11,7 +11,6 @@ pub fn to_css(value: &Value) -> String {
         Value::Ident(name) => ident(name),
         Value::String(text) => string(text),
         Value::Number(n) => number(*n),
-        Value::Percentage(n) => format!("{}%", number(*n)),
         Value::Dimension(n, unit) => format!("{}{}", number(*n), unit.name),
         Value::Calc(_) => "calc()".into(),
         Value::Length(length) => length_css(*length),

@@ -15,8 +15,6 @@ pub enum Value {
     String(Arc<str>),
     /// A number.
     Number(f64),
-    /// A percentage, 50 for `50%`, where it is not a length's.
-    Percentage(f64),
     /// A dimension as declared.
     Dimension(f64, Unit),
     /// A math function as declared.

@@ -329,7 +329,8 @@ impl SheetReader<'_> {
             return;
         }
         if let Some(ValuePiece::Text(text, span)) = value.pieces.last()
-            && let Some(at) = text.to_ascii_lowercase().find('!')
+            && let Some(at) = text.rfind('!')
+            && text[at + 1..].trim().eq_ignore_ascii_case("important")
         {
             let span = Span::new(span.file, span.start as usize + at, span.end as usize);
             self.say(

@@ -132,8 +132,7 @@ impl<'t> ValueChecker<'t> {
 
     /// The place of a range of a piece; comments in it were shortened, so the piece's own start is the fallback.
     fn find_in(&self, span: Span, css: &str, range: &std::ops::Range<usize>) -> Span {
-        let exact = (span.end - span.start) as usize == css.len() || css.len() <= (span.end - span.start) as usize;
-        if exact {
+        if (span.end - span.start) as usize == css.len() {
             Span::new(span.file, span.start as usize + range.start, span.start as usize + range.end)
         } else {
             span

@@ -66,7 +66,7 @@ static SPACES: [ColorSpace; 14] = [
 pub fn read(node: &Node) -> Result<TokenValue, Diagnostic> {
     const EXAMPLE: &str = r#"{ "colorSpace": "oklch", "components": [0.62, 0.13, 230] }"#;
     if let Some(text) = node.as_str() {
-        return read_old(node, text).ok_or_else(|| wrong(node, format!("`{text}` is no colour"), EXAMPLE));
+        return read_old(text).ok_or_else(|| wrong(node, format!("`{text}` is no colour"), EXAMPLE));
     }
     let Json::Object(_) = node.json else {
         return Err(wrong(node, format!("a colour is an object, not {}", node.kind()), EXAMPLE));
@@ -122,7 +122,7 @@ pub fn read(node: &Node) -> Result<TokenValue, Diagnostic> {
 }
 
 /// `#rgb`, `#rgba`, `#rrggbb`, `#rrggbbaa`.
-fn read_old(node: &Node, text: &str) -> Option<TokenValue> {
+fn read_old(text: &str) -> Option<TokenValue> {
     let digits = text.strip_prefix('#')?;
     let wide = match digits.len() {
         3 | 4 => digits.chars().flat_map(|c| [c, c]).collect::<String>(),
@@ -135,7 +135,6 @@ fn read_old(node: &Node, text: &str) -> Option<TokenValue> {
         Some((f64::from(byte) / 255.0 * 1e4).round() / 1e4)
     };
     let alpha = if wide.len() == 8 { channel(3)? } else { 1.0 };
-    let _ = node;
     Some(TokenValue::Color {
         space: &SPACES[0],
         components: [Some(channel(0)?), Some(channel(1)?), Some(channel(2)?)],

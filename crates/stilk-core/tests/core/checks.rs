@@ -67,6 +67,20 @@ fn without_surfaces_the_browsers_page_is_behind_the_text() {
 }
 
 #[test]
+fn a_generated_box_with_a_background_leaves_the_contrast_unknown() {
+    let unknown = |after: &str| {
+        let sheet =
+            format!("@control x {{ background: none; color: {{b}}; @part label::after {{ {after} }} {STATES} }}");
+        report(&Memory::with_sheet(&sheet), 1).unknown
+    };
+    // Two hosts at rest and in three states; disabled text needs no contrast.
+    assert_eq!(unknown("content: \"\"; background-color: {b};"), 2 * 4);
+    assert_eq!(unknown("content: \"\"; background-image: linear-gradient(red, blue);"), 2 * 4);
+    assert_eq!(unknown("content: \"!\";"), 0);
+    assert_eq!(unknown("background-color: {b};"), 0);
+}
+
+#[test]
 fn a_browsers_own_change_is_no_state() {
     let missing = |sheet: &str| -> Vec<String> {
         let report = report(&Memory::with_sheet(&format!("@control x {{ color: {{b}}; {sheet} }}")), 1);
