@@ -2,13 +2,14 @@
 
 use crate::dom::{Document, Element, NodeId};
 use crate::engine::defaults::CHROMIUM;
-use crate::engine::{Engine, Forced, Media, Styles, Stylesheet};
+use crate::engine::{Engine, Forced, Matches, Media, Styles, Stylesheet};
 use crate::markup::{Mounted, Request, mount};
 use crate::stylesheet::{Plan, Written};
 use crate::system::states::StateKind;
 use crate::system::{Control, Rule, StateSet, System, Variant};
 use crate::tokens::Theme;
 use std::collections::HashMap;
+use std::rc::Rc;
 
 /// What a control is to its users; from the element that bears its state.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -124,43 +125,53 @@ pub fn units(system: &System) -> Vec<Unit<'_>> {
     units
 }
 
+/// A control mounted in a state, before a theme gives it values.
+#[derive(Clone)]
+pub struct Scene {
+    document: Rc<Document>,
+    mounted: Rc<Mounted>,
+    forced: Rc<Forced>,
+    matches: Rc<Matches>,
+}
+
 /// How a case looks: its document and the computed styles in it.
 pub struct Look {
     /// The document.
-    pub document: Document,
+    pub document: Rc<Document>,
     /// The control in it.
-    pub mounted: Mounted,
+    pub mounted: Rc<Mounted>,
     /// What is forced.
-    pub forced: Forced,
+    pub forced: Rc<Forced>,
     /// The styles.
     pub styles: Styles,
     /// One element per surface, painted with it.
-    pub surfaces: Vec<NodeId>,
+    pub surfaces: Rc<[NodeId]>,
 }
 
-/// Computes looks from a written stylesheet.
+/// Computes looks from a written stylesheet. Each thread has its own.
 pub struct Stage<'s> {
     system: &'s System,
     /// The stylesheet as it was written.
     pub written: &'s Written,
-    engine: Engine<'s>,
-    surface_styles: Vec<String>,
+    engine: Engine,
     /// What stands around the control is the same for all cases of a theme.
-    grounds: HashMap<Theme, Ground>,
+    ground: Ground,
+    ground_styles: HashMap<Theme, Styles>,
+    /// Whether some rule asks for a theme's attribute around a control: then each theme is matched anew.
+    is_theme_selected: bool,
 }
 
 /// The page that a control is mounted on.
-#[derive(Clone)]
 struct Ground {
     document: Document,
-    surfaces: Vec<NodeId>,
+    html: NodeId,
+    surfaces: Rc<[NodeId]>,
     wrapper: NodeId,
-    styles: Styles,
 }
 
 impl<'s> Stage<'s> {
     /// A stage for the stylesheet that was written and parsed, under some media features.
-    pub fn new(system: &'s System, written: &'s Written, parsed: &'s Stylesheet, media: Media) -> Stage<'s> {
+    pub fn new(system: &'s System, written: &'s Written, parsed: &Stylesheet, media: Media) -> Stage<'s> {
         let plan = Plan::new(system);
         let mut surface_styles: Vec<String> = system
             .surfaces
@@ -172,40 +183,96 @@ impl<'s> Stage<'s> {
             surface_styles.push("background-color: Canvas".into());
         }
         let engine = Engine::new(&CHROMIUM, &[parsed], media);
-        let mut stage = Stage { system, written, engine, surface_styles, grounds: HashMap::new() };
-        stage.grounds = system.tokens.themes().into_iter().map(|theme| (theme.clone(), stage.ground(&theme))).collect();
-        stage
+        let ground = Ground::new(&surface_styles);
+        let themes = system.tokens.themes();
+        let ground_styles = themes
+            .into_iter()
+            .map(|theme| {
+                let document = ground.in_theme(system, &theme);
+                let styles = engine.styles(&document, &Forced::default());
+                (theme, styles)
+            })
+            .collect();
+        let is_theme_selected = asks_for_theme(system);
+        Stage { system, written, engine, ground, ground_styles, is_theme_selected }
     }
 
-    fn ground(&self, theme: &Theme) -> Ground {
-        let mut document = Document::new();
-        let mut html = Element::html("html");
-        for (name, value) in theme_attributes(self.system, theme) {
-            html.set(&name, value);
+    /// Mounts a unit in a state.
+    pub fn scene(&self, unit: &Unit, states: &StateSet) -> Scene {
+        let mut document = match self.is_theme_selected {
+            true => self.ground.in_theme(self.system, &unit.theme),
+            false => self.ground.document.clone(),
+        };
+        let mut forced = Forced::default();
+        let request = Request { control: unit.control, host: unit.host, variant: &unit.variant, states };
+        let mounted = mount(self.system, request, &mut document, self.ground.wrapper, &mut forced);
+        let matches = self.engine.matches(&document, &forced, mounted.host);
+        Scene {
+            document: Rc::new(document),
+            mounted: Rc::new(mounted),
+            forced: Rc::new(forced),
+            matches: Rc::new(matches),
         }
-        let html = document.append_element(Document::ROOT, html);
-        let body = document.append_element(html, Element::html("body"));
-        let mut surfaces = Vec::new();
-        for style in &self.surface_styles {
-            let mut element = Element::html("div");
-            element.set("style", style.clone());
-            surfaces.push(document.append_element(body, element));
+    }
+
+    /// Whether a scene of one theme serves all others.
+    pub fn scenes_serve_all_themes(&self) -> bool {
+        !self.is_theme_selected
+    }
+
+    /// The look of a scene in a theme.
+    pub fn look_in(&self, scene: &Scene, theme: &Theme) -> Look {
+        let known = self.ground_styles.get(theme).cloned().unwrap_or_default();
+        let styles = self.engine.styles_of(&scene.document, &scene.matches, known);
+        Look {
+            document: Rc::clone(&scene.document),
+            mounted: Rc::clone(&scene.mounted),
+            forced: Rc::clone(&scene.forced),
+            styles,
+            surfaces: Rc::clone(&self.ground.surfaces),
         }
-        let wrapper = document.append_element(body, Element::html("div"));
-        let styles = self.engine.styles(&document, &Forced::default());
-        Ground { document, surfaces, wrapper, styles }
     }
 
     /// The look of a unit in a state.
     pub fn look(&self, unit: &Unit, states: &StateSet) -> Look {
-        let ground = self.grounds.get(&unit.theme).cloned().unwrap_or_else(|| self.ground(&unit.theme));
-        let Ground { mut document, surfaces, wrapper, styles } = ground;
-        let mut forced = Forced::default();
-        let request = Request { control: unit.control, host: unit.host, variant: &unit.variant, states };
-        let mounted = mount(self.system, request, &mut document, wrapper, &mut forced);
-        let styles = self.engine.styles_below(&document, &forced, mounted.host, styles);
-        Look { document, mounted, forced, styles, surfaces }
+        self.look_in(&self.scene(unit, states), &unit.theme)
     }
+}
+
+impl Ground {
+    fn new(surface_styles: &[String]) -> Ground {
+        let mut document = Document::new();
+        let html = document.append_element(Document::ROOT, Element::html("html"));
+        let body = document.append_element(html, Element::html("body"));
+        let surface = |style: &String| {
+            let mut element = Element::html("div");
+            element.set("style", style.clone());
+            document.append_element(body, element)
+        };
+        let surfaces = surface_styles.iter().map(surface).collect();
+        let wrapper = document.append_element(body, Element::html("div"));
+        Ground { document, html, surfaces, wrapper }
+    }
+
+    fn in_theme(&self, system: &System, theme: &Theme) -> Document {
+        let mut document = self.document.clone();
+        if let Some(html) = document.element_mut(self.html) {
+            for (name, value) in theme_attributes(system, theme) {
+                html.set(&name, value);
+            }
+        }
+        document
+    }
+}
+
+/// Whether a sheet's own condition names the attribute of a modifier.
+fn asks_for_theme(system: &System) -> bool {
+    let attributes: Vec<&str> = system.manifest.modifiers.iter().map(|m| m.attribute.as_str()).collect();
+    let conditions = system.controls.iter().flat_map(|control| &control.rules).flat_map(|rule| {
+        let own = std::iter::once(&rule.target.condition);
+        rule.nested.iter().chain(&rule.hosts).chain(own)
+    });
+    conditions.into_iter().any(|text| text.contains("data-") || attributes.iter().any(|name| text.contains(name)))
 }
 
 /// The attributes that choose a theme.

@@ -9,6 +9,13 @@ use std::io;
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct NodeId(u32);
 
+impl NodeId {
+    /// Its index, from 0 in the order of creation.
+    pub fn index(self) -> usize {
+        self.0 as usize
+    }
+}
+
 /// A tree of nodes; node 0 is the document itself.
 #[derive(Debug, Clone)]
 pub struct Document {

@@ -15,7 +15,7 @@ use crate::system::{StateSet, System};
 pub use contrast_text::{Figure, figure as contrast_figure};
 pub use paint::{contrast, text_places};
 use run::Sink;
-pub use run::{Report, run};
+pub use run::{Report, Settings, run};
 use trace::Tracer;
 
 /// One check.

@@ -2,14 +2,15 @@
 
 use super::trace::Tracer;
 use super::{CHECKS, Inspection};
-use crate::case::{Stage, Unit, state_sets, units};
+use crate::case::{Scene, Stage, Unit, state_sets, units};
 use crate::css::Unknown;
 use crate::diagnostic::{Diagnostic, Evidence, Level};
 use crate::engine::{Media, Stylesheet};
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
-use crate::system::{System, Variant};
+use crate::system::{StateSet, System, Variant, Waiver};
 use std::collections::{BTreeMap, HashMap};
+use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// What the checks found.
 #[derive(Debug, Default)]
@@ -121,21 +122,49 @@ impl Sink {
     }
 }
 
-/// Runs every check over every case of a system, with so many threads.
-pub fn run(system: &System, sources: &Sources, written: &Written, threads: usize) -> Report {
+/// How the checks are run.
+#[derive(Debug, Clone)]
+pub struct Settings {
+    /// On so many threads; the report does not depend on it.
+    pub threads: usize,
+    /// The day, `YYYY-MM-DD`, by which waivers end; `None` lets none end.
+    pub today: Option<String>,
+}
+
+impl Settings {
+    fn is_over(&self, waiver: &Waiver) -> bool {
+        // Dates of this form compare as text.
+        matches!((&waiver.until, &self.today), (Some(until), Some(today)) if today > until)
+    }
+}
+
+/// Runs every check over every case of a system.
+pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Settings) -> Report {
+    let threads = settings.threads;
     let parsed = Stylesheet::parse(&written.text);
-    let stage = Stage::new(system, written, &parsed, Media::default());
     let tracer = Tracer::new(system, sources, written, &parsed);
     let units = units(system);
-    let chunk = units.len().div_ceil(threads.max(1)).max(1);
-    let parts: Vec<Part> = std::thread::scope(|scope| {
-        let handles: Vec<_> =
-            units.chunks(chunk).map(|units| scope.spawn(|| inspect_all(system, &stage, &tracer, units))).collect();
-        handles.into_iter().filter_map(|handle| handle.join().ok()).collect()
+    let themes = system.tokens.themes().len().max(1);
+    // Small pieces keep all threads at work to the end; their order is kept, so the result does not depend on threads.
+    let pieces: Vec<&[Unit]> = units.chunks(themes * 8).collect();
+    let next = AtomicUsize::new(0);
+    let work = || {
+        let stage = Stage::new(system, written, &parsed, Media::default());
+        let mut done = Vec::new();
+        loop {
+            let index = next.fetch_add(1, Ordering::Relaxed);
+            let Some(piece) = pieces.get(index) else { return done };
+            done.push((index, inspect_all(system, &stage, &tracer, piece, settings)));
+        }
+    };
+    let mut parts: Vec<(usize, Part)> = std::thread::scope(|scope| {
+        let handles: Vec<_> = (0..threads.max(1)).map(|_| scope.spawn(work)).collect();
+        handles.into_iter().filter_map(|handle| handle.join().ok()).flatten().collect()
     });
+    parts.sort_by_key(|(index, _)| *index);
     let mut report = Report::default();
     let mut sink = Sink::default();
-    for part in parts {
+    for (_, part) in parts {
         report.cases += part.cases;
         report.unknown += part.unknown;
         sink.absorb(part.sink);
@@ -143,7 +172,23 @@ pub fn run(system: &System, sources: &Sources, written: &Written, threads: usize
     report.decided = std::mem::take(&mut sink.decided);
     report.reasons = std::mem::take(&mut sink.reasons);
     group(system, sink, &mut report);
+    report.findings.extend(ended(system, settings));
     report
+}
+
+/// Waivers that counted until a day that has passed.
+fn ended(system: &System, settings: &Settings) -> Vec<Diagnostic> {
+    let waivers = system.controls.iter().flat_map(|control| &control.waivers);
+    let ended = waivers.filter(|waiver| settings.is_over(waiver));
+    ended
+        .map(|waiver| {
+            let until = waiver.until.as_deref().unwrap_or_default();
+            let message = format!("the waiver of `{}` ended on {until}", waiver.check.value);
+            Diagnostic::new(Level::Warning, "waiver/ended", waiver.span, message)
+                .label("no longer counts")
+                .mend("mend what it accepts, or decide anew and write a later day")
+        })
+        .collect()
 }
 
 #[derive(Default)]
@@ -153,16 +198,21 @@ struct Part {
     sink: Sink,
 }
 
-fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, units: &[Unit]) -> Part {
+fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, units: &[Unit], settings: &Settings) -> Part {
     let mut part = Part::default();
-    for unit in units {
-        let looks: Vec<_> = state_sets(system, unit.control)
-            .into_iter()
-            .map(|states| {
-                let look = stage.look(unit, &states);
-                (states, look)
-            })
-            .collect();
+    // What matches is the same in every theme: scenes are kept for the units that differ by their theme only.
+    let mut scenes: Vec<(StateSet, Scene)> = Vec::new();
+    for (i, unit) in units.iter().enumerate() {
+        let same = i > 0 && {
+            let before = &units[i - 1];
+            std::ptr::eq(before.control, unit.control) && before.host == unit.host && before.variant == unit.variant
+        };
+        if !same || !stage.scenes_serve_all_themes() {
+            let sets = state_sets(system, unit.control).into_iter();
+            scenes = sets.map(|states| (states.clone(), stage.scene(unit, &states))).collect();
+        }
+        let looks: Vec<_> =
+            scenes.iter().map(|(states, scene)| (states.clone(), stage.look_in(scene, &unit.theme))).collect();
         let mut sink = Sink::default();
         let inspection = Inspection { system, unit, looks: &looks, tracer };
         for check in &CHECKS {
@@ -173,17 +223,17 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, units: &[Unit]) 
         }
         part.cases += looks.len() as u64;
         part.unknown += sink.unknown_cases.len() as u64;
-        sink.failures.retain(|failure| !waived(unit, &unit.variant, failure.check));
+        sink.failures.retain(|failure| !waived(unit, &unit.variant, failure.check, settings));
         part.sink.absorb(sink);
     }
     part
 }
 
-fn waived(unit: &Unit, variant: &Variant, check: &str) -> bool {
-    unit.control
-        .waivers
-        .iter()
-        .any(|waiver| waiver.check.value == check && waiver.option.is_none_or(|option| variant.has(option)))
+fn waived(unit: &Unit, variant: &Variant, check: &str, settings: &Settings) -> bool {
+    unit.control.waivers.iter().any(|waiver| {
+        let covers = waiver.option.is_none_or(|option| variant.has(option));
+        waiver.check.value == check && covers && !settings.is_over(waiver)
+    })
 }
 
 fn group(system: &System, sink: Sink, report: &mut Report) {

@@ -98,11 +98,10 @@ fn differs(rest: &Look, look: &Look) -> bool {
 }
 
 fn style_differs(before: &Style, after: &Style) -> bool {
-    Longhand::ALL.iter().any(|longhand| {
+    after.set_by_author().any(|longhand| {
         // What the browser itself changes (its own focus ring, greyed text) differs between browsers and themes.
-        let by_author = after.winner(*longhand).is_some_and(|id| id.sheet != 0);
-        by_author && !UNSEEN.contains(longhand) && {
-            let value = |style: &Style| style.get(*longhand).map(|v| resolve_colors(v, style.surroundings()));
+        !UNSEEN.contains(&longhand) && after.winner(longhand).is_some_and(|id| id.sheet != 0) && {
+            let value = |style: &Style| style.get(longhand).map(|v| resolve_colors(v, style.surroundings()));
             value(before) != value(after)
         }
     })

@@ -134,11 +134,11 @@ impl<'t> Tracer<'t> {
         }
         for name in references(text) {
             let Some(custom) =
-                style.customs.get(name.as_str()).filter(|c| c.text.as_deref().is_some_and(|t| !t.is_empty()))
+                style.custom(&name).filter(|c| c.text.as_deref().is_some_and(|t| !t.is_empty()))
             else {
                 continue;
             };
-            let Some(span) = self.span(custom.winner) else { continue };
+            let Some(span) = custom.winner.and_then(|id| self.span(id)) else { continue };
             match self.tokens.get(&span) {
                 Some((path, kind)) if self.sources.file(span.file).path.ends_with(".json") => {
                     let token = (span, (*path).to_owned());
@@ -153,7 +153,7 @@ impl<'t> Tracer<'t> {
                 None if depth == 0 || origin.tokens.is_empty() => origin.declaration = Some(span),
                 None => {}
             }
-            if let Some(DeclarationBody::Custom(_, next)) = self.body(custom.winner) {
+            if let Some(DeclarationBody::Custom(_, next)) = custom.winner.and_then(|id| self.body(id)) {
                 self.follow(style, next, origin, depth + 1);
             }
         }

@@ -221,7 +221,7 @@ static ALIASES: &[(&str, Longhand)] = &[
 ];
 
 /// What a property's name says.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub enum PropertyName {
     /// A modelled longhand.
     Longhand(Longhand),

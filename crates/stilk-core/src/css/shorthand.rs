@@ -6,7 +6,7 @@ use super::value::Value;
 use cssparser::{ParseError, Parser};
 
 /// How a shorthand's value is taken apart.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 enum Form {
     /// One to four values: top, right, bottom, left.
     Sides,
@@ -29,7 +29,7 @@ enum Form {
 }
 
 /// A shorthand property.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub struct Shorthand {
     name: &'static str,
     form: Form,

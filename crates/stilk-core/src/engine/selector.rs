@@ -269,6 +269,22 @@ pub fn is_valid(text: &str) -> bool {
     parse_list(text).is_some()
 }
 
+/// The selectors of a list, each as it was written.
+pub fn split_list(text: &str) -> Vec<&str> {
+    let mut selectors = Vec::new();
+    let mut parser = cssparser::Parser::new(text);
+    let mut start = 0;
+    while let Ok(token) = parser.next_including_whitespace_and_comments() {
+        if *token == cssparser::Token::Comma {
+            let end = parser.position().byte_index();
+            selectors.push(text[start..end - 1].trim());
+            start = end;
+        }
+    }
+    selectors.push(text[start..].trim());
+    selectors
+}
+
 /// Whether an element at rest matches.
 pub fn matches(list: &List, document: &Document, node: NodeId) -> bool {
     let forced = Forced::default();

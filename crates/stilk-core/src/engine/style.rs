@@ -1,70 +1,119 @@
-//! Computed styles of a document.
+//! Computed styles of a document. A style knows what applies to its element; each value is computed when it is asked
+//! for, once.
 
-use super::cascade::{Candidate, DeclarationId, IndexedSheet, Origin, inline_candidates};
-use super::custom::{self, Customs, Skip};
+use super::cascade::{DeclarationId, Inline, LonghandSet, Matched, Origin, Sheets};
+use super::custom::{Custom, Skip};
 use super::media::Media;
 use super::selector::{ElementRef, Forced, PseudoElement};
 use super::stylesheet::{self, DeclarationBody, Stylesheet};
 use crate::css::color::{Absolute, Color, Surroundings};
-use crate::css::compute::{Context, DEFAULT_FONT_SIZE, Unknown, compute, initial_declared};
-use crate::css::parse::{Declared, Target, Wide, parse_value};
-use crate::css::property::{Longhand, Longhand as L, PropertyName};
+use crate::css::compute::{Context, DEFAULT_FONT_SIZE, Unknown, compute};
+use crate::css::parse::{Declared, ParsedDeclaration, Target, Wide};
+use crate::css::property::{Longhand, Longhand as L};
 use crate::css::substitute::substitute;
 use crate::css::value::Value;
 use crate::dom::{Document, NodeId};
 use selectors::context::SelectorCaches;
+use std::cell::{OnceCell, RefCell};
 use std::collections::{HashMap, HashSet};
-use std::sync::Arc;
+use std::fmt;
+use std::rc::Rc;
 
 /// Computes styles from the browser's defaults and author stylesheets, for one set of media features.
-pub struct Engine<'s> {
-    sheets: Vec<IndexedSheet<'s>>,
-    media: Media,
-    initial: Vec<Value>,
+pub struct Engine {
+    sheets: Rc<Sheets>,
     /// Pseudo-elements that some rule styles.
     pseudos: Vec<PseudoElement>,
 }
 
 /// The computed style of an element or pseudo-element.
-#[derive(Debug, Clone)]
 pub struct Style {
-    values: Vec<Result<Value, Unknown>>,
-    winners: Vec<Option<DeclarationId>>,
-    /// Custom properties.
-    pub customs: Arc<Customs>,
-    /// Whether the used colour scheme is dark.
-    pub dark: bool,
-    /// Whether it is an item of a flex or grid container.
-    pub is_item: bool,
+    pub(super) sheets: Rc<Sheets>,
+    pub(super) matched: Rc<Matched>,
+    pub(super) parent: Option<Rc<Style>>,
+    pub(super) customs: RefCell<HashMap<Box<str>, Custom>>,
+    /// Whether it is of a `::before` or `::after`.
+    is_generated: bool,
+    values: Box<[OnceCell<Box<Result<Value, Unknown>>>]>,
+    context: OnceCell<Context>,
+    rtl: OnceCell<bool>,
+    /// Values of declarations with references, by declaration.
+    substituted: RefCell<Vec<(DeclarationId, Rc<Option<Declared>>)>>,
+}
+
+impl fmt::Debug for Style {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.debug_struct("Style").field("matched", &self.matched).finish_non_exhaustive()
+    }
+}
+
+/// What applies to the elements of a document, without the values that depend on what is around it.
+#[derive(Debug, Clone, Default)]
+pub struct Matches {
+    list: Vec<(NodeId, Option<&'static str>, Rc<Matched>)>,
 }
 
 /// The styles of a document.
 #[derive(Debug, Clone, Default)]
 pub struct Styles {
-    map: HashMap<(NodeId, Option<PseudoElement>), Arc<Style>>,
+    elements: Vec<Option<Rc<Style>>>,
+    pseudos: Vec<(NodeId, &'static str, Rc<Style>)>,
 }
 
 impl Styles {
     /// An element's style.
-    pub fn element(&self, node: NodeId) -> Option<&Arc<Style>> {
-        self.map.get(&(node, None))
+    pub fn element(&self, node: NodeId) -> Option<&Rc<Style>> {
+        self.elements.get(node.index())?.as_ref()
     }
 
     /// A pseudo-element's style, by name without colons; there only where a rule matches it.
-    pub fn pseudo(&self, node: NodeId, name: &str) -> Option<&Arc<Style>> {
-        self.map.get(&(node, Some(PseudoElement(name.to_owned()))))
+    pub fn pseudo(&self, node: NodeId, name: &str) -> Option<&Rc<Style>> {
+        self.pseudos.iter().find(|(of, known, _)| *of == node && *known == name).map(|(_, _, style)| style)
+    }
+
+    fn set(&mut self, node: NodeId, style: Rc<Style>) {
+        if self.elements.len() <= node.index() {
+            self.elements.resize(node.index() + 1, None);
+        }
+        self.elements[node.index()] = Some(style);
     }
 }
 
 impl Style {
+    fn new(sheets: &Rc<Sheets>, matched: &Rc<Matched>, parent: Option<Rc<Style>>, is_generated: bool) -> Style {
+        Style {
+            sheets: Rc::clone(sheets),
+            matched: Rc::clone(matched),
+            parent,
+            customs: RefCell::default(),
+            is_generated,
+            values: (0..L::ALL.len()).map(|_| OnceCell::new()).collect(),
+            context: OnceCell::new(),
+            rtl: OnceCell::new(),
+            substituted: RefCell::default(),
+        }
+    }
+
     /// A computed value.
+    ///
+    /// # Errors
+    /// The reason why it is not known.
     pub fn get(&self, longhand: Longhand) -> Result<&Value, Unknown> {
-        self.values[longhand as usize].as_ref().map_err(|unknown| *unknown)
+        let cell = &self.values[longhand as usize];
+        cell.get_or_init(|| Box::new(self.adjusted(longhand))).as_ref().as_ref().map_err(|unknown| *unknown)
     }
 
     /// The declaration that won; `None` where the value is inherited or initial.
     pub fn winner(&self, longhand: Longhand) -> Option<DeclarationId> {
-        self.winners[longhand as usize]
+        self.specified(longhand).1
+    }
+
+    /// Longhands that some declaration of the page sets, be it in vain.
+    pub fn set_by_author(&self) -> impl Iterator<Item = Longhand> {
+        let rtl = usize::from(self.is_rtl());
+        let blocks = self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author);
+        let sets: Vec<LonghandSet> = blocks.map(|block| block.sets[rtl]).collect();
+        L::ALL.iter().copied().filter(move |longhand| sets.iter().any(|set| set.has(*longhand)))
     }
 
     /// The used `color`.
@@ -75,12 +124,31 @@ impl Style {
         }
     }
 
+    /// Whether the used colour scheme is dark (CSS Color Adjustment 1, section 2.3).
+    pub fn is_dark(&self) -> bool {
+        let Ok(Value::Words(words)) = self.get(L::ColorScheme) else { return false };
+        let has = |word: &str| words.iter().any(|value| value.is(word));
+        match (has("light"), has("dark")) {
+            (true, true) => self.sheets.media.dark,
+            (false, dark) => dark,
+            _ => false,
+        }
+    }
+
+    /// Whether it is an item of a flex or grid container.
+    pub fn is_item(&self) -> bool {
+        self.in_item_container() && !self.is_out_of_flow()
+    }
+
     /// What colours in this style depend on.
     pub fn surroundings(&self) -> Surroundings {
-        Surroundings { dark: self.dark, current: self.color() }
+        Surroundings { dark: self.is_dark(), current: self.color() }
     }
 
     /// A colour property's used value.
+    ///
+    /// # Errors
+    /// The reason why it is not known.
     pub fn used_color(&self, longhand: Longhand) -> Result<Absolute, Unknown> {
         match self.get(longhand)? {
             Value::Color(color) => color.resolve(self.surroundings()).ok_or(Unknown("a colour is not modelled yet")),
@@ -89,6 +157,9 @@ impl Style {
     }
 
     /// An absolute length in px.
+    ///
+    /// # Errors
+    /// It is no absolute length.
     pub fn px(&self, longhand: Longhand) -> Result<f64, Unknown> {
         self.get(longhand)?.as_px().ok_or(Unknown("it needs a layout"))
     }
@@ -97,326 +168,275 @@ impl Style {
     pub fn is(&self, longhand: Longhand, keyword: &str) -> bool {
         self.get(longhand).is_ok_and(|value| value.is(keyword))
     }
+
+    fn is_rtl(&self) -> bool {
+        *self.rtl.get_or_init(|| self.is(L::Direction, "rtl"))
+    }
+
+    fn is_one_of(&self, longhand: Longhand, words: &[&str]) -> bool {
+        matches!(self.get(longhand), Ok(Value::Keyword(word)) if words.contains(word))
+    }
+
+    fn is_out_of_flow(&self) -> bool {
+        self.is_one_of(L::Position, &["absolute", "fixed"])
+    }
+
+    fn in_item_container(&self) -> bool {
+        self.parent
+            .as_ref()
+            .is_some_and(|parent| parent.is_one_of(L::Display, &["flex", "inline-flex", "grid", "inline-grid"]))
+    }
+
+    /// The winning declaration's value of a longhand.
+    fn specified(&self, longhand: Longhand) -> (Specified, Option<DeclarationId>) {
+        // The direction says which physical longhand a logical one sets; it is none of those itself.
+        let rtl = longhand != L::Direction && self.is_rtl();
+        let side = usize::from(rtl);
+        let mut skip = Skip::None;
+        for block in self.sheets.blocks(&self.matched).filter(|block| block.sets[side].has(longhand)) {
+            for declaration in block.declarations.iter().rev().filter(|d| d.sets[side].has(longhand)) {
+                let DeclarationBody::Property(parsed) = declaration.body() else { continue };
+                if skip.covers(block) {
+                    continue;
+                }
+                let winner = Some(declaration.id);
+                if let Some(reason) = block.unknown {
+                    return (Specified::Unknown(Unknown(reason)), winner);
+                }
+                let value = |values: &[(Target, Value)]| {
+                    let found = values.iter().find(|(target, _)| target.physical(rtl) == longhand);
+                    found.map_or(Specified::Unset, |(_, value)| Specified::Value(value.clone()))
+                };
+                let substituted;
+                let declared = match &parsed.declared {
+                    Declared::Pending(text) => {
+                        substituted = self.substituted(declaration.id, parsed, text);
+                        match substituted.as_ref() {
+                            Some(declared) => declared,
+                            // Invalid at computed-value time.
+                            None => return (Specified::Unset, winner),
+                        }
+                    }
+                    declared => declared,
+                };
+                match declared {
+                    Declared::Values(values) => return (value(values), winner),
+                    Declared::Wide(Wide::Inherit) => return (Specified::Inherit, winner),
+                    Declared::Wide(Wide::Initial) => return (Specified::Initial, winner),
+                    Declared::Wide(Wide::Unset) => return (Specified::Unset, winner),
+                    Declared::Wide(Wide::Revert) => skip = Skip::Origin(block.origin),
+                    Declared::Wide(Wide::RevertLayer) => skip = Skip::Layer(block.layering),
+                    Declared::Pending(_) => return (Specified::Unset, winner),
+                }
+            }
+        }
+        (Specified::Unset, None)
+    }
+
+    fn substituted(&self, id: DeclarationId, parsed: &ParsedDeclaration, text: &str) -> Rc<Option<Declared>> {
+        if let Some((_, known)) = self.substituted.borrow().iter().find(|(known, _)| *known == id) {
+            return Rc::clone(known);
+        }
+        let text = substitute(text, &mut |name| self.custom(name)?.text.map(|text| text.to_string()));
+        let declared = match text {
+            Some(text) => self.sheets.parse(parsed.name, text),
+            None => Rc::new(None),
+        };
+        self.substituted.borrow_mut().push((id, Rc::clone(&declared)));
+        declared
+    }
+
+    /// What lengths and weights of this element are relative to.
+    fn context(&self) -> &Context {
+        self.context.get_or_init(|| {
+            let mut context = self.outer_context();
+            context.font_size = match self.get(L::FontSize) {
+                Ok(value) => value.as_px().ok_or(Unknown("the font size needs a layout")),
+                Err(unknown) => Err(unknown),
+            };
+            context.line_height = match (self.get(L::LineHeight), context.font_size) {
+                (Ok(Value::Number(n)), Ok(size)) => Ok(n * size),
+                (Ok(Value::Length(length)), _) => Ok(length.px),
+                (Ok(_), _) => Err(Unknown("a normal line height needs the metrics of the font")),
+                (Err(unknown), _) => Err(unknown),
+            };
+            context
+        })
+    }
+
+    /// What the font size itself is relative to.
+    fn outer_context(&self) -> Context {
+        let parent = self.parent.as_deref();
+        let parent_weight = parent.and_then(|p| p.get(L::FontWeight).ok()?.as_number());
+        let media = &self.sheets.media;
+        Context {
+            font_size: parent.map_or(Ok(DEFAULT_FONT_SIZE), |parent| parent.px(L::FontSize)),
+            root_font_size: DEFAULT_FONT_SIZE,
+            line_height: Err(Unknown("it depends on the line height")),
+            parent_weight: parent_weight.unwrap_or(400.0),
+            viewport: (media.width, media.height),
+        }
+    }
+
+    /// The computed value before what other values of the element change in it.
+    fn raw(&self, longhand: Longhand) -> Result<Value, Unknown> {
+        let initial = &self.sheets.initial[longhand as usize];
+        let specified = self.specified(longhand).0;
+        let inherited = || self.parent.as_ref().map(|parent| parent.get(longhand).cloned());
+        let value = match &specified {
+            Specified::Value(value) => value,
+            Specified::Unknown(unknown) => return Err(*unknown),
+            Specified::Initial => initial,
+            Specified::Unset if !longhand.inherited() => initial,
+            Specified::Inherit | Specified::Unset => match inherited() {
+                Some(value) => return value,
+                None => initial,
+            },
+        };
+        match longhand {
+            L::ColorScheme | L::FontSize | L::Direction => compute(longhand, value, &self.outer_context()),
+            L::LineHeight => {
+                let mut context = self.outer_context();
+                context.font_size = self.px(L::FontSize);
+                compute(longhand, value, &context)
+            }
+            _ => compute(longhand, value, self.context()),
+        }
+    }
+
+    /// The computed value: what it is declared to be, and what other values of the same element make of it.
+    fn adjusted(&self, longhand: Longhand) -> Result<Value, Unknown> {
+        let line_style = match longhand {
+            L::BorderTopWidth => Some(L::BorderTopStyle),
+            L::BorderRightWidth => Some(L::BorderRightStyle),
+            L::BorderBottomWidth => Some(L::BorderBottomStyle),
+            L::BorderLeftWidth => Some(L::BorderLeftStyle),
+            _ => None,
+        };
+        // Borders without a style have no width (CSS Backgrounds 3, section 3.3).
+        if line_style.is_some_and(|style| self.is_one_of(style, &["none", "hidden"])) {
+            return Ok(Value::ZERO);
+        }
+        let value = self.raw(longhand)?;
+        Ok(match longhand {
+            L::Color => return self.absolute_color(value),
+            L::Float if self.is_out_of_flow() => Value::Keyword("none"),
+            L::Display => match value {
+                Value::Keyword(word) if self.is_blockified() => Value::Keyword(blockify(word)),
+                other => other,
+            },
+            L::OverflowX => self.overflow(value, L::OverflowY),
+            L::OverflowY => self.overflow(value, L::OverflowX),
+            L::TextAlign if value.is("match-parent") => match &self.parent {
+                Some(parent) => return parent.get(L::TextAlign).cloned(),
+                None => Value::Keyword("start"),
+            },
+            L::Content if self.is_generated && value.is("normal") => Value::Keyword("none"),
+            _ => value,
+        })
+    }
+
+    /// Blockification (CSS Display 3, section 2.7).
+    fn is_blockified(&self) -> bool {
+        self.parent.is_none()
+            || self.is_out_of_flow()
+            || !self.is(L::Float, "none")
+            || self.in_item_container()
+    }
+
+    /// One scrolling axis makes the other one scroll (CSS Overflow 3, section 3.1).
+    fn overflow(&self, value: Value, other: Longhand) -> Value {
+        let other_scrolls = self.raw(other).is_ok_and(|other| !other.is("visible") && !other.is("clip"));
+        match &value {
+            Value::Keyword("visible") if other_scrolls => Value::Keyword("auto"),
+            Value::Keyword("clip") if other_scrolls => Value::Keyword("hidden"),
+            _ => value,
+        }
+    }
+
+    /// `color` comes out absolute: `currentcolor` in it is the parent's.
+    fn absolute_color(&self, value: Value) -> Result<Value, Unknown> {
+        let Value::Color(color) = value else { return Ok(value) };
+        let current = self.parent.as_ref().and_then(|parent| parent.color());
+        match color.resolve(Surroundings { dark: self.is_dark(), current }) {
+            Some(absolute) => Ok(Value::Color(Color::Absolute(absolute))),
+            None if color.uses_current() => Err(Unknown("the parent's color is not known")),
+            None => Err(Unknown("the colour is not modelled yet")),
+        }
+    }
 }
 
 /// Pseudo-elements whose style is computed when a rule matches them.
 const PSEUDO_ELEMENTS: [&str; 4] = ["before", "after", "placeholder", "file-selector-button"];
 
-impl<'s> Engine<'s> {
+impl Engine {
     /// An engine for a browser's defaults and author sheets, in order.
-    pub fn new(browser: &'s Stylesheet, authors: &[&'s Stylesheet], media: Media) -> Self {
-        let mut sheets = vec![IndexedSheet::new(browser, Origin::Browser, 0, &media)];
-        for (i, sheet) in authors.iter().enumerate() {
-            sheets.push(IndexedSheet::new(sheet, Origin::Author, i as u16 + 1, &media));
-        }
-        let initial = Longhand::ALL.iter().map(|longhand| initial_declared(*longhand)).collect();
+    pub fn new(browser: &Stylesheet, authors: &[&Stylesheet], media: Media) -> Self {
+        let all: Vec<(&Stylesheet, Origin)> =
+            std::iter::once((browser, Origin::Browser)).chain(authors.iter().map(|s| (*s, Origin::Author))).collect();
         let styled: HashSet<&str> =
             authors.iter().flat_map(|s| &s.rules).filter_map(|r| r.pseudo.as_ref()).map(|p| p.0.as_str()).collect();
         let pseudos = PSEUDO_ELEMENTS.iter().filter(|name| styled.contains(**name));
         let pseudos = pseudos.map(|name| PseudoElement((*name).to_owned())).collect();
-        Engine { sheets, media, initial, pseudos }
+        Engine { sheets: Rc::new(Sheets::new(&all, media)), pseudos }
     }
 
     /// Computes the style of every element of a document and of its pseudo-elements.
     pub fn styles(&self, document: &Document, forced: &Forced) -> Styles {
-        self.styles_below(document, forced, Document::ROOT, Styles::default())
+        let matches = self.matches(document, forced, Document::ROOT);
+        self.styles_of(document, &matches, Styles::default())
     }
 
-    /// Computes the styles of a node and everything in it, where those of its ancestors are known.
-    pub fn styles_below(&self, document: &Document, forced: &Forced, root: NodeId, known: Styles) -> Styles {
-        let mut styles = known;
+    /// What applies to a node and everything in it.
+    pub fn matches(&self, document: &Document, forced: &Forced, root: NodeId) -> Matches {
+        let mut matches = Matches::default();
         let mut caches = SelectorCaches::default();
         for node in document.descendants(root) {
-            if document.element(node).is_none() {
-                continue;
-            }
-            let parent = document.node(node).parent.and_then(|p| styles.element(p).cloned());
+            let Some(data) = document.element(node) else { continue };
             let element = ElementRef { document, node, forced };
-            let style = self.style(&element, None, parent.as_deref(), &mut caches);
-            let style = Arc::new(style.unwrap_or_else(|| self.root_style()));
+            let inline = data.attribute("style").map(|text| Rc::new(Inline::new(&stylesheet::parse_inline(text))));
+            let matched = self.sheets.matched(&element, None, inline, &mut caches);
+            matches.list.push((node, None, Rc::new(matched)));
             for pseudo in &self.pseudos {
-                if let Some(found) = self.style(&element, Some(pseudo), Some(&style), &mut caches) {
-                    styles.map.insert((node, Some(pseudo.clone())), Arc::new(found));
+                let matched = self.sheets.matched(&element, Some(pseudo), None, &mut caches);
+                let name = PSEUDO_ELEMENTS.into_iter().find(|name| *name == pseudo.0);
+                if !matched.is_empty() {
+                    matches.list.push((node, name, Rc::new(matched)));
                 }
             }
-            styles.map.insert((node, None), style);
+        }
+        matches
+    }
+
+    /// The styles of what was matched, where those of its ancestors are known.
+    pub fn styles_of(&self, document: &Document, matches: &Matches, known: Styles) -> Styles {
+        let mut styles = known;
+        for (node, pseudo, matched) in &matches.list {
+            match pseudo {
+                None => {
+                    let parent = document.node(*node).parent.and_then(|p| styles.element(p).cloned());
+                    styles.set(*node, Rc::new(Style::new(&self.sheets, matched, parent, false)));
+                }
+                Some(name) => {
+                    let is_generated = ["before", "after"].contains(name);
+                    let parent = styles.element(*node).cloned();
+                    let style = Rc::new(Style::new(&self.sheets, matched, parent, is_generated));
+                    styles.pseudos.push((*node, name, style));
+                }
+            }
         }
         styles
-    }
-
-    fn root_style(&self) -> Style {
-        Style {
-            values: self.initial.iter().cloned().map(Ok).collect(),
-            winners: vec![None; Longhand::ALL.len()],
-            customs: Arc::default(),
-            dark: false,
-            is_item: false,
-        }
-    }
-
-    /// The style of an element; of a pseudo-element only where a rule matches it.
-    fn style(
-        &self,
-        element: &ElementRef,
-        pseudo: Option<&PseudoElement>,
-        parent: Option<&Style>,
-        caches: &mut SelectorCaches,
-    ) -> Option<Style> {
-        let mut candidates = Vec::new();
-        for sheet in &self.sheets {
-            sheet.collect(element, pseudo, caches, &mut candidates);
-        }
-        if pseudo.is_some() && candidates.is_empty() {
-            return None;
-        }
-        let inline = match pseudo {
-            None => element.document.element(element.node).and_then(|e| e.attribute("style")),
-            Some(_) => None,
-        };
-        let inline = inline.map(stylesheet::parse_inline);
-        if let Some(inline) = &inline {
-            inline_candidates(inline, &mut candidates);
-        }
-        candidates.sort_by_key(|candidate| std::cmp::Reverse(candidate.weight));
-        let none = Arc::default();
-        let customs = custom::compute(&candidates, parent.map_or(&none, |p| &p.customs));
-        let mut computation = Computation {
-            engine: self,
-            parent,
-            customs,
-            specified: vec![Specified::Open(Skip::None); Longhand::ALL.len()],
-            winners: vec![None; Longhand::ALL.len()],
-        };
-        computation.specify(&candidates);
-        Some(computation.compute(pseudo))
     }
 }
 
 #[derive(Debug, Clone)]
 enum Specified {
-    /// Nothing decided yet.
-    Open(Skip),
     Value(Value),
     Inherit,
     Initial,
     /// Inherited or initial, as the property has it.
     Unset,
     Unknown(Unknown),
-}
-
-struct Computation<'c, 's> {
-    engine: &'c Engine<'s>,
-    parent: Option<&'c Style>,
-    customs: Arc<Customs>,
-    specified: Vec<Specified>,
-    winners: Vec<Option<DeclarationId>>,
-}
-
-impl Computation<'_, '_> {
-    /// Picks the winning declaration of every longhand; candidates come highest first.
-    fn specify(&mut self, candidates: &[Candidate]) {
-        // The direction says which physical longhand a logical one sets: it is found first.
-        self.pass(candidates, false, Some(L::Direction));
-        let rtl = match &self.specified[L::Direction as usize] {
-            Specified::Value(value) => value.is("rtl"),
-            Specified::Initial => false,
-            _ => self.parent.is_some_and(|parent| parent.is(L::Direction, "rtl")),
-        };
-        self.pass(candidates, rtl, None);
-    }
-
-    fn pass(&mut self, candidates: &[Candidate], rtl: bool, only: Option<Longhand>) {
-        for candidate in candidates {
-            let DeclarationBody::Property(parsed) = &candidate.declaration.body else { continue };
-            if let Some(only) = only
-                && parsed.name != PropertyName::Longhand(only)
-            {
-                continue;
-            }
-            match &parsed.declared {
-                Declared::Values(values) => {
-                    for (target, value) in values {
-                        self.offer(*target, rtl, candidate, || Specified::Value(value.clone()));
-                    }
-                }
-                Declared::Wide(wide) => {
-                    for target in parsed.targets() {
-                        self.offer(target, rtl, candidate, || wide_specified(*wide, candidate));
-                    }
-                }
-                Declared::Pending(text) => {
-                    let targets = parsed.targets();
-                    // Substitution is work: it waits until the declaration wins something.
-                    if !targets.iter().any(|target| self.is_open(*target, rtl, candidate)) {
-                        continue;
-                    }
-                    let declared = self.substitute(parsed.name, text);
-                    for target in targets {
-                        self.offer(target, rtl, candidate, || match &declared {
-                            Some(Declared::Values(values)) => values
-                                .iter()
-                                .find(|(t, _)| *t == target)
-                                .map_or(Specified::Unset, |(_, value)| Specified::Value(value.clone())),
-                            Some(Declared::Wide(wide)) => wide_specified(*wide, candidate),
-                            // Invalid at computed-value time.
-                            _ => Specified::Unset,
-                        });
-                    }
-                }
-            }
-        }
-    }
-
-    fn substitute(&self, name: PropertyName, text: &str) -> Option<Declared> {
-        let text = substitute(text, &mut |name| self.customs.get(name)?.text.as_deref().map(str::to_owned))?;
-        parse_value(name, &text)
-    }
-
-    fn is_open(&self, target: Target, rtl: bool, candidate: &Candidate) -> bool {
-        match &self.specified[target.physical(rtl) as usize] {
-            Specified::Open(skip) => !skip.covers(candidate),
-            _ => false,
-        }
-    }
-
-    fn offer(&mut self, target: Target, rtl: bool, candidate: &Candidate, value: impl FnOnce() -> Specified) {
-        if !self.is_open(target, rtl, candidate) {
-            return;
-        }
-        let index = target.physical(rtl) as usize;
-        self.specified[index] = match candidate.unknown {
-            Some(reason) => Specified::Unknown(Unknown(reason)),
-            None => value(),
-        };
-        self.winners[index] = Some(candidate.id);
-    }
-
-    fn compute(mut self, pseudo: Option<&PseudoElement>) -> Style {
-        let mut values: Vec<Result<Value, Unknown>> = vec![Err(Unknown("it was not computed")); Longhand::ALL.len()];
-        let parent_size = self.parent.map_or(Ok(DEFAULT_FONT_SIZE), |parent| parent.px(L::FontSize));
-        let parent_weight = self.parent.and_then(|p| p.get(L::FontWeight).ok()?.as_number());
-        let mut context = Context {
-            font_size: parent_size,
-            root_font_size: DEFAULT_FONT_SIZE,
-            line_height: Err(Unknown("it depends on the line height")),
-            parent_weight: parent_weight.unwrap_or(400.0),
-            viewport: (self.engine.media.width, self.engine.media.height),
-        };
-        let scheme = self.value(L::ColorScheme, &context);
-        let dark = is_dark(&scheme, &self.engine.media);
-        values[L::ColorScheme as usize] = scheme;
-        values[L::FontSize as usize] = self.value(L::FontSize, &context);
-        context.font_size = match &values[L::FontSize as usize] {
-            Ok(value) => value.as_px().ok_or(Unknown("the font size needs a layout")),
-            Err(unknown) => Err(*unknown),
-        };
-        values[L::LineHeight as usize] = self.value(L::LineHeight, &context);
-        context.line_height = match (&values[L::LineHeight as usize], context.font_size) {
-            (Ok(Value::Number(n)), Ok(size)) => Ok(n * size),
-            (Ok(Value::Length(length)), _) => Ok(length.px),
-            (Ok(_), _) => Err(Unknown("a normal line height needs the metrics of the font")),
-            (Err(unknown), _) => Err(*unknown),
-        };
-        values[L::Color as usize] = self.color(dark, &context);
-        for longhand in Longhand::ALL {
-            if !matches!(longhand, L::ColorScheme | L::FontSize | L::LineHeight | L::Color) {
-                values[*longhand as usize] = self.value(*longhand, &context);
-            }
-        }
-        let is_item = self.adjust(&mut values, pseudo);
-        Style { values, winners: self.winners, customs: self.customs, dark, is_item }
-    }
-
-    fn value(&mut self, longhand: Longhand, context: &Context) -> Result<Value, Unknown> {
-        let index = longhand as usize;
-        let initial = &self.engine.initial[index];
-        match &self.specified[index] {
-            Specified::Value(value) => compute(longhand, value, context),
-            Specified::Unknown(unknown) => Err(*unknown),
-            Specified::Initial => compute(longhand, initial, context),
-            Specified::Inherit => match self.parent {
-                Some(parent) => parent.values[index].clone(),
-                None => compute(longhand, initial, context),
-            },
-            Specified::Unset | Specified::Open(_) => match self.parent {
-                Some(parent) if longhand.inherited() => parent.values[index].clone(),
-                _ => compute(longhand, initial, context),
-            },
-        }
-    }
-
-    /// `color` comes out absolute: `currentcolor` in it is the parent's.
-    fn color(&mut self, dark: bool, context: &Context) -> Result<Value, Unknown> {
-        let current = self.parent.and_then(Style::color);
-        match self.value(L::Color, context)? {
-            Value::Color(color) => match color.resolve(Surroundings { dark, current }) {
-                Some(absolute) => Ok(Value::Color(Color::Absolute(absolute))),
-                None if color.uses_current() => Err(Unknown("the parent's color is not known")),
-                None => Err(Unknown("the colour is not modelled yet")),
-            },
-            other => Ok(other),
-        }
-    }
-
-    /// Values that depend on other values of the same element. Returns whether it is a flex or grid item.
-    fn adjust(&self, values: &mut [Result<Value, Unknown>], pseudo: Option<&PseudoElement>) -> bool {
-        let is = |values: &[Result<Value, Unknown>], longhand: L, words: &[&str]| matches!(&values[longhand as usize], Ok(Value::Keyword(word)) if words.contains(word));
-        // Borders without a style have no width (CSS Backgrounds 3, section 3.3).
-        for (style, width) in [
-            (L::BorderTopStyle, L::BorderTopWidth),
-            (L::BorderRightStyle, L::BorderRightWidth),
-            (L::BorderBottomStyle, L::BorderBottomWidth),
-            (L::BorderLeftStyle, L::BorderLeftWidth),
-        ] {
-            if is(values, style, &["none", "hidden"]) {
-                values[width as usize] = Ok(Value::ZERO);
-            }
-        }
-        // Blockification (CSS Display 3, section 2.7).
-        let out_of_flow = is(values, L::Position, &["absolute", "fixed"]);
-        let floats = !out_of_flow && !is(values, L::Float, &["none"]);
-        let item = self.parent.is_some_and(|parent| {
-            ["flex", "inline-flex", "grid", "inline-grid"].iter().any(|word| parent.is(L::Display, word))
-        });
-        if out_of_flow {
-            values[L::Float as usize] = Ok(Value::Keyword("none"));
-        }
-        if (out_of_flow || floats || item || self.parent.is_none())
-            && let Ok(Value::Keyword(word)) = &values[L::Display as usize]
-        {
-            values[L::Display as usize] = Ok(Value::Keyword(blockify(word)));
-        }
-        // One scrolling axis makes the other one scroll (CSS Overflow 3, section 3.1).
-        for (a, b) in [(L::OverflowX, L::OverflowY), (L::OverflowY, L::OverflowX)] {
-            if !is(values, b, &["visible", "clip"]) && values[b as usize].is_ok() {
-                if is(values, a, &["visible"]) {
-                    values[a as usize] = Ok(Value::Keyword("auto"));
-                } else if is(values, a, &["clip"]) {
-                    values[a as usize] = Ok(Value::Keyword("hidden"));
-                }
-            }
-        }
-        if is(values, L::TextAlign, &["match-parent"]) {
-            values[L::TextAlign as usize] = match self.parent {
-                Some(parent) => parent.values[L::TextAlign as usize].clone(),
-                None => Ok(Value::Keyword("start")),
-            };
-        }
-        if pseudo.is_some_and(|p| ["before", "after"].contains(&p.0.as_str())) && is(values, L::Content, &["normal"]) {
-            values[L::Content as usize] = Ok(Value::Keyword("none"));
-        }
-        item && !out_of_flow
-    }
-}
-
-fn wide_specified(wide: Wide, candidate: &Candidate) -> Specified {
-    match wide {
-        Wide::Inherit => Specified::Inherit,
-        Wide::Initial => Specified::Initial,
-        Wide::Unset => Specified::Unset,
-        Wide::Revert => Specified::Open(Skip::Origin(candidate.origin)),
-        Wide::RevertLayer => Specified::Open(Skip::Layer(candidate.weight)),
-    }
 }
 
 fn blockify(display: &'static str) -> &'static str {
@@ -427,16 +447,5 @@ fn blockify(display: &'static str) -> &'static str {
         "inline-grid" => "grid",
         "inline-table" => "table",
         other => other,
-    }
-}
-
-/// The used colour scheme (CSS Color Adjustment 1, section 2.3).
-fn is_dark(scheme: &Result<Value, Unknown>, media: &Media) -> bool {
-    let Ok(Value::Words(words)) = scheme else { return false };
-    let has = |word: &str| words.iter().any(|value| value.is(word));
-    match (has("light"), has("dark")) {
-        (true, true) => media.dark,
-        (false, dark) => dark,
-        _ => false,
     }
 }

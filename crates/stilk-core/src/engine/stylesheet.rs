@@ -19,6 +19,21 @@ pub struct Stylesheet {
     pub layers: Layers,
     /// Names of the animations it defines.
     pub keyframes: Vec<String>,
+    /// Custom properties with a type, in order.
+    pub registered: Vec<Registered>,
+}
+
+/// A custom property with a type: `@property` (CSS Properties and Values API 1, section 2).
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Registered {
+    /// Its name, with dashes.
+    pub name: Arc<str>,
+    /// What its value may be, without quotes.
+    pub syntax: String,
+    /// Whether it inherits.
+    pub inherits: bool,
+    /// Its initial value.
+    pub initial: Option<String>,
 }
 
 /// One selector and its declarations.
@@ -170,6 +185,7 @@ enum Prelude {
     Layer(Vec<String>),
     Unknown(&'static str),
     Keyframes(String),
+    Property(String),
     Ignored,
 }
 
@@ -197,6 +213,7 @@ impl<'i> AtRuleParser<'i> for Reader<'_> {
             "container" => Prelude::Unknown("a container query needs a layout"),
             "scope" | "starting-style" => Prelude::Unknown("the at-rule around it is not computed yet"),
             "keyframes" | "-webkit-keyframes" => Prelude::Keyframes(text.to_owned()),
+            "property" if text.starts_with("--") => Prelude::Property(text.to_owned()),
             _ => Prelude::Ignored,
         })
     }
@@ -229,6 +246,12 @@ impl<'i> AtRuleParser<'i> for Reader<'_> {
             }
             Prelude::Keyframes(name) => {
                 self.sheet.keyframes.push(name);
+                return Ok(());
+            }
+            Prelude::Property(name) => {
+                if !self.dead {
+                    self.sheet.registered.extend(registered(&name, input));
+                }
                 return Ok(());
             }
             Prelude::Ignored => return Ok(()),
@@ -272,6 +295,32 @@ impl<'i> QualifiedRuleParser<'i> for Reader<'_> {
         }
         Ok(())
     }
+}
+
+/// The descriptors of `@property`; nothing where one that is needed is missing.
+fn registered(name: &str, input: &mut Parser) -> Option<Registered> {
+    let mut found: [Option<String>; 3] = [None, None, None];
+    while let Ok(descriptor) = input.try_parse(|p| p.expect_ident_cloned()) {
+        input.expect_colon().ok()?;
+        input.skip_whitespace();
+        let start = input.position();
+        let mut end = start;
+        while let Ok(token) = input.next_including_whitespace_and_comments() {
+            if *token == Token::Semicolon {
+                break;
+            }
+            end = input.position();
+        }
+        let text = input.slice(start..end).trim().to_owned();
+        let index = ["syntax", "inherits", "initial-value"].iter().position(|known| descriptor.eq_ignore_ascii_case(known));
+        if let Some(index) = index {
+            found[index] = Some(text);
+        }
+    }
+    let [syntax, inherits, initial] = found;
+    let syntax = syntax?.trim_matches(['"', '\'']).to_owned();
+    let inherits = inherits? == "true";
+    (initial.is_some() || syntax == "*").then(|| Registered { name: name.into(), syntax, inherits, initial })
 }
 
 fn declarations(input: &mut Parser) -> Vec<Declaration> {

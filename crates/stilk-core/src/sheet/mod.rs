@@ -22,6 +22,36 @@ pub struct Sheet {
     pub derived: Vec<DerivedNode>,
     /// `@keyframes`.
     pub keyframes: Vec<KeyframesNode>,
+    /// `@font-face`.
+    pub font_faces: Vec<DescriptorsNode>,
+    /// `@property` outside of controls.
+    pub properties: Vec<DescriptorsNode>,
+    /// `@attach`.
+    pub attachments: Vec<AttachNode>,
+}
+
+/// `@font-face { … }`, `@property --name { … }`: a rule that holds descriptors.
+#[derive(Debug)]
+pub struct DescriptorsNode {
+    /// What it describes, `--name`; for `@font-face` the rule itself.
+    pub name: Name,
+    /// Its descriptors.
+    pub descriptors: Vec<Declaration>,
+}
+
+/// `@attach (SELECTOR) as CONTROL OPTION… [{ PART: SELECTOR; }]`
+#[derive(Debug)]
+pub struct AttachNode {
+    /// Which elements, as written between the brackets.
+    pub selector: Name,
+    /// The control whose look they get.
+    pub control: Name,
+    /// Its options.
+    pub options: Vec<Name>,
+    /// Parts, and what they are inside those elements.
+    pub parts: Vec<(Name, Name)>,
+    /// The whole head.
+    pub span: Span,
 }
 
 /// `@control NAME [from OTHER] { … }`
@@ -89,6 +119,8 @@ pub enum Item {
     Exclude(ExcludeNode),
     /// `@waive CHECK …;`
     Waive(WaiveNode),
+    /// `@property --name { … }`: the type of a local.
+    Property(DescriptorsNode),
 }
 
 /// `name: value;`
@@ -213,6 +245,8 @@ pub struct WaiveNode {
     pub cases: Option<Name>,
     /// Why.
     pub reason: String,
+    /// The last day on which it counts.
+    pub until: Option<Name>,
     /// The whole rule.
     pub span: Span,
 }

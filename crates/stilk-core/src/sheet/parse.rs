@@ -1,6 +1,7 @@
 //! The parser of control sheets: CSS Syntax Level 3 with a few at-rules of its own. It recovers and goes on, so one
 //! run reports every mistake.
 
+mod plain;
 mod rules;
 #[cfg(test)]
 mod tests;
@@ -14,7 +15,7 @@ use cssparser::{ParseError, Parser, Token};
 /// Blocks nested deeper than this are refused.
 const MAX_DEPTH: usize = 16;
 
-const TOP_RULES: [&str; 4] = ["control", "derive", "keyframes", "trait"];
+const TOP_RULES: [&str; 7] = ["attach", "control", "derive", "font-face", "keyframes", "property", "trait"];
 const BLOCK_RULES: [&str; 13] = [
     "axis",
     "combine",
@@ -28,15 +29,22 @@ const BLOCK_RULES: [&str; 13] = [
     "supports",
     "traits",
     "waive",
-    "keyframes",
+    "property",
 ];
-/// Rules of the language that are not built yet.
-const LATER: [&str; 3] = ["attach", "font-face", "property"];
 
 /// Parses a sheet. Mistakes go to `diagnostics`; what could be read is returned.
 pub fn parse(file: FileId, sources: &Sources, diagnostics: &mut Diagnostics) -> Sheet {
     let source = &sources.file(file).text;
-    let sheet = Sheet { file, controls: vec![], traits: vec![], derived: vec![], keyframes: vec![] };
+    let sheet = Sheet {
+        file,
+        controls: vec![],
+        traits: vec![],
+        derived: vec![],
+        keyframes: vec![],
+        font_faces: vec![],
+        properties: vec![],
+        attachments: vec![],
+    };
     let mut reader = SheetReader { file, source, diagnostics, sheet };
     let mut parser = Parser::new(source);
     reader.top(&mut parser);
@@ -151,15 +159,17 @@ impl SheetReader<'_> {
                     }
                 }
             }
-            other if LATER.contains(&other) => {
-                self.say(
-                    "sheet/rule",
-                    name.span,
-                    format!("`@{other}` is not available in this version"),
-                    "leave it out",
-                );
-                self.skip_item(parser);
+            "font-face" => {
+                let head = self.head(parser);
+                let descriptors = self.descriptors(parser, &head, name);
+                self.sheet.font_faces.push(DescriptorsNode { name: name.clone(), descriptors });
             }
+            "property" => {
+                if let Some(node) = self.property(name, parser) {
+                    self.sheet.properties.push(node);
+                }
+            }
+            "attach" => self.attach(name, parser),
             _ => {
                 self.diagnostics.push(unknown_rule(name, &TOP_RULES));
                 self.skip_item(parser);
@@ -372,9 +382,6 @@ fn split(text: &Name, separator: impl Fn(char) -> bool) -> Vec<Name> {
 fn unknown_rule(name: &Name, known: &[&str]) -> Diagnostic {
     let message = format!("there is no rule `@{}` here", name.value);
     let diagnostic = Diagnostic::error("sheet/rule", name.span, message).label("not known");
-    if LATER.contains(&name.as_str()) {
-        return diagnostic.mend("leave it out: it is not available in this version");
-    }
     match crate::diagnostic::nearest(&name.value, known.iter().copied()) {
         Some(near) => diagnostic.mend(format!("write `@{near}`")),
         None => diagnostic.mend(format!("write one of: @{}", list(known).replace(", ", ", @"))),

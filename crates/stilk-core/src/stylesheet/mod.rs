@@ -4,6 +4,8 @@
 //! Every rule has specificity (0,1,0), with a pseudo-element (0,1,1): the order of classes on an element never matters.
 //! Precedence is state first, then place, then source order; layers carry the states.
 
+mod attached;
+mod plain;
 mod reset;
 mod selectors;
 mod tokens;
@@ -11,7 +13,7 @@ mod writer;
 
 use crate::source::{Sources, Span};
 use crate::system::states::LAYERS;
-use crate::system::{BoundDeclaration, Control, Names, Rule, System};
+use crate::system::{Attachment, BoundDeclaration, Control, Names, Rule, System};
 pub use reset::{Reset, resets};
 pub use tokens::Plan;
 use writer::Writer;
@@ -62,7 +64,10 @@ fn write_as(system: &System, sources: &Sources, purpose: Purpose, compact: bool)
     sheet.section("token", |sheet| tokens::write(sheet));
     sheet.section("reset", |sheet| reset::write(sheet));
     sheet.rules();
-    sheet.keyframes();
+    sheet.plain_rules();
+    if sheet.system.manifest.stylesheet.layers {
+        attached::write(&mut sheet);
+    }
     sheet.writer.finish()
 }
 
@@ -111,7 +116,8 @@ impl<'s> Sheet<'s> {
         }
     }
 
-    fn rules(&mut self) {
+    /// Every rule of every control, weakest first.
+    fn sorted(&self) -> Vec<Placed<'s>> {
         let system = self.system;
         let mut placed: Vec<Placed> = system
             .controls
@@ -120,6 +126,12 @@ impl<'s> Sheet<'s> {
             .collect();
         // A stable sort: source order decides what states and places leave equal.
         placed.sort_by_key(|p| (system.states.precedence(&p.rule.states), p.control.depth, p.rule.place));
+        placed
+    }
+
+    fn rules(&mut self) {
+        let system = self.system;
+        let placed = self.sorted();
         for layer in LAYERS {
             let of_layer: Vec<&Placed> =
                 placed.iter().filter(|p| system.states.layer(&p.rule.states) == layer).collect();
@@ -129,7 +141,21 @@ impl<'s> Sheet<'s> {
         }
     }
 
+    /// What a control's look is attached to.
+    fn attachments(&self, control: &Control) -> impl Iterator<Item = &'s Attachment> {
+        let attachments = match self.purpose {
+            Purpose::Page => self.system.attachments.as_slice(),
+            Purpose::Specimen => &[],
+        };
+        attachments.iter().filter(|attachment| attachment.control == control.name.value)
+    }
+
     fn rule(&mut self, placed: &Placed) {
+        let selector = selectors::of_rule(self, placed.control, placed.rule);
+        self.rule_as(placed, &selector);
+    }
+
+    fn rule_as(&mut self, placed: &Placed, selector: &str) {
         let Placed { control, rule } = placed;
         let mut conditions: Vec<String> =
             rule.conditions.iter().map(|c| format!("@{} {}", c.kind, c.prelude)).collect();
@@ -139,15 +165,14 @@ impl<'s> Sheet<'s> {
         let own_motion = rule.conditions.iter().any(|c| c.prelude.contains("prefers-reduced-motion"));
         let (motion, still): (Vec<_>, Vec<_>) =
             rule.declarations.iter().partition(|declaration| declaration.is_motion() && !own_motion);
-        let selector = selectors::of_rule(self, control, rule);
         let described = self.describe(control, rule);
         self.writer.comment(&described);
         if !still.is_empty() {
-            self.block(&conditions, &selector, control, &still);
+            self.block(&conditions, selector, control, &still);
         }
         if !motion.is_empty() {
             conditions.push("@media (prefers-reduced-motion: no-preference)".into());
-            self.block(&conditions, &selector, control, &motion);
+            self.block(&conditions, selector, control, &motion);
         }
     }
 
@@ -201,15 +226,5 @@ impl<'s> Sheet<'s> {
             text.push_str(&format!(": {}", when.join(", ")));
         }
         format!("{text} · {}", self.sources.place(rule.span))
-    }
-
-    fn keyframes(&mut self) {
-        for keyframes in &self.system.keyframes {
-            let body = keyframes.body.write(&mut |id| self.plan.read(self.system, id), &mut |local| local.to_owned());
-            self.writer.blank();
-            let name = self.names.keyframes(&keyframes.name.value);
-            self.writer
-                .line(&format!("@keyframes {name} {{ {} }}", body.split_whitespace().collect::<Vec<_>>().join(" ")));
-        }
     }
 }

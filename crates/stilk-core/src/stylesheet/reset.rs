@@ -103,25 +103,35 @@ fn set_at_rest(control: &Control) -> Vec<Longhand> {
 pub(super) fn write(sheet: &mut Sheet) {
     for control in &sheet.system.controls {
         let class = format!(".{}", sheet.names.control(&control.name.value)).repeat(sheet.weight());
-        let resets = resets(control);
-        for hosts in ["", "a"] {
-            let of_hosts: Vec<&Reset> = resets.iter().filter(|reset| reset.hosts == hosts).collect();
-            if of_hosts.is_empty() {
-                continue;
-            }
-            let (selector, whom) = match hosts {
-                "" => (class.clone(), "every host".to_owned()),
-                hosts => (format!("{class}:where({hosts})"), format!("hosts `{hosts}`")),
-            };
-            sheet.writer.comment(&format!("{}, {whom}: where browsers' defaults differ", control.name.value));
-            sheet.writer.open(&selector);
-            for reset in of_hosts {
-                if reset.property == "user-select" {
-                    sheet.writer.declaration("-webkit-user-select", reset.value, Some(control.name.span));
-                }
-                sheet.writer.declaration(reset.property, reset.value, Some(control.name.span));
-            }
-            sheet.writer.close();
+        let mut hosts_of = vec![class.clone()];
+        if !sheet.system.manifest.stylesheet.layers {
+            let attached = sheet.attachments(control).flat_map(|attachment| &attachment.selectors);
+            hosts_of.extend(attached.map(|selector| format!(":is({class}, :where({selector}))")));
         }
+        write_for(sheet, control, &|hosts| match hosts {
+            "" => hosts_of.join(", "),
+            hosts => hosts_of.iter().map(|of| format!("{of}:where({hosts})")).collect::<Vec<_>>().join(", "),
+        });
+    }
+}
+
+/// Writes a control's resets; `selector` says for whom, given the hosts, or an empty string for all.
+pub(super) fn write_for(sheet: &mut Sheet, control: &Control, selector: &dyn Fn(&str) -> String) {
+    let resets = resets(control);
+    for hosts in ["", "a"] {
+        let of_hosts: Vec<&Reset> = resets.iter().filter(|reset| reset.hosts == hosts).collect();
+        if of_hosts.is_empty() {
+            continue;
+        }
+        let whom = if hosts.is_empty() { "every host".to_owned() } else { format!("hosts `{hosts}`") };
+        sheet.writer.comment(&format!("{}, {whom}: where browsers' defaults differ", control.name.value));
+        sheet.writer.open(&selector(hosts));
+        for reset in of_hosts {
+            if reset.property == "user-select" {
+                sheet.writer.declaration("-webkit-user-select", reset.value, Some(control.name.span));
+            }
+            sheet.writer.declaration(reset.property, reset.value, Some(control.name.span));
+        }
+        sheet.writer.close();
     }
 }

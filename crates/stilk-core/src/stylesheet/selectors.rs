@@ -6,40 +6,101 @@
 
 use super::{Purpose, SHOWN, Sheet};
 use crate::dom::NodeId;
-use crate::system::{Control, OptionId, Rule};
+use crate::system::{Attachment, Control, OptionId, Rule};
 use crate::template::Host;
 
 const BLOCKED: &str = ":disabled, [aria-disabled=\"true\"], [aria-busy=\"true\"]";
 
-/// A rule's selector.
+/// What a selector begins with.
+#[derive(Clone, Copy)]
+enum Whom<'w> {
+    /// The control's own class.
+    Class,
+    /// Markup that a control's look is attached to.
+    Attached(&'w Attachment),
+}
+
+/// A rule's selector: for the control's class and, without layers, whatever it is attached to.
 pub fn of_rule(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
+    let mut list = vec![of_class(sheet, control, rule)];
+    if !sheet.system.manifest.stylesheet.layers {
+        for attachment in sheet.attachments(control) {
+            let each = attachment.selectors.iter();
+            list.extend(each.filter_map(|selector| of_attached(sheet, control, rule, attachment, selector)));
+        }
+    }
+    list.join(", ")
+}
+
+fn of_class(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
     let class = format!(".{}", sheet.names.control(&control.name.value));
-    let conditions = conditions(sheet, control, rule);
+    let conditions = conditions(sheet, control, rule, Whom::Class).unwrap_or_default();
     let weight = sheet.weight();
     let target = &rule.target;
     match &target.part {
         None => format!("{}{conditions}{}", class.repeat(weight), target.pseudo),
         Some(part) => {
             let part = format!(".{}", sheet.names.part(&control.name.value, part)).repeat(weight);
-            let condition = match target.condition.as_str() {
-                "" => String::new(),
-                condition => format!(":where({condition})"),
-            };
+            let condition = part_condition(rule);
             let own = own_states(sheet, rule);
             format!(":where({class}{conditions}) {part}{condition}{own}{}", target.pseudo)
         }
     }
 }
 
-fn conditions(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
+/// A rule's selector for markup that the control is attached to; `None` where it never holds there. With layers it has
+/// the attachment's own specificity, without layers that of every other rule.
+pub fn of_attached(
+    sheet: &Sheet,
+    control: &Control,
+    rule: &Rule,
+    attachment: &Attachment,
+    selector: &str,
+) -> Option<String> {
+    let class = format!(".{}", sheet.names.control(&control.name.value));
+    let conditions = conditions(sheet, control, rule, Whom::Attached(attachment))?;
+    let target = &rule.target;
+    let layers = sheet.system.manifest.stylesheet.layers;
+    // What bears the class already has the look, and perhaps another variant.
+    let who = format!("{selector}:not(:where({class}))");
+    Some(match &target.part {
+        None if layers => format!("{who}{conditions}{}", target.pseudo),
+        None => format!(":is({}, :where({who})){conditions}{}", class.repeat(sheet.weight()), target.pseudo),
+        Some(part) => {
+            let inside = attachment.part(part)?;
+            let class = format!(".{}", sheet.names.part(&control.name.value, part)).repeat(sheet.weight());
+            let (condition, own) = (part_condition(rule), own_states(sheet, rule));
+            match layers {
+                true => format!("{who}{conditions} :is({inside}){condition}{own}{}", target.pseudo),
+                false => {
+                    let part = format!(":is({class}, :where({inside}))");
+                    format!(":where({who}{conditions}) {part}{condition}{own}{}", target.pseudo)
+                }
+            }
+        }
+    })
+}
+
+fn part_condition(rule: &Rule) -> String {
+    match rule.target.condition.as_str() {
+        "" => String::new(),
+        condition => format!(":where({condition})"),
+    }
+}
+
+fn conditions(sheet: &Sheet, control: &Control, rule: &Rule, whom: Whom) -> Option<String> {
     let mut text = String::new();
     for host in &rule.hosts {
         text.push_str(&format!(":where({host})"));
     }
     for option in &rule.options {
-        text.push_str(&option_predicate(sheet, control, *option));
+        match whom {
+            Whom::Class => text.push_str(&option_predicate(sheet, control, *option)),
+            Whom::Attached(attachment) if attachment.variant.has(*option) => {}
+            Whom::Attached(_) => return None,
+        }
     }
-    let bearer = Bearer::new(sheet, control);
+    let bearer = Bearer::new(sheet, control, whom);
     let mut guarded = false;
     for id in rule.states.ids() {
         let state = sheet.system.states.get(*id);
@@ -51,8 +112,15 @@ fn conditions(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
     for (id, part) in rule.states.of_parts() {
         let state = sheet.system.states.get(*id);
         guarded |= matches!(state.name.as_str(), "hover" | "active");
-        if part != VERY_PART {
-            text.push_str(&part_predicate(sheet, control, part, &state.name, &state.selectors.join(", ")));
+        if part == VERY_PART {
+            continue;
+        }
+        let list = state.selectors.join(", ");
+        match whom {
+            Whom::Class => text.push_str(&part_predicate(sheet, control, part, &state.name, &list)),
+            Whom::Attached(attachment) => {
+                text.push_str(&format!(":where(:has(:where({}):where({list})))", attachment.part(part)?));
+            }
         }
     }
     if guarded && sheet.purpose == Purpose::Page {
@@ -61,7 +129,7 @@ fn conditions(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
     for nested in &rule.nested {
         text.push_str(&format!(":where({nested})"));
     }
-    text
+    Some(text)
 }
 
 /// Stands for the part that a rule styles, in its states.
@@ -124,7 +192,13 @@ struct Bearer {
 }
 
 impl Bearer {
-    fn new(sheet: &Sheet, control: &Control) -> Bearer {
+    fn new(sheet: &Sheet, control: &Control, whom: Whom) -> Bearer {
+        if let Whom::Attached(attachment) = whom {
+            let inside = control.template.bearer_is_host() == Some(false);
+            let native = attachment.part("native").filter(|_| inside);
+            let paths = native.map(|native| format!(":where({native})")).into_iter().collect();
+            return Bearer { paths, shown: false };
+        }
         let mut paths: Vec<String> = control
             .template
             .hosts

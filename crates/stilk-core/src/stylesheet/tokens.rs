@@ -316,8 +316,11 @@ fn write_dependants(sheet: &mut Sheet, ids: &[TokenId]) {
     if dependants.is_empty() || system.controls.is_empty() {
         return;
     }
-    let hosts: Vec<String> =
+    let mut hosts: Vec<String> =
         system.controls.iter().map(|control| format!(".{}", sheet.names.control(&control.name.value))).collect();
+    if sheet.purpose == Purpose::Page {
+        hosts.extend(system.attachments.iter().flat_map(|attachment| attachment.selectors.clone()));
+    }
     sheet.writer.comment("computed on each control, so that an override reaches what depends on it");
     sheet.writer.open(&format!(":where({})", hosts.join(", ")));
     for id in dependants {

@@ -1,7 +1,9 @@
 //! From syntax trees to the checked system.
 
+mod attach;
 mod collisions;
 mod control;
+mod descriptors;
 mod locals;
 mod placement;
 
@@ -42,7 +44,14 @@ pub fn bind(
 
     let nodes: Vec<&ControlNode> = sheets.iter().flat_map(|sheet| &sheet.controls).collect();
     let controls = bind_controls(&nodes, &templates, &shared, &loader.sources, diagnostics);
-    let system = System { manifest, tokens, states, controls, keyframes, surfaces };
+    let nodes = sheets.iter().flat_map(|sheet| &sheet.attachments);
+    let attachments = nodes.filter_map(|node| attach::bind(node, &controls, diagnostics)).collect();
+    let nodes = sheets.iter().flat_map(|sheet| &sheet.font_faces);
+    let font_faces = nodes.map(|node| descriptors::font_face(node, &tokens, diagnostics)).collect();
+    let nodes = sheets.iter().flat_map(|sheet| &sheet.properties);
+    let registered = nodes.filter_map(|node| descriptors::registered(node, &tokens, diagnostics)).collect();
+    let system =
+        System { manifest, tokens, states, controls, keyframes, font_faces, registered, attachments, surfaces };
     collisions::check(&system, diagnostics);
     system
 }
@@ -175,6 +184,11 @@ fn bind_value(value: &Value, tokens: &Tokens, diagnostics: &mut Diagnostics) -> 
 
 fn find_token(name: &Name, tokens: &Tokens, diagnostics: &mut Diagnostics) -> Option<TokenId> {
     let found = tokens.find_path(&name.value);
+    if let Some(id) = found.filter(|id| tokens.get(*id).is_member)
+        && let Some(theme) = tokens.themes().iter().find(|theme| tokens.get(id).in_theme(theme).is_none())
+    {
+        diagnostics.push(tokens.gap(name.span, &tokens.get(id).path, theme));
+    }
     if found.is_none() && !tokens.incomplete {
         let message = format!("there is no token `{}`", name.value);
         let diagnostic = Diagnostic::error("token/unknown", name.span, message).label("not known");

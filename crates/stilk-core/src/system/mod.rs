@@ -1,5 +1,6 @@
 //! The checked system: names bound, types known, no cycles. Later stages never validate again.
 
+mod attachment;
 mod bind;
 mod names;
 pub mod rule;
@@ -12,6 +13,7 @@ use crate::manifest::Manifest;
 use crate::source::{Name, Span};
 use crate::template::Template;
 use crate::tokens::{Expression, TokenId, Tokens};
+pub use attachment::Attachment;
 pub use bind::bind;
 pub use names::Names;
 pub use rule::{BoundDeclaration, Place, Rule, RuleTarget};
@@ -31,6 +33,12 @@ pub struct System {
     pub controls: Vec<Control>,
     /// `@keyframes`.
     pub keyframes: Vec<Keyframes>,
+    /// `@font-face`.
+    pub font_faces: Vec<FontFace>,
+    /// `@property` outside of controls: names as they are written.
+    pub registered: Vec<Registered>,
+    /// `@attach`.
+    pub attachments: Vec<Attachment>,
     /// What controls may lie on.
     pub surfaces: Vec<(String, TokenId)>,
 }
@@ -52,6 +60,8 @@ pub struct Control {
     pub depth: usize,
     /// Its rules, flattened, in the order of the sheets.
     pub rules: Vec<Rule>,
+    /// Types of its local properties.
+    pub registered: Vec<Registered>,
     /// Findings that are accepted.
     pub waivers: Vec<Waiver>,
 }
@@ -78,6 +88,30 @@ pub struct Keyframes {
     pub body: Expression,
 }
 
+/// A font, with its descriptors as they are written.
+#[derive(Debug)]
+pub struct FontFace {
+    /// Names and values, in order.
+    pub descriptors: Vec<(String, String)>,
+    /// Where it stands.
+    pub span: Span,
+}
+
+/// A custom property with a type (CSS Properties and Values API 1).
+#[derive(Debug)]
+pub struct Registered {
+    /// The property with its dashes; for a local, its short name.
+    pub name: Name,
+    /// Its syntax, a CSS string with its quotes.
+    pub syntax: String,
+    /// Whether it inherits.
+    pub inherits: bool,
+    /// Its initial value.
+    pub initial: Option<String>,
+    /// Where it stands.
+    pub span: Span,
+}
+
 /// A finding that is accepted, with the reason.
 #[derive(Debug)]
 pub struct Waiver {
@@ -87,6 +121,8 @@ pub struct Waiver {
     pub option: Option<OptionId>,
     /// Why.
     pub reason: String,
+    /// The last day on which it counts, `YYYY-MM-DD`.
+    pub until: Option<String>,
     /// Where it stands.
     pub span: Span,
 }

@@ -81,6 +81,11 @@ impl super::Control {
         })
     }
 
+    /// The variant of a host without option classes.
+    pub fn default_variant(&self) -> Variant {
+        Variant { choices: self.axes.iter().map(|axis| axis.default).collect() }
+    }
+
     /// Every variant that exists on a host; the last axis varies fastest.
     pub fn variants(&self, host: usize) -> Vec<Variant> {
         let mut variants = vec![Variant { choices: Vec::new() }];

@@ -247,23 +247,30 @@ impl Tokens {
         }
     }
 
-    /// Every theme gives every token a value.
+    /// Every theme gives every token a value. A member of a composite needs one only where it is referred to: a shadow
+    /// may be single in one theme and layered in another.
     fn check_gaps(&self, diagnostics: &mut Diagnostics) {
-        for theme in self.themes() {
-            for token in &self.list {
-                if token.in_theme(&theme).is_none()
-                    && let Some(first) = token.definitions().next()
-                {
-                    let name = self.theme_name(&theme);
-                    let message = format!("`{}` has no value in the theme `{name}`", token.path);
-                    diagnostics.push(
-                        Diagnostic::error("token/theme-gap", first.span, message)
-                            .label("defined here, but not in every theme")
-                            .mend("define it in a set, or in the other contexts too"),
-                    );
-                }
+        for token in self.list.iter().filter(|token| !token.is_member) {
+            let Some(first) = token.definitions().next() else { continue };
+            let gap = self.themes().into_iter().find_map(|theme| match token.in_theme(&theme) {
+                None => Some((first.span, token.path.clone(), theme)),
+                Some(definition) => definition.expression.tokens().find_map(|id| {
+                    let missing = self.get(id).is_member && self.get(id).in_theme(&theme).is_none();
+                    missing.then(|| (definition.span, self.get(id).path.clone(), theme.clone()))
+                }),
+            });
+            if let Some((span, path, theme)) = gap {
+                diagnostics.push(self.gap(span, &path, &theme));
             }
         }
+    }
+
+    /// What to say of a token without a value in a theme.
+    pub fn gap(&self, span: Span, path: &str, theme: &Theme) -> Diagnostic {
+        let message = format!("`{path}` has no value in the theme `{}`", self.theme_name(theme));
+        Diagnostic::error("token/theme-gap", span, message)
+            .label("not in every theme")
+            .mend("define it in a set, or in the other contexts too")
     }
 
     /// Refuses cycles within a theme, derived tokens included, naming each step of the cycle once.

@@ -1,7 +1,7 @@
 //! Every byte string gives diagnostics or a result: no panic, no hang.
 
 use crate::memory::{Memory, messages};
-use stilk_core::check::run;
+use stilk_core::check::{Settings, run};
 use stilk_core::engine::Stylesheet;
 use stilk_core::stylesheet::{Purpose, write};
 
@@ -114,6 +114,6 @@ fn an_alias_chain_and_a_cascade_of_references_are_bounded() {
     let project = Memory::with_sheet(&sheet).load();
     if let Some(system) = &project.system {
         let written = write(system, &project.sources, Purpose::Page);
-        run(system, &project.sources, &written, 1);
+        run(system, &project.sources, &written, &Settings { threads: 1, today: None });
     }
 }

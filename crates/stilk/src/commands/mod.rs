@@ -11,7 +11,7 @@ use crate::disk::{self, Folder};
 use crate::output::{count, terminal};
 use crate::{Failure, Outcome};
 use std::path::{Path, PathBuf};
-use stilk_core::check::Report;
+use stilk_core::check::{Report, Settings};
 use stilk_core::diagnostic::Level;
 use stilk_core::project;
 use stilk_core::source::Sources;
@@ -51,7 +51,8 @@ impl Loaded {
 
     fn report(&self, written: &Written) -> Report {
         let threads = std::thread::available_parallelism().map_or(1, std::num::NonZero::get);
-        stilk_core::check::run(&self.system, &self.sources, written, threads)
+        let today = time::OffsetDateTime::now_utc().date().to_string();
+        stilk_core::check::run(&self.system, &self.sources, written, &Settings { threads, today: Some(today) })
     }
 
     /// Where an output goes, relative to the project's folder.

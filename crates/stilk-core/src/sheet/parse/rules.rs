@@ -110,6 +110,12 @@ impl SheetReader<'_> {
                 self.say("sheet/rule", rule.span, "keyframes stand at the top of a sheet", mend);
                 self.skip_item(parser);
             }
+            "property" => items.extend(self.property(rule, parser).map(Item::Property)),
+            "font-face" | "attach" | "derive" | "trait" | "control" => {
+                let message = format!("`@{}` stands at the top of a sheet", rule.value);
+                self.say("sheet/rule", rule.span, message, format!("write `@{}` outside of `@control`", rule.value));
+                self.skip_item(parser);
+            }
             _ => {
                 self.diagnostics.push(unknown_rule(rule, &BLOCK_RULES));
                 self.skip_item(parser);
@@ -221,33 +227,46 @@ impl SheetReader<'_> {
     fn waive(&mut self, head: &Head, rule: &Name, items: &mut Vec<Item>) {
         let mut parser = Parser::new(&head.text.value);
         let mut reason = None;
-        let mut quote = head.text.value.len();
+        let mut quote = head.text.value.len()..head.text.value.len();
         loop {
             parser.skip_whitespace();
             let at = parser.position().byte_index();
             match parser.next() {
                 Ok(Token::QuotedString(text)) => {
                     reason = Some(text.to_string());
-                    quote = at;
+                    quote = at..parser.position().byte_index();
                 }
                 Ok(_) => {}
                 Err(_) => break,
             }
         }
-        let before = Name {
-            value: head.text.value[..quote].trim_end().to_owned(),
-            span: Span { end: head.text.span.start + quote as u32, ..head.text.span },
+        let slice = |range: std::ops::Range<usize>| Name {
+            value: head.text.value[range.clone()].trim_end().to_owned(),
+            span: Span::new(self.file, head.text.span.start as usize + range.start, head.text.span.start as usize + range.end),
         };
+        let (before, after) = (slice(0..quote.start), slice(quote.end..head.text.value.len()));
         let mut words = self.words(&before).into_iter();
         let check = words.next();
         let cases = words.next().filter(|word| word.value == "on").map(|word| {
             let offset = (word.span.end - before.span.start) as usize;
             let text = before.value[offset..].trim();
-            Name { value: text.to_owned(), span: word.span }
+            let start = before.span.start as usize + before.value.len() - text.len();
+            Name { value: text.to_owned(), span: Span::new(self.file, start, start + text.len()) }
         });
+        let after = self.words(&after);
+        let until = match after.as_slice() {
+            [] => None,
+            [until, date] if until.value == "until" && is_date(&date.value) => Some(date.clone()),
+            [first, ..] => {
+                let mend = "write `until 2027-06-30`: year, month and day";
+                self.say("sheet/syntax", first.span, "this is no day that a waiver ends on", mend);
+                None
+            }
+        };
         match (check, reason) {
             (Some(check), Some(reason)) => {
-                items.push(Item::Waive(WaiveNode { check, cases, reason, span: rule.span.to(head.text.span) }));
+                let span = rule.span.to(head.text.span);
+                items.push(Item::Waive(WaiveNode { check, cases, reason, until, span }));
             }
             _ => {
                 let mend = "write `@waive group/name \"Why it is accepted.\";`";
@@ -308,4 +327,16 @@ fn part_target(one: &Name) -> PartTarget {
     let pseudo = one.value.find("::").unwrap_or(length);
     let condition = one.value[..pseudo].find(':').unwrap_or(pseudo);
     PartTarget { part: cut(0..condition), condition: cut(condition..pseudo), pseudo: cut(pseudo..length) }
+}
+
+/// `YYYY-MM-DD` with a month and a day that can be.
+fn is_date(text: &str) -> bool {
+    let parts: Vec<&str> = text.split('-').collect();
+    let number = |i: usize, digits: usize| {
+        parts.get(i).filter(|p| p.len() == digits && p.bytes().all(|b| b.is_ascii_digit()))?.parse::<u32>().ok()
+    };
+    parts.len() == 3
+        && number(0, 4).is_some()
+        && number(1, 2).is_some_and(|month| (1..=12).contains(&month))
+        && number(2, 2).is_some_and(|day| (1..=31).contains(&day))
 }

@@ -2,14 +2,15 @@
 
 use super::super::rule::{BoundDeclaration, Condition};
 use super::super::{Axis, Control, Exclude, OptionId, Place, Rule, RuleTarget, StateSet, States, Waiver};
+use super::descriptors::{literal, registered};
 use super::locals::{check_locals, check_values};
 use super::{bind_value, placement, twice};
 use crate::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
 use crate::engine::selector;
 use crate::manifest::Manifest;
 use crate::sheet::{
-    AxisDefault, AxisNode, ControlNode, Declaration, ExcludeNode, Item, OptionNode, PartTarget, StateAlternative,
-    StateRef, TraitNode, Value, WaiveNode,
+    AxisDefault, AxisNode, ControlNode, Declaration, DescriptorsNode, ExcludeNode, Item, OptionNode, PartTarget, StateAlternative,
+    StateRef, TraitNode, WaiveNode,
 };
 use crate::source::{Name, Span};
 use crate::template::Template;
@@ -46,6 +47,7 @@ pub fn bind(
         placements: Vec::new(),
         depth: 0,
         rules: Vec::new(),
+        registered: Vec::new(),
         waivers: Vec::new(),
     };
     check_bearer(&control, diagnostics);
@@ -55,11 +57,14 @@ pub fn bind(
         let inherited = if i == 0 { 0 } else { control.axes.len() };
         node.body.iter().for_each(|item| bind_axis(item, inherited, &mut control, diagnostics));
     }
+    drop_idle_axes(chain, &mut control);
     let mut flattener =
-        Flattener { shared, bound, control: &mut control, diagnostics, trait_depth: 0, declarations: Vec::new() };
+        Flattener { shared, bound, control: &mut control, diagnostics, trait_depth: 0, is_original: false, declarations: Vec::new() };
     for base in bases {
+        flattener.is_original = true;
         flattener.items(&base.body, &Scope { place: Place::From, ..Scope::default() });
     }
+    flattener.is_original = false;
     flattener.items(&node.body, &Scope::default());
     let declarations = std::mem::take(&mut flattener.declarations);
     check_locals(&control, &declarations, diagnostics);
@@ -87,6 +92,39 @@ fn check_bearer(control: &Control, diagnostics: &mut Diagnostics) {
             }
         }
     }
+}
+
+/// Leaves out axes of the original that do nothing in a copy: no option sets anything or is named by a rule, and the
+/// copy's own template has no element for one.
+fn drop_idle_axes(chain: &[&ControlNode], control: &mut Control) {
+    let Some((node, bases)) = chain.split_last() else { return };
+    let is_named = |option: &Name| {
+        let document = &control.template.document;
+        let mut nodes = control.template.hosts.iter().flat_map(|host| document.descendants(host.node));
+        let in_template = nodes.any(|id| {
+            let list = document.element(id).and_then(|e| e.attribute("data-when"));
+            list.is_some_and(|list| list.split_ascii_whitespace().any(|word| word == option.value))
+        });
+        let mut items = chain.iter().flat_map(|node| &node.body);
+        in_template
+            || items.any(|item| match item {
+                Item::Axis(axis) => axis.options.iter().any(|o| o.name.value == option.value && !o.body.is_empty()),
+                Item::Option(o) => o.name.value == option.value && !o.body.is_empty(),
+                Item::Combine(names, _) => names.iter().any(|name| name.value == option.value),
+                Item::Exclude(node) => {
+                    let mut lists = node.options.iter().chain(&node.with).chain(&node.without);
+                    lists.any(|name| name.value == option.value)
+                }
+                _ => false,
+            })
+    };
+    let idle = |axis: &Axis| {
+        let own = node.body.iter().any(|item| matches!(item, Item::Axis(a) if a.name.value == axis.name.value));
+        !bases.is_empty() && !own && !axis.options.iter().any(is_named)
+    };
+    let keep: Vec<bool> = control.axes.iter().map(|axis| !idle(axis)).collect();
+    let mut keep = keep.iter();
+    control.axes.retain(|_| keep.next().copied().unwrap_or(true));
 }
 
 /// `inherited`: how many axes came with the copy; naming one of them again adds to it.
@@ -217,6 +255,8 @@ struct Flattener<'f, 's> {
     control: &'f mut Control,
     diagnostics: &'f mut Diagnostics,
     trait_depth: usize,
+    /// Whether this is what the control started as a copy of.
+    is_original: bool,
     /// Each declaration as written, with the index of its rule.
     declarations: Vec<(Declaration, usize)>,
 }
@@ -275,6 +315,7 @@ impl Flattener<'_, '_> {
                 Item::Combine(names, body) => self.combine(names, body, scope),
                 Item::Exclude(exclude) => self.exclude(exclude),
                 Item::Waive(waive) => self.waive(waive),
+                Item::Property(node) => self.property(node),
             }
         }
     }
@@ -387,6 +428,10 @@ impl Flattener<'_, '_> {
             }
             let known = self.control.template.part_names();
             if !known.contains(&name.as_str()) {
+                if self.is_original {
+                    // A copy with a template of its own may leave parts out.
+                    return;
+                }
                 let place = format!("part {{}} in the template of `{}`", self.control.name.value);
                 let diagnostic = unknown_name("sheet/part", &place, name, known.iter().copied());
                 self.diagnostics.push(diagnostic);
@@ -457,6 +502,7 @@ impl Flattener<'_, '_> {
                 Some(part) if self.control.template.part_names().contains(&part.as_str()) => {
                     set = set.with_part(id, part.value.clone());
                 }
+                Some(_) if self.is_original => return,
                 Some(part) => {
                     let known = self.control.template.part_names();
                     let place = format!("part {{}} in the template of `{}`", self.control.name.value);
@@ -483,7 +529,7 @@ impl Flattener<'_, '_> {
 
     fn host(&mut self, wanted: &Name, body: &[Item], scope: &Scope) {
         let hosts = self.matching_hosts(wanted);
-        if hosts.is_some() {
+        if hosts.is_some_and(|hosts| !hosts.is_empty()) {
             let mut scope = scope.clone();
             scope.hosts.push(wanted.value.clone());
             self.items(body, &scope);
@@ -502,6 +548,9 @@ impl Flattener<'_, '_> {
         let matching: Vec<usize> = (0..template.hosts.len())
             .filter(|i| selector::matches(&list, &template.document, template.hosts[*i].node))
             .collect();
+        if matching.is_empty() && self.is_original {
+            return Some(matching);
+        }
         if matching.is_empty() {
             let message = format!("`{}` matches no host of the template", wanted.value);
             let mend = format!("the hosts are: {}", names.join(", "));
@@ -528,7 +577,7 @@ impl Flattener<'_, '_> {
     }
 
     fn condition(&mut self, condition: &crate::sheet::Condition, body: &[Item], scope: &Scope) {
-        let Some(prelude) = self.prelude(&condition.prelude) else { return };
+        let Some(prelude) = literal(&condition.prelude, self.shared.tokens, self.diagnostics) else { return };
         if condition.kind.value == "media" && crate::engine::media::parse_list(&prelude).is_none() {
             let message = format!("`{prelude}` is no media query");
             let mend = "write it with brackets, such as `@media (width < 30rem) { … }`";
@@ -538,21 +587,6 @@ impl Flattener<'_, '_> {
         let mut scope = scope.clone();
         scope.conditions.push(Condition { kind: condition.kind.value.clone(), prelude });
         self.items(body, &scope);
-    }
-
-    /// A prelude with references written out; they must be the same in every theme.
-    fn prelude(&mut self, value: &Value) -> Option<String> {
-        let expression = bind_value(value, self.shared.tokens, self.diagnostics)?;
-        let tokens = self.shared.tokens;
-        let texts: Vec<String> =
-            tokens.themes().iter().filter_map(|theme| tokens.literal_expression(&expression, theme)).collect();
-        let first = texts.first()?;
-        if texts.iter().any(|text| text != first) {
-            let mend = "use a token that is the same in every theme: a condition cannot read custom properties";
-            self.error("sheet/prelude", value.span, "this differs between themes", mend);
-            return None;
-        }
-        Some(first.clone())
     }
 
     fn option(&mut self, option: &OptionNode, scope: &Scope) {
@@ -616,6 +650,12 @@ impl Flattener<'_, '_> {
         self.control.excludes.push(exclude);
     }
 
+    fn property(&mut self, node: &DescriptorsNode) {
+        if let Some(one) = registered(node, self.shared.tokens, self.diagnostics) {
+            self.control.registered.push(one);
+        }
+    }
+
     fn waive(&mut self, node: &WaiveNode) {
         if !crate::check::is_id(&node.check.value) {
             let known = crate::check::ids();
@@ -636,6 +676,7 @@ impl Flattener<'_, '_> {
             check: node.check.clone(),
             option,
             reason: node.reason.clone(),
+            until: node.until.as_ref().map(|date| date.value.clone()),
             span: node.span,
         });
     }

@@ -32,6 +32,11 @@ pub fn check_locals(control: &Control, declarations: &[(Declaration, usize)], di
             });
         }
     }
+    for node in &control.registered {
+        if !names.contains(&node.name.as_str()) {
+            diagnostics.push(unknown_name("sheet/local", "local property", &node.name, names.iter().copied()));
+        }
+    }
     for (declaration, _) in declarations {
         for piece in &declaration.value.pieces {
             if let ValuePiece::Local(name) = piece
