@@ -272,7 +272,16 @@ fn apply_state(state: &State, document: &mut Document, mounted: &Mounted, forced
     let bearer = mounted.bearer;
     match state.name.as_str() {
         "hover" => forced.add(mounted.host, "hover"),
-        "active" => forced.add(mounted.host, "active"),
+        "active" => {
+            forced.add(mounted.host, "active");
+            // A press is on something: where a placed control bears the state, on that.
+            let placed = mounted.placed.iter().find(|(_, inner)| *inner == bearer).map(|(node, _)| *node);
+            let mut at = placed;
+            while let Some(node) = at.filter(|node| *node != mounted.host) {
+                forced.add(node, "active");
+                at = document.node(node).parent;
+            }
+        }
         "focus-within" => forced.add(mounted.host, "focus-within"),
         "focus" => {
             forced.add(bearer, "focus");

@@ -1,6 +1,7 @@
 //! `contrast/text`: text can be read on everything painted behind it.
 
 use super::paint::{self, Painted, Pixel, TextPlace, contrast, hex};
+use super::relevance::Reads;
 use super::run::{Cause, Failure, Seen, Sink};
 use super::trace::Origin;
 use super::{Check, Inspection};
@@ -22,8 +23,28 @@ pub const CHECK: Check = Check {
     summary: "text on everything painted behind it has a contrast of at least 4.5:1, large text 3:1",
     source: "WCAG 2.2, 1.4.3 Contrast (Minimum) and 1.4.6 Contrast (Enhanced)",
     level: Level::Error,
+    reads: Reads::Text(&READS),
     run,
 };
+
+/// Everything that [`paint`] and the sizes of WCAG ask for.
+const READS: [L; 15] = [
+    L::Color,
+    L::ColorScheme,
+    L::BackgroundColor,
+    L::BackgroundImage,
+    L::BackdropFilter,
+    L::Content,
+    L::Display,
+    L::Filter,
+    L::FontSize,
+    L::FontWeight,
+    L::MixBlendMode,
+    L::Opacity,
+    L::Position,
+    L::TextShadow,
+    L::Visibility,
+];
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     for (index, (states, look)) in inspection.looks.iter().enumerate() {
@@ -104,6 +125,7 @@ fn judge(inspection: &Inspection, index: usize, place: &TextPlace, painted: &[Pa
             words: String::new(),
         },
         case: inspection.case_name(states),
+        cases: 1,
         score: ratio / needed,
         figures: format!("{shown}, needs {}:1", number(needed)),
         diagnostic,

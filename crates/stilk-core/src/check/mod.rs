@@ -5,6 +5,7 @@
 
 mod contrast_text;
 mod paint;
+mod relevance;
 mod run;
 mod state_missing;
 pub mod trace;
@@ -14,6 +15,7 @@ use crate::diagnostic::Level;
 use crate::system::{StateSet, System};
 pub use contrast_text::{Figure, figure as contrast_figure};
 pub use paint::{contrast, text_places};
+use relevance::Reads;
 use run::Sink;
 pub use run::{Report, Settings, run};
 use trace::Tracer;
@@ -28,6 +30,8 @@ pub struct Check {
     pub source: &'static str,
     /// Its level unless the manifest says otherwise.
     pub level: Level,
+    /// What it looks at.
+    reads: Reads,
     run: fn(&Inspection, &mut Sink),
 }
 

@@ -1,14 +1,15 @@
 //! Runs the checks over every case, on all cores, and groups what they say: one cause, one finding.
 
+use super::relevance::{Representative, relevant_axes, representatives};
 use super::trace::Tracer;
 use super::{CHECKS, Inspection};
-use crate::case::{Scene, Stage, Unit, state_sets, units};
+use crate::case::{Scene, Stage, Unit, state_sets};
 use crate::css::Unknown;
 use crate::diagnostic::{Diagnostic, Evidence, Level};
 use crate::engine::{Media, Stylesheet};
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
-use crate::system::{StateSet, System, Variant, Waiver};
+use crate::system::{Control, System, Variant, Waiver};
 use std::collections::{BTreeMap, HashMap};
 use std::sync::atomic::{AtomicUsize, Ordering};
 
@@ -17,6 +18,8 @@ use std::sync::atomic::{AtomicUsize, Ordering};
 pub struct Report {
     /// How many cases were looked at.
     pub cases: u64,
+    /// How many of them were computed; the others differ from one that was by nothing that a check reads.
+    pub computed: u64,
     /// In how many of them some check could not decide.
     pub unknown: u64,
     /// Why, with the number of cases.
@@ -46,6 +49,8 @@ pub struct Failure {
     pub case: String,
     /// How bad: smaller is worse.
     pub score: f64,
+    /// How many cases it is.
+    pub cases: u64,
     /// The figures.
     pub figures: String,
     /// The finding, as it would read if this were the worst case.
@@ -75,6 +80,8 @@ pub struct Seen {
 /// Takes what checks say about one unit.
 #[derive(Default)]
 pub struct Sink {
+    /// How many cases each verdict is for.
+    stands_for: u64,
     failures: Vec<Failure>,
     decided: BTreeMap<&'static str, u64>,
     reasons: BTreeMap<String, u64>,
@@ -85,12 +92,12 @@ pub struct Sink {
 impl Sink {
     /// A case was decided.
     pub fn decided(&mut self, check: &'static str) {
-        *self.decided.entry(check).or_default() += 1;
+        *self.decided.entry(check).or_default() += self.stands_for;
     }
 
     /// A case could not be decided; `state` is the index of its look.
     pub fn unknown(&mut self, check: &'static str, state: usize, reason: Unknown) {
-        *self.reasons.entry(format!("{check}: {}", reason.0)).or_default() += 1;
+        *self.reasons.entry(format!("{check}: {}", reason.0)).or_default() += self.stands_for;
         self.unknown_cases.insert(state, ());
     }
 
@@ -143,10 +150,9 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     let threads = settings.threads;
     let parsed = Stylesheet::parse(&written.text);
     let tracer = Tracer::new(system, sources, written, &parsed);
-    let units = units(system);
-    let themes = system.tokens.themes().len().max(1);
+    let sample = sample(system);
     // Small pieces keep all threads at work to the end; their order is kept, so the result does not depend on threads.
-    let pieces: Vec<&[Unit]> = units.chunks(themes * 8).collect();
+    let pieces: Vec<&[Sampled]> = sample.chunks(4).collect();
     let next = AtomicUsize::new(0);
     let work = || {
         let stage = Stage::new(system, written, &parsed, Media::default());
@@ -166,6 +172,7 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     let mut sink = Sink::default();
     for (_, part) in parts {
         report.cases += part.cases;
+        report.computed += part.computed;
         report.unknown += part.unknown;
         sink.absorb(part.sink);
     }
@@ -191,40 +198,66 @@ fn ended(system: &System, settings: &Settings) -> Vec<Diagnostic> {
         .collect()
 }
 
+/// One variant that stands for all that no check can tell from it.
+struct Sampled<'s> {
+    control: &'s Control,
+    host: usize,
+    representative: Representative,
+}
+
+fn is_off(system: &System, check: &str) -> bool {
+    system.manifest.levels.iter().any(|(id, level)| id.value == check && level.is_none())
+}
+
+fn sample(system: &System) -> Vec<Sampled<'_>> {
+    let reads: Vec<_> = CHECKS.iter().filter(|check| !is_off(system, check.id)).map(|check| check.reads).collect();
+    let mut sample = Vec::new();
+    for control in &system.controls {
+        let axes = relevant_axes(system, control, &reads);
+        for host in 0..control.template.hosts.len() {
+            let of_host = representatives(control, host, &axes).into_iter();
+            sample.extend(of_host.map(|representative| Sampled { control, host, representative }));
+        }
+    }
+    sample
+}
+
 #[derive(Default)]
 struct Part {
     cases: u64,
+    computed: u64,
     unknown: u64,
     sink: Sink,
 }
 
-fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, units: &[Unit], settings: &Settings) -> Part {
+fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sampled], settings: &Settings) -> Part {
     let mut part = Part::default();
-    // What matches is the same in every theme: scenes are kept for the units that differ by their theme only.
-    let mut scenes: Vec<(StateSet, Scene)> = Vec::new();
-    for (i, unit) in units.iter().enumerate() {
-        let same = i > 0 && {
-            let before = &units[i - 1];
-            std::ptr::eq(before.control, unit.control) && before.host == unit.host && before.variant == unit.variant
-        };
-        if !same || !stage.scenes_serve_all_themes() {
-            let sets = state_sets(system, unit.control).into_iter();
-            scenes = sets.map(|states| (states.clone(), stage.scene(unit, &states))).collect();
-        }
-        let looks: Vec<_> =
-            scenes.iter().map(|(states, scene)| (states.clone(), stage.look_in(scene, &unit.theme))).collect();
-        let mut sink = Sink::default();
-        let inspection = Inspection { system, unit, looks: &looks, tracer };
-        for check in &CHECKS {
-            let off = system.manifest.levels.iter().any(|(id, level)| id.value == check.id && level.is_none());
-            if !off {
+    let themes = system.tokens.themes();
+    for Sampled { control, host, representative } in sample {
+        let sets = state_sets(system, control);
+        let count = representative.stands_for;
+        // What matches is the same in every theme: scenes are kept for the units that differ by their theme only.
+        let mut scenes: Vec<Scene> = Vec::new();
+        for theme in &themes {
+            let (variant, theme) = (representative.variant.clone(), theme.clone());
+            let unit = Unit { control, host: *host, variant, theme };
+            if scenes.is_empty() || !stage.scenes_serve_all_themes() {
+                scenes = sets.iter().map(|states| stage.scene(&unit, states)).collect();
+            }
+            let looks: Vec<_> =
+                sets.iter().cloned().zip(scenes.iter().map(|scene| stage.look_in(scene, &unit.theme))).collect();
+            let mut sink = Sink { stands_for: count, ..Sink::default() };
+            let inspection = Inspection { system, unit: &unit, looks: &looks, tracer };
+            for check in CHECKS.iter().filter(|check| !is_off(system, check.id)) {
                 (check.run)(&inspection, &mut sink);
             }
+            part.cases += looks.len() as u64 * count;
+            part.computed += looks.len() as u64;
+            part.unknown += sink.unknown_cases.len() as u64 * count;
+            sink.failures.retain(|failure| !waived(&unit, &unit.variant, failure.check, settings));
+            sink.failures.iter_mut().for_each(|failure| failure.cases = count);
+            part.sink.absorb(sink);
         }
-        part.cases += looks.len() as u64;
-        part.unknown += sink.unknown_cases.len() as u64;
-        sink.failures.retain(|failure| !waived(unit, &unit.variant, failure.check, settings));
-        part.sink.absorb(sink);
     }
     part
 }
@@ -247,7 +280,7 @@ fn group(system: &System, sink: Sink, report: &mut Report) {
         let Some(worst) = failures.iter().reduce(|a, b| if b.score < a.score { b } else { a }) else { continue };
         let mut diagnostic = worst.diagnostic.clone();
         diagnostic.evidence =
-            Some(Evidence { cases: failures.len() as u64, worst: worst.case.clone(), figures: worst.figures.clone() });
+            Some(Evidence { cases: failures.iter().map(|failure| failure.cases).sum(), worst: worst.case.clone(), figures: worst.figures.clone() });
         if let Some((_, level)) = system.manifest.levels.iter().find(|(id, _)| id.value == check) {
             diagnostic.level = level.unwrap_or(diagnostic.level);
         }

@@ -1,12 +1,13 @@
 //! `state/missing`: each kind of control has the states its users need.
 
+use super::relevance::Reads;
 use super::run::{Cause, Failure, Sink};
 use super::{Check, Inspection};
 use crate::case::{ControlKind, Look};
 use crate::css::compute::resolve_colors;
 use crate::css::property::{Longhand, Longhand as L};
 use crate::diagnostic::{Diagnostic, Level};
-use crate::engine::Style;
+use crate::engine::{PSEUDO_ELEMENTS, Style};
 use crate::system::StateSet;
 
 /// The check.
@@ -15,6 +16,7 @@ pub const CHECK: Check = Check {
     summary: "each kind of control shows the states its users need: hover, focus, active, checked, invalid, disabled",
     source: "WCAG 2.2, 2.4.7 Focus Visible, for focus; otherwise what people expect of a control",
     level: Level::Error,
+    reads: Reads::Changes(&UNSEEN),
     run,
 };
 
@@ -71,6 +73,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             check: CHECK.id,
             cause: Cause { spans: vec![Some(control.span)], words: (*name).to_owned() },
             case: inspection.case_name(states),
+            cases: 1,
             score: 0.0,
             figures: format!("no difference in {name}"),
             diagnostic,
@@ -82,7 +85,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 fn differs(rest: &Look, look: &Look) -> bool {
     let pairs = rest.mounted.elements().zip(look.mounted.elements());
     for ((_, before), (_, after)) in pairs {
-        for pseudo in [None, Some("before"), Some("after"), Some("placeholder")] {
+        for pseudo in std::iter::once(None).chain(PSEUDO_ELEMENTS.map(Some)) {
             let style = |look: &Look, node| match pseudo {
                 None => look.styles.element(node).cloned(),
                 Some(name) => look.styles.pseudo(node, name).cloned(),

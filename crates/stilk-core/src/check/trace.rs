@@ -3,7 +3,7 @@
 
 use crate::css::parse::Declared;
 use crate::css::property::Longhand;
-use crate::css::substitute::references;
+use crate::css::substitute::Template;
 use crate::engine::Style;
 use crate::engine::cascade::{DeclarationId, INLINE};
 use crate::engine::stylesheet::{DeclarationBody, Stylesheet};
@@ -132,9 +132,9 @@ impl<'t> Tracer<'t> {
         if depth > 32 {
             return;
         }
-        for name in references(text) {
+        for name in Template::new(text).references() {
             let Some(custom) =
-                style.custom(&name).filter(|c| c.text.as_deref().is_some_and(|t| !t.is_empty()))
+                style.custom(name).filter(|c| c.text.as_deref().is_some_and(|t| !t.is_empty()))
             else {
                 continue;
             };

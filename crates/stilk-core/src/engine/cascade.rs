@@ -7,13 +7,14 @@ use super::stylesheet::{Condition, Declaration, DeclarationBody, Registered, Sty
 use crate::css::compute::initial_declared;
 use crate::css::parse::Declared;
 use crate::css::property::{Longhand, PropertyName};
+use crate::css::substitute::{CustomName, Template};
 use crate::css::value::Value;
 use html5ever::LocalName;
+use rustc_hash::FxHashMap;
 use selectors::context::SelectorCaches;
 use selectors::parser::Component;
 use std::cell::RefCell;
 use std::collections::HashMap;
-use std::hash::{DefaultHasher, Hash, Hasher};
 use std::rc::Rc;
 use std::sync::Arc;
 
@@ -109,23 +110,33 @@ pub struct Prepared {
     pub id: DeclarationId,
     /// What it sets where the direction is left to right, and where it is right to left.
     pub sets: [LonghandSet; 2],
-    custom: u64,
+    /// The custom property it sets.
+    custom: Option<CustomName>,
+    /// Its text, where that may hold references.
+    pub text: Option<Template>,
 }
 
 impl Prepared {
     fn new(rule: &Arc<[Declaration]>, index: usize, id: DeclarationId) -> Prepared {
         let mut sets = [LonghandSet::default(); 2];
-        let mut custom = 0;
+        let mut custom = None;
+        let mut text = None;
         match &rule[index].body {
             DeclarationBody::Property(parsed) => {
                 for target in parsed.targets() {
                     sets[0].add(target.physical(false));
                     sets[1].add(target.physical(true));
                 }
+                if let Declared::Pending(pending) = &parsed.declared {
+                    text = Some(Template::new(pending));
+                }
             }
-            DeclarationBody::Custom(name, _) => custom = name_hash(name),
+            DeclarationBody::Custom(name, value) => {
+                custom = Some(CustomName::new(name));
+                text = Some(Template::new(value));
+            }
         }
-        Prepared { rule: Arc::clone(rule), index, id, sets, custom }
+        Prepared { rule: Arc::clone(rule), index, id, sets, custom, text }
     }
 
     /// What it sets.
@@ -133,20 +144,10 @@ impl Prepared {
         &self.rule[self.index].body
     }
 
-    /// The text it gives to a custom property, if that is what it sets.
-    pub fn custom(&self, name: &str, hash: u64) -> Option<&Arc<str>> {
-        match self.body() {
-            DeclarationBody::Custom(own, text) if self.custom == hash && **own == *name => Some(text),
-            _ => None,
-        }
+    /// Whether it sets a custom property.
+    pub fn sets_custom(&self, name: &CustomName) -> bool {
+        self.custom.as_ref().is_some_and(|own| own == name)
     }
-}
-
-/// A hash of a custom property's name, never 0.
-pub fn name_hash(name: &str) -> u64 {
-    let mut hasher = DefaultHasher::new();
-    name.hash(&mut hasher);
-    hasher.finish().max(1)
 }
 
 impl Block {
@@ -168,16 +169,16 @@ impl Block {
         for declaration in &declarations {
             sets[0].add_all(&declaration.sets[0]);
             sets[1].add_all(&declaration.sets[1]);
-            if declaration.custom != 0 {
-                customs |= 1 << (declaration.custom % 64);
+            if let Some(name) = &declaration.custom {
+                customs |= 1 << (name.hash % 64);
             }
         }
         Some(Block { declarations, origin, layering, unknown, sets, customs })
     }
 
     /// Whether it may set a custom property.
-    pub fn may_set(&self, hash: u64) -> bool {
-        self.customs & (1 << (hash % 64)) != 0
+    pub fn may_set(&self, name: &CustomName) -> bool {
+        self.customs & (1 << (name.hash % 64)) != 0
     }
 }
 
@@ -232,8 +233,8 @@ pub struct Sheets {
     rules: Vec<PreparedRule>,
     /// By rank, weakest first.
     blocks: Vec<Block>,
-    by_class: HashMap<LocalName, Vec<u32>>,
-    by_name: HashMap<LocalName, Vec<u32>>,
+    by_class: FxHashMap<LocalName, Vec<u32>>,
+    by_name: FxHashMap<LocalName, Vec<u32>>,
     other: Vec<u32>,
     /// Custom properties with a type.
     registered: HashMap<Arc<str>, Registered>,
@@ -242,7 +243,7 @@ pub struct Sheets {
     /// The media features.
     pub media: Media,
     /// Values that were parsed after substitution.
-    parsed: RefCell<HashMap<(PropertyName, String), Rc<Option<Declared>>>>,
+    parsed: RefCell<FxHashMap<(PropertyName, Rc<str>), Rc<Option<Declared>>>>,
 }
 
 impl Sheets {
@@ -251,8 +252,8 @@ impl Sheets {
         let mut all = Sheets {
             rules: Vec::new(),
             blocks: Vec::new(),
-            by_class: HashMap::new(),
-            by_name: HashMap::new(),
+            by_class: FxHashMap::default(),
+            by_name: FxHashMap::default(),
             other: Vec::new(),
             registered: HashMap::new(),
             initial: Longhand::ALL.iter().map(|longhand| initial_declared(*longhand)).collect(),
@@ -376,7 +377,7 @@ impl Sheets {
     }
 
     /// Parses a value after substitution; the same text is parsed once.
-    pub fn parse(&self, name: PropertyName, text: String) -> Rc<Option<Declared>> {
+    pub fn parse(&self, name: PropertyName, text: Rc<str>) -> Rc<Option<Declared>> {
         // Bounded: a system has few texts, but foreign sheets may have any number.
         const MOST: usize = 1 << 16;
         let mut parsed = self.parsed.borrow_mut();

@@ -1,12 +1,10 @@
 //! Custom properties: winners, inheritance, references, cycles (CSS Variables 1), types (Properties and Values 1). They
 //! are computed when something reads them: a page has hundreds, a control reads a few.
 
-use super::cascade::{Block, DeclarationId, Layering, Origin, name_hash};
+use super::cascade::{Block, DeclarationId, Layering, Origin};
 use super::style::Style;
-use crate::css::parse::has_substitution;
-use crate::css::substitute::{references, substitute};
+use crate::css::substitute::{CustomName, Template};
 use std::rc::Rc;
-use std::sync::Arc;
 
 /// A custom property's computed value and the declaration that won.
 #[derive(Debug, Clone, PartialEq)]
@@ -17,8 +15,8 @@ pub struct Custom {
     pub winner: Option<DeclarationId>,
 }
 
-enum Declared {
-    Text(Arc<str>, DeclarationId),
+enum Declared<'s> {
+    Text(&'s Template, DeclarationId),
     Invalid(DeclarationId),
     Inherit,
 }
@@ -51,23 +49,27 @@ const MAX_DEPTH: usize = 200;
 /// References that are being followed.
 #[derive(Default)]
 pub struct Walk {
-    open: Vec<String>,
+    open: Vec<CustomName>,
     /// Members of a cycle that was found: all of them are invalid.
-    cyclic: Vec<String>,
+    cyclic: Vec<CustomName>,
 }
 
 impl Style {
     /// A custom property of the element; `None` where it has no value at all.
-    pub fn custom(&self, name: &str) -> Option<Custom> {
+    pub fn custom(&self, name: &CustomName) -> Option<Custom> {
         self.custom_in(name, &mut Walk::default())
     }
 
-    fn custom_in(&self, name: &str, walk: &mut Walk) -> Option<Custom> {
-        if let Some(known) = self.customs.borrow().get(name) {
-            return Some(known.clone());
+    fn custom_in(&self, name: &CustomName, walk: &mut Walk) -> Option<Custom> {
+        if let Some(known) = self.customs.borrow().get(&name.hash) {
+            return known.clone();
         }
         let (text, winner) = match self.declared_custom(name) {
-            Declared::Inherit => return self.inherited_custom(name),
+            Declared::Inherit => {
+                let inherited = self.inherited_custom(name);
+                self.customs.borrow_mut().insert(name.hash, inherited.clone());
+                return inherited;
+            }
             Declared::Invalid(winner) => return Some(Custom { text: None, winner: Some(winner) }),
             Declared::Text(text, winner) => (text, winner),
         };
@@ -78,27 +80,23 @@ impl Style {
         if walk.open.len() > MAX_DEPTH {
             return Some(Custom { text: None, winner: Some(winner) });
         }
-        let resolved = if has_substitution(&text) {
-            walk.open.push(name.to_owned());
-            // A fallback counts as a reference too: what it names must be visited even where it is not used.
-            for other in references(&text) {
-                self.custom_in(&other, walk);
-            }
-            let resolved = substitute(&text, &mut |other| self.custom_in(other, walk)?.text.map(|t| t.to_string()));
-            walk.open.pop();
-            if walk.cyclic.iter().any(|member| member == name) { None } else { resolved }
-        } else {
-            Some(text.to_string())
-        };
-        let custom = Custom { text: resolved.map(Rc::from), winner: Some(winner) };
-        if walk.open.is_empty() || !walk.cyclic.iter().any(|member| member == name) {
-            self.customs.borrow_mut().insert(name.into(), custom.clone());
+        walk.open.push(name.clone());
+        // A fallback counts as a reference too: what it names must be visited even where it is not used.
+        for other in text.references() {
+            self.custom_in(other, walk);
+        }
+        let resolved = text.substitute(&mut |other| self.custom_in(other, walk)?.text);
+        walk.open.pop();
+        let is_cyclic = walk.cyclic.contains(name);
+        let custom = Custom { text: resolved.filter(|_| !is_cyclic), winner: Some(winner) };
+        if walk.open.is_empty() || !is_cyclic {
+            self.customs.borrow_mut().insert(name.hash, Some(custom.clone()));
         }
         Some(custom)
     }
 
-    fn inherited_custom(&self, name: &str) -> Option<Custom> {
-        let registered = self.sheets.registered(name);
+    fn inherited_custom(&self, name: &CustomName) -> Option<Custom> {
+        let registered = self.sheets.registered(&name.text);
         let from_parent = match (&self.parent, registered) {
             (_, Some(registered)) if !registered.inherits => None,
             (Some(parent), _) => parent.custom(name),
@@ -110,21 +108,20 @@ impl Style {
         })
     }
 
-    fn declared_custom(&self, name: &str) -> Declared {
-        let hash = name_hash(name);
+    fn declared_custom(&self, name: &CustomName) -> Declared<'_> {
         let mut skip = Skip::None;
-        for block in self.sheets.blocks(&self.matched).filter(|block| block.may_set(hash)) {
-            for declaration in block.declarations.iter().rev() {
-                let Some(text) = declaration.custom(name, hash) else { continue };
+        for block in self.sheets.blocks(&self.matched).filter(|block| block.may_set(name)) {
+            for declaration in block.declarations.iter().rev().filter(|d| d.sets_custom(name)) {
+                let Some(text) = &declaration.text else { continue };
                 if skip.covers(block) {
                     continue;
                 }
-                match text.trim() {
+                match text.plain().unwrap_or_default().trim() {
                     "inherit" | "unset" => return Declared::Inherit,
                     "initial" => return Declared::Invalid(declaration.id),
                     "revert-layer" => skip = Skip::Layer(block.layering),
                     "revert" => skip = Skip::Origin(block.origin),
-                    _ => return Declared::Text(Arc::clone(text), declaration.id),
+                    _ => return Declared::Text(text, declaration.id),
                 }
             }
         }

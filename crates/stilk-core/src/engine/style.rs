@@ -1,7 +1,7 @@
 //! Computed styles of a document. A style knows what applies to its element; each value is computed when it is asked
 //! for, once.
 
-use super::cascade::{DeclarationId, Inline, LonghandSet, Matched, Origin, Sheets};
+use super::cascade::{DeclarationId, Inline, LonghandSet, Matched, Origin, Prepared, Sheets};
 use super::custom::{Custom, Skip};
 use super::media::Media;
 use super::selector::{ElementRef, Forced, PseudoElement};
@@ -10,12 +10,12 @@ use crate::css::color::{Absolute, Color, Surroundings};
 use crate::css::compute::{Context, DEFAULT_FONT_SIZE, Unknown, compute};
 use crate::css::parse::{Declared, ParsedDeclaration, Target, Wide};
 use crate::css::property::{Longhand, Longhand as L};
-use crate::css::substitute::substitute;
 use crate::css::value::Value;
 use crate::dom::{Document, NodeId};
+use rustc_hash::FxHashMap;
 use selectors::context::SelectorCaches;
 use std::cell::{OnceCell, RefCell};
-use std::collections::{HashMap, HashSet};
+use std::collections::HashSet;
 use std::fmt;
 use std::rc::Rc;
 
@@ -31,7 +31,8 @@ pub struct Style {
     pub(super) sheets: Rc<Sheets>,
     pub(super) matched: Rc<Matched>,
     pub(super) parent: Option<Rc<Style>>,
-    pub(super) customs: RefCell<HashMap<Box<str>, Custom>>,
+    /// Custom properties that were asked for, by the hash of their name.
+    pub(super) customs: RefCell<FxHashMap<u64, Option<Custom>>>,
     /// Whether it is of a `::before` or `::after`.
     is_generated: bool,
     values: Box<[OnceCell<Box<Result<Value, Unknown>>>]>,
@@ -209,8 +210,8 @@ impl Style {
                 };
                 let substituted;
                 let declared = match &parsed.declared {
-                    Declared::Pending(text) => {
-                        substituted = self.substituted(declaration.id, parsed, text);
+                    Declared::Pending(_) => {
+                        substituted = self.substituted(declaration, parsed);
                         match substituted.as_ref() {
                             Some(declared) => declared,
                             // Invalid at computed-value time.
@@ -233,11 +234,12 @@ impl Style {
         (Specified::Unset, None)
     }
 
-    fn substituted(&self, id: DeclarationId, parsed: &ParsedDeclaration, text: &str) -> Rc<Option<Declared>> {
+    fn substituted(&self, declaration: &Prepared, parsed: &ParsedDeclaration) -> Rc<Option<Declared>> {
+        let id = declaration.id;
         if let Some((_, known)) = self.substituted.borrow().iter().find(|(known, _)| *known == id) {
             return Rc::clone(known);
         }
-        let text = substitute(text, &mut |name| self.custom(name)?.text.map(|text| text.to_string()));
+        let text = declaration.text.as_ref().and_then(|text| text.substitute(&mut |name| self.custom(name)?.text));
         let declared = match text {
             Some(text) => self.sheets.parse(parsed.name, text),
             None => Rc::new(None),
@@ -367,7 +369,16 @@ impl Style {
 }
 
 /// Pseudo-elements whose style is computed when a rule matches them.
-const PSEUDO_ELEMENTS: [&str; 4] = ["before", "after", "placeholder", "file-selector-button"];
+pub const PSEUDO_ELEMENTS: [&str; 8] = [
+    "before",
+    "after",
+    "placeholder",
+    "file-selector-button",
+    "-webkit-slider-thumb",
+    "-webkit-slider-runnable-track",
+    "-moz-range-thumb",
+    "-moz-range-track",
+];
 
 impl Engine {
     /// An engine for a browser's defaults and author sheets, in order.

@@ -5,6 +5,7 @@ use super::super::values::{Locals, ValueChecker};
 use crate::diagnostic::{Diagnostic, Diagnostics, unknown_name};
 use crate::sheet::{Declaration, ValuePiece};
 use crate::tokens::Tokens;
+use std::collections::{HashMap, HashSet};
 
 /// Locals that are read must be declared, and locals that are declared must have a value at rest.
 pub fn check_locals(control: &Control, declarations: &[(Declaration, usize)], diagnostics: &mut Diagnostics) {
@@ -75,21 +76,38 @@ pub fn check_values(
             rest.insert(declaration.name.value.clone(), text);
         }
     }
-    for (declaration, _) in declarations.iter().filter(|(d, _)| !is_local(d)) {
+    let paints: Vec<&Declaration> = declarations.iter().map(|(d, _)| d).filter(|d| !is_local(d)).collect();
+    let mut wrong = vec![false; paints.len()];
+    for (i, declaration) in paints.iter().enumerate() {
         if let Some(diagnostic) = checker.check(declaration, &rest) {
             diagnostics.push(diagnostic);
-            continue;
+            wrong[i] = true;
         }
-        for (setter, rule) in declarations.iter().filter(|(d, _)| is_local(d)) {
-            // A value that paints nothing at rest is judged where it paints; here only what a condition sets.
-            if control.rules[*rule].is_unconditional() || !reaches(declaration, setter, declarations) {
+    }
+    // A value that paints nothing at rest is judged where it paints; here only what a condition sets.
+    let setters: Vec<&Declaration> = declarations
+        .iter()
+        .filter(|(d, rule)| is_local(d) && !control.rules[*rule].is_unconditional())
+        .map(|(d, _)| d)
+        .collect();
+    let reach = Reach::new(declarations);
+    let mut judged: HashSet<(&str, String, usize)> = HashSet::new();
+    for setter in setters {
+        let Some(text) = checker.text(&setter.value) else { continue };
+        let mut locals: Option<Locals> = None;
+        let names = reach.of(&setter.name.value);
+        for (i, declaration) in paints.iter().enumerate().filter(|(i, d)| !wrong[*i] && reads_any(d, &names)) {
+            // Options and states often give the same value again.
+            if !judged.insert((&setter.name.value, text.clone(), i)) {
                 continue;
             }
-            let Some(text) = checker.text(&setter.value) else { continue };
-            let mut locals = rest.clone();
-            locals.insert(setter.name.value.clone(), text.clone());
             let Some(css) = checker.text(&declaration.value) else { continue };
-            if let Some(Err(_)) = checker.fits(&declaration.name.value, &css, &locals) {
+            let locals = locals.get_or_insert_with(|| {
+                let mut locals = rest.clone();
+                locals.insert(setter.name.value.clone(), text.clone());
+                locals
+            });
+            if let Some(Err(_)) = checker.fits(&declaration.name.value, &css, locals) {
                 let message = format!("`{}: {text}` does not fit `{}`", setter.name.value, declaration.name.value);
                 let mend = match text.parse::<f64>() {
                     Ok(_) => format!("write `{text}px`, or whatever unit is meant"),
@@ -106,23 +124,49 @@ pub fn check_values(
     }
 }
 
-/// Whether a local's value can arrive in a declaration, through other locals too.
-fn reaches(declaration: &Declaration, setter: &Declaration, all: &[(Declaration, usize)]) -> bool {
-    let reads = |d: &Declaration, name: &str| {
-        d.value.pieces.iter().any(|piece| matches!(piece, ValuePiece::Local(local) if local.value == name))
-    };
-    let mut names = vec![setter.name.value.clone()];
-    let mut i = 0;
-    while i < names.len() {
-        if reads(declaration, &names[i]) {
-            return true;
-        }
-        for (other, _) in all {
-            if other.name.value.starts_with("--") && reads(other, &names[i]) && !names.contains(&other.name.value) {
-                names.push(other.name.value.clone());
+/// Which locals a local's value can arrive in.
+struct Reach<'d> {
+    /// Locals by what they read.
+    readers: HashMap<&'d str, Vec<&'d str>>,
+}
+
+impl<'d> Reach<'d> {
+    fn new(declarations: &'d [(Declaration, usize)]) -> Reach<'d> {
+        let mut readers: HashMap<&str, Vec<&str>> = HashMap::new();
+        for (declaration, _) in declarations.iter().filter(|(d, _)| d.name.value.starts_with("--")) {
+            for read in locals_read(declaration) {
+                readers.entry(read).or_default().push(&declaration.name.value);
             }
         }
-        i += 1;
+        Reach { readers }
     }
-    false
+
+    /// The local itself and every one that it arrives in.
+    fn of<'n>(&self, name: &'n str) -> Vec<&'n str>
+    where
+        'd: 'n,
+    {
+        let mut names = vec![name];
+        let mut i = 0;
+        while i < names.len() {
+            for reader in self.readers.get(names[i]).into_iter().flatten() {
+                if !names.contains(reader) {
+                    names.push(reader);
+                }
+            }
+            i += 1;
+        }
+        names
+    }
+}
+
+fn locals_read(declaration: &Declaration) -> impl Iterator<Item = &str> {
+    declaration.value.pieces.iter().filter_map(|piece| match piece {
+        ValuePiece::Local(local) => Some(local.value.as_str()),
+        _ => None,
+    })
+}
+
+fn reads_any(declaration: &Declaration, names: &[&str]) -> bool {
+    locals_read(declaration).any(|local| names.contains(&local))
 }
