@@ -101,6 +101,8 @@ pub struct Source {
     pub path: String,
     /// The text.
     pub text: String,
+    /// Where its lines begin.
+    lines: Vec<u32>,
 }
 
 /// All source files of a project, in the order they were read.
@@ -112,7 +114,10 @@ pub struct Sources {
 impl Sources {
     /// Adds a file and returns its id.
     pub fn add(&mut self, path: impl Into<String>, text: impl Into<String>) -> FileId {
-        self.files.push(Source { path: path.into(), text: text.into() });
+        let text = text.into();
+        let breaks = text.bytes().enumerate().filter(|(_, byte)| *byte == b'\n');
+        let lines = std::iter::once(0).chain(breaks.map(|(at, _)| at as u32 + 1)).collect();
+        self.files.push(Source { path: path.into(), text, lines });
         FileId(self.files.len() as u32 - 1)
     }
 
@@ -138,12 +143,9 @@ impl Sources {
         while !text.is_char_boundary(start) {
             start -= 1;
         }
-        let before = &text[..start];
-        let line_start = before.rfind('\n').map_or(0, |i| i + 1);
-        Position {
-            line: before.bytes().filter(|b| *b == b'\n').count() + 1,
-            column: before[line_start..].chars().count() + 1,
-        }
+        let lines = &self.file(span.file).lines;
+        let line = lines.partition_point(|line| *line as usize <= start);
+        Position { line, column: text[lines[line - 1] as usize..start].chars().count() + 1 }
     }
 
     /// `path:line`, as comments in the written stylesheet name a place.

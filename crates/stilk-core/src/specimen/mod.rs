@@ -116,7 +116,7 @@ impl Page<'_> {
         let hosts: Vec<&str> = control.template.hosts.iter().map(|host| host.name.as_str()).collect();
         let axes: Vec<&str> = control.axes.iter().map(|axis| axis.name.as_str()).collect();
         let figures = self.add(label, "dl", &[]);
-        let variants = control.variants(0).len().to_string();
+        let variants = control.variant_count(0).to_string();
         let place = self.sources.place(control.name.span);
         for (term, text) in
             [("hosts", hosts.join(", ")), ("axes", axes.join(" × ")), ("variants", variants), ("place", place)]

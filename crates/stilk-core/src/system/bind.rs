@@ -7,6 +7,7 @@ mod descriptors;
 mod locals;
 mod placement;
 
+use super::values::ValueChecker;
 use super::{Control, Keyframes, States, System};
 use crate::diagnostic::{Diagnostic, Diagnostics, nearest, unknown_name};
 use crate::manifest::Manifest;
@@ -40,7 +41,8 @@ pub fn bind(
     }
     let keyframes = bind_keyframes(&sheets, &tokens, diagnostics);
     let animations: Vec<String> = keyframes.iter().map(|k| k.name.value.clone()).collect();
-    let shared = control::Shared { manifest: &manifest, tokens: &tokens, states: &states, traits, animations };
+    let checker = ValueChecker::new(&tokens);
+    let shared = control::Shared { manifest: &manifest, tokens: &tokens, states: &states, traits, animations, checker };
 
     let nodes: Vec<&ControlNode> = sheets.iter().flat_map(|sheet| &sheet.controls).collect();
     let controls = bind_controls(&nodes, &templates, &shared, &loader.sources, diagnostics);

@@ -5,6 +5,7 @@ use crate::diagnostic::{Diagnostic, nearest};
 use crate::sheet::{Declaration, Value, ValuePiece};
 use crate::source::{Name, Span};
 use crate::tokens::{Theme, TokenType, Tokens};
+use std::cell::RefCell;
 use std::collections::HashMap;
 
 /// Values of locals at rest, by name with dashes.
@@ -14,6 +15,8 @@ pub type Locals = HashMap<String, String>;
 pub struct ValueChecker<'t> {
     tokens: &'t Tokens,
     theme: Theme,
+    /// What was judged already: copies of a control declare the same again.
+    judged: RefCell<HashMap<String, Result<(), Invalid>>>,
 }
 
 /// A value of each type, to find out what would have fitted.
@@ -35,7 +38,7 @@ const SAMPLES: [(TokenType, &str); 12] = [
 impl<'t> ValueChecker<'t> {
     /// A checker for these tokens.
     pub fn new(tokens: &'t Tokens) -> Self {
-        ValueChecker { theme: tokens.default_theme(), tokens }
+        ValueChecker { theme: tokens.default_theme(), tokens, judged: RefCell::default() }
     }
 
     /// The value as CSS; `None` when a token has no value (which was reported).
@@ -67,7 +70,13 @@ impl<'t> ValueChecker<'t> {
     /// Whether a value fits, with these locals.
     pub fn fits(&self, name: &str, text: &str, locals: &Locals) -> Option<Result<(), Invalid>> {
         let text = resolve_locals(text, locals)?;
-        Some(parse_declaration(name, &text).map(|_| ()))
+        let key = format!("{name}:{text}");
+        if let Some(known) = self.judged.borrow().get(&key) {
+            return Some(*known);
+        }
+        let verdict = parse_declaration(name, &text).map(|_| ());
+        self.judged.borrow_mut().insert(key, verdict);
+        Some(verdict)
     }
 
     /// Checks a declaration. `None` when it fits or cannot be judged.

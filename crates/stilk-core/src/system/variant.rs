@@ -88,23 +88,51 @@ impl super::Control {
 
     /// Every variant that exists on a host; the last axis varies fastest.
     pub fn variants(&self, host: usize) -> Vec<Variant> {
-        let mut variants = vec![Variant { choices: Vec::new() }];
-        for axis in &self.axes {
-            let none = axis.default.is_none().then_some(None);
-            let choices: Vec<Option<usize>> = none.into_iter().chain((0..axis.options.len()).map(Some)).collect();
-            variants = variants
-                .iter()
-                .flat_map(|variant| {
-                    choices.iter().map(|choice| {
-                        let mut choices = variant.choices.clone();
-                        choices.push(*choice);
-                        Variant { choices }
-                    })
-                })
-                .collect();
-        }
-        variants.retain(|variant| !self.excludes.iter().any(|exclude| exclude.covers(variant, host)));
+        let mut variants = Vec::new();
+        self.each_variant(host, &mut |variant| variants.push(variant.clone()));
         variants
+    }
+
+    /// How many variants exist on a host.
+    pub fn variant_count(&self, host: usize) -> usize {
+        let mut count = 0;
+        self.each_variant(host, &mut |_| count += 1);
+        count
+    }
+
+    fn each_variant(&self, host: usize, visit: &mut dyn FnMut(&Variant)) {
+        // An exclusion is decided as soon as the last axis that it names has a choice: whole branches fall away.
+        let last = |exclude: &Exclude| {
+            exclude.options.iter().chain(&exclude.with).chain(&exclude.without).map(|id| id.axis).max().unwrap_or(0)
+        };
+        let mut decided: Vec<Vec<&Exclude>> = vec![Vec::new(); self.axes.len()];
+        let of_host = |exclude: &&Exclude| exclude.hosts.as_ref().is_none_or(|hosts| hosts.contains(&host));
+        for exclude in self.excludes.iter().filter(of_host) {
+            if let Some(list) = decided.get_mut(last(exclude)) {
+                list.push(exclude);
+            }
+        }
+        let mut variant = Variant { choices: vec![None; self.axes.len()] };
+        self.choose(0, host, &decided, &mut variant, visit);
+    }
+
+    fn choose(
+        &self,
+        axis: usize,
+        host: usize,
+        decided: &[Vec<&Exclude>],
+        variant: &mut Variant,
+        visit: &mut dyn FnMut(&Variant),
+    ) {
+        let Some(current) = self.axes.get(axis) else { return visit(variant) };
+        let none = current.default.is_none().then_some(None);
+        for choice in none.into_iter().chain((0..current.options.len()).map(Some)) {
+            variant.choices[axis] = choice;
+            if !decided[axis].iter().any(|exclude| exclude.covers(variant, host)) {
+                self.choose(axis + 1, host, decided, variant, visit);
+            }
+        }
+        variant.choices[axis] = None;
     }
 
     /// The options of a variant that need a class: those that are no default.

@@ -25,7 +25,7 @@ pub(super) fn write(loaded: &Loaded, written: &Written) -> Result<String, Failur
     let path = loaded.output(&loaded.stylesheet_name());
     loaded.write(&path, &written.text)?;
     let system = &loaded.system;
-    let variants: usize = system.controls.iter().map(|control| control.variants(0).len()).sum();
+    let variants: usize = system.controls.iter().map(|control| control.variant_count(0)).sum();
     Ok(format!(
         "{} ({:.1} kB): {}, {}, {}",
         loaded.shown(&path),

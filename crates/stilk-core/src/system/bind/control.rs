@@ -5,6 +5,7 @@ use super::super::{Axis, Control, Exclude, OptionId, Place, Rule, RuleTarget, St
 use super::descriptors::{literal, registered};
 use super::locals::{check_locals, check_values};
 use super::{bind_value, placement, twice};
+use crate::system::values::ValueChecker;
 use crate::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
 use crate::engine::selector;
 use crate::manifest::Manifest;
@@ -24,6 +25,7 @@ pub struct Shared<'s> {
     pub states: &'s States,
     pub traits: HashMap<&'s str, &'s TraitNode>,
     pub animations: Vec<String>,
+    pub checker: ValueChecker<'s>,
 }
 
 /// Traits may use traits, not without end.
@@ -68,7 +70,9 @@ pub fn bind(
     flattener.items(&node.body, &Scope::default());
     let declarations = std::mem::take(&mut flattener.declarations);
     check_locals(&control, &declarations, diagnostics);
-    check_values(&control, &declarations, shared.tokens, diagnostics);
+    if !shared.tokens.incomplete {
+        check_values(&control, &declarations, &shared.checker, diagnostics);
+    }
     control
 }
 

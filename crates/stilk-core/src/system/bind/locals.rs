@@ -4,7 +4,6 @@ use super::super::Control;
 use super::super::values::{Locals, ValueChecker};
 use crate::diagnostic::{Diagnostic, Diagnostics, unknown_name};
 use crate::sheet::{Declaration, ValuePiece};
-use crate::tokens::Tokens;
 use std::collections::{HashMap, HashSet};
 
 /// Locals that are read must be declared, and locals that are declared must have a value at rest.
@@ -60,13 +59,9 @@ fn is_read(declarations: &[(Declaration, usize)], local: &str) -> bool {
 pub fn check_values(
     control: &Control,
     declarations: &[(Declaration, usize)],
-    tokens: &Tokens,
+    checker: &ValueChecker,
     diagnostics: &mut Diagnostics,
 ) {
-    if tokens.incomplete {
-        return;
-    }
-    let checker = ValueChecker::new(tokens);
     let is_local = |d: &Declaration| d.name.value.starts_with("--");
     let mut rest = Locals::new();
     for (declaration, rule) in declarations.iter().filter(|(d, _)| is_local(d)) {
