@@ -56,6 +56,22 @@ impl Node {
         if let Json::Number(number) = self.json { Some(number) } else { None }
     }
 
+    /// The value without places.
+    pub fn to_value(&self) -> serde_json::Value {
+        use serde_json::Value;
+        match &self.json {
+            Json::Null => Value::Null,
+            Json::Bool(value) => (*value).into(),
+            Json::Number(value) if value.fract() == 0.0 && value.abs() < 1e15 => (*value as i64).into(),
+            Json::Number(value) => (*value).into(),
+            Json::String(text) => text.as_str().into(),
+            Json::Array(items) => items.iter().map(Node::to_value).collect::<Vec<_>>().into(),
+            Json::Object(entries) => {
+                Value::Object(entries.iter().map(|(name, node)| (name.value.clone(), node.to_value())).collect())
+            }
+        }
+    }
+
     /// What kind of value this is, for messages.
     pub fn kind(&self) -> &'static str {
         match self.json {

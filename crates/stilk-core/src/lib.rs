@@ -14,6 +14,7 @@
 //!    and grammars.
 //! 7. [`case_name`] reads the notation of cases; [`reach`] follows a token to what depends on it.
 //! 8. [`check`] judges looks and gives a [`check::Report`]; [`specimen`] draws them.
+//! 9. [`describe`] tells programs about the system: `system.json`, types, resolved tokens.
 //!
 //! Mistakes and findings are one type, [`diagnostic::Diagnostic`]. [`project::load`] runs stages 1 to 3.
 
@@ -21,6 +22,7 @@ pub mod case;
 pub mod case_name;
 pub mod check;
 pub mod css;
+pub mod describe;
 pub mod diagnostic;
 pub mod dom;
 pub mod engine;

@@ -111,6 +111,13 @@ pub struct Sources {
     files: Vec<Source>,
 }
 
+impl Source {
+    /// The byte offset at which a line begins; lines count from 1.
+    pub fn line_start(&self, line: usize) -> usize {
+        self.lines.get(line.saturating_sub(1)).map_or(self.text.len(), |start| *start as usize)
+    }
+}
+
 impl Sources {
     /// Adds a file and returns its id.
     pub fn add(&mut self, path: impl Into<String>, text: impl Into<String>) -> FileId {

@@ -25,7 +25,7 @@ pub static KNOWN_NAMES: &[&str] = &[
     "grid-template-columns", "grid-template-rows", "hanging-punctuation", "hyphenate-character",
     "hyphenate-limit-chars", "hyphens", "image-orientation", "image-rendering", "initial-letter",
     "interactivity", "interpolate-size", "isolation-mode", "lighting-color", "line-break", "line-clamp",
-    "list-style", "list-style-image", "list-style-position", "marker", "marker-end", "marker-mid", "marker-start",
+    "marker", "marker-end", "marker-mid", "marker-start",
     "mask", "mask-border", "mask-clip", "mask-composite", "mask-image", "mask-mode", "mask-origin", "mask-position",
     "mask-repeat", "mask-size", "mask-type", "math-depth", "math-shift", "math-style", "object-fit",
     "object-position", "object-view-box", "offset", "offset-anchor", "offset-distance", "offset-path",

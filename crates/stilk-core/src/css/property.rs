@@ -107,6 +107,8 @@ longhands! {
     Left "left" false "auto" Length { percent: true, negative: true, keywords: &["auto"] };
     LetterSpacing "letter-spacing" true "normal" Length { percent: false, negative: true, keywords: &["normal"] };
     LineHeight "line-height" true "normal" LineHeight;
+    ListStyleImage "list-style-image" true "none" Opaque(&["none"]);
+    ListStylePosition "list-style-position" true "outside" Keywords(&["inside", "outside"]);
     ListStyleType "list-style-type" true "disc" IdentOr(&["none", "disc", "circle", "square", "decimal"]);
     MarginBottom "margin-bottom" false "0px" Length { percent: true, negative: true, keywords: &["auto"] };
     MarginLeft "margin-left" false "0px" Length { percent: true, negative: true, keywords: &["auto"] };

@@ -26,6 +26,8 @@ enum Form {
     Transition,
     Animation,
     WhiteSpace,
+    /// Any order; one `none` is for the type and the image.
+    ListStyle,
 }
 
 /// A shorthand property.
@@ -87,6 +89,7 @@ shorthands! {
     "inset" Sides ["top", "right", "bottom", "left"];
     "inset-block" Pair ["top", "bottom"];
     "inset-inline" Pair ["inset-inline-start", "inset-inline-end"];
+    "list-style" ListStyle ["list-style-position", "list-style-image", "list-style-type"];
     "margin" Sides ["margin-top", "margin-right", "margin-bottom", "margin-left"];
     "margin-block" Pair ["margin-top", "margin-bottom"];
     "margin-inline" Pair ["margin-inline-start", "margin-inline-end"];
@@ -138,6 +141,7 @@ impl Shorthand {
             Form::Transition => layered(&targets, parser, L::TransitionProperty),
             Form::Animation => layered(&targets, parser, L::AnimationName),
             Form::WhiteSpace => white_space(parser),
+            Form::ListStyle => list_style(&targets, parser),
         }
     }
 }
@@ -237,6 +241,32 @@ fn any_order(targets: &[Target], parser: &mut Parser) -> Parsed {
     }
     if !found {
         return Err(ParseError::unexpected_token());
+    }
+    Ok(targets.iter().zip(values).map(|(target, value)| (*target, value.unwrap_or_else(|| initial(*target)))).collect())
+}
+
+/// CSS Lists 3, section 3.4: a `none` is for whichever of type and image is not given.
+fn list_style(targets: &[Target], parser: &mut Parser) -> Parsed {
+    let mut values: Vec<Option<Value>> = vec![None; targets.len()];
+    let mut nones = 0;
+    while !parser.is_exhausted() {
+        if parser.try_parse(|p| p.expect_ident_matching("none")).is_ok() {
+            nones += 1;
+            continue;
+        }
+        let open = (0..targets.len()).filter(|i| values[*i].is_none());
+        let found = open.into_iter().find_map(|i| Some((i, parser.try_parse(|p| one(targets[i], p)).ok()?)));
+        let Some((i, value)) = found else { return Err(ParseError::unexpected_token()) };
+        values[i] = Some(value);
+    }
+    let free = values[1..].iter().filter(|value| value.is_none()).count();
+    if nones > free || (nones == 0 && values.iter().all(Option::is_none)) {
+        return Err(ParseError::unexpected_token());
+    }
+    if nones > 0 {
+        values[1..].iter_mut().for_each(|value| {
+            value.get_or_insert(Value::Keyword("none"));
+        });
     }
     Ok(targets.iter().zip(values).map(|(target, value)| (*target, value.unwrap_or_else(|| initial(*target)))).collect())
 }

@@ -11,7 +11,7 @@ use crate::css::compute::{Context, DEFAULT_FONT_SIZE, Unknown, compute};
 use crate::css::parse::{Declared, ParsedDeclaration, Target, Wide};
 use crate::css::property::{Longhand, Longhand as L};
 use crate::css::value::Value;
-use crate::dom::{Document, NodeId};
+use crate::dom::{Document, Element, NodeId};
 use rustc_hash::FxHashMap;
 use selectors::context::SelectorCaches;
 use std::cell::{OnceCell, RefCell};
@@ -257,7 +257,8 @@ impl Style {
                 Err(unknown) => Err(unknown),
             };
             context.line_height = match (self.get(L::LineHeight), context.font_size) {
-                (Ok(Value::Number(n)), Ok(size)) => Ok(n * size),
+                // Chromium lays lines out in 64ths of a pixel, and `lh` is what it lays out.
+                (Ok(Value::Number(n)), Ok(size)) => Ok((n * size * 64.0).floor() / 64.0),
                 (Ok(Value::Length(length)), _) => Ok(length.px),
                 (Ok(_), _) => Err(Unknown("a normal line height needs the metrics of the font")),
                 (Err(unknown), _) => Err(unknown),
@@ -409,6 +410,9 @@ impl Engine {
             let matched = self.sheets.matched(&element, None, inline, &mut caches);
             matches.list.push((node, None, Rc::new(matched)));
             for pseudo in &self.pseudos {
+                if pseudo.0 == "placeholder" && !shows_placeholder(data) {
+                    continue;
+                }
                 let matched = self.sheets.matched(&element, Some(pseudo), None, &mut caches);
                 let name = PSEUDO_ELEMENTS.into_iter().find(|name| *name == pseudo.0);
                 if !matched.is_empty() {
@@ -437,6 +441,25 @@ impl Engine {
             }
         }
         styles
+    }
+}
+
+/// Whether an element shows a placeholder (HTML, section 4.10.5.3.10).
+fn shows_placeholder(element: &Element) -> bool {
+    if element.attribute("placeholder").is_none() {
+        return false;
+    }
+    match element.local() {
+        "textarea" => true,
+        "input" => {
+            let kind = element.attribute("type").unwrap_or("text").to_ascii_lowercase();
+            let without = [
+                "hidden", "date", "month", "week", "time", "datetime-local", "range", "color", "checkbox", "radio",
+                "file", "submit", "image", "reset", "button",
+            ];
+            !without.contains(&kind.as_str())
+        }
+        _ => false,
     }
 }
 

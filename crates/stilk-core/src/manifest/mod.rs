@@ -85,6 +85,12 @@ pub struct StylesheetSettings {
     pub layers: bool,
     /// How often a class is repeated without layers, 1 or 2.
     pub weight: u8,
+    /// Whether each context but the defaults has a file of its own.
+    pub split: bool,
+    /// Whether a source map is written beside each stylesheet.
+    pub map: bool,
+    /// Whether tokens are written that nothing uses.
+    pub all_tokens: bool,
 }
 
 /// `[classes]`: patterns with `{prefix}`, `{control}`, `{option}`, `{part}`.
@@ -159,13 +165,10 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
                 1
             }
         },
+        split: one_of(&mut sheet, "split", ["none", "theme"], diagnostics),
+        map: sheet.boolean("map", diagnostics).unwrap_or(false),
+        all_tokens: one_of(&mut sheet, "tokens", ["used", "all"], diagnostics),
     };
-    if let Some(split) = sheet.string("split", diagnostics)
-        && split.value != "none"
-    {
-        let message = format!("`split = \"{}\"` is not available in this version", split.value);
-        diagnostics.push(Diagnostic::error("manifest/value", split.span, message).mend("write `split = \"none\"`"));
-    }
     sheet.finish("[stylesheet]", diagnostics);
 
     let mut classes = root.table("classes", diagnostics);
@@ -198,6 +201,19 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
         conformance,
         levels,
     })
+}
+
+/// Whether a key has the second of two words; the first is what holds without it.
+fn one_of(table: &mut Table, key: &str, words: [&str; 2], diagnostics: &mut crate::diagnostic::Diagnostics) -> bool {
+    let Some(word) = table.string(key, diagnostics) else { return false };
+    if !words.contains(&word.as_str()) {
+        let message = format!("`{key}` is `\"{}\"` or `\"{}\"`, not `\"{}\"`", words[0], words[1], word.value);
+        diagnostics.push(
+            Diagnostic::error("manifest/value", word.span, message)
+                .mend(format!("write `{key} = \"{}\"`, or leave it out", words[0])),
+        );
+    }
+    word.value == words[1]
 }
 
 fn check_prefix(prefix: Name, diagnostics: &mut crate::diagnostic::Diagnostics) -> Option<Name> {

@@ -15,7 +15,7 @@ use crate::source::{Sources, Span};
 use crate::system::states::LAYERS;
 use crate::system::{Attachment, BoundDeclaration, Control, Names, Rule, System};
 pub use reset::{Reset, resets};
-pub use tokens::Plan;
+pub use tokens::{Plan, written as written_tokens};
 use writer::Writer;
 
 /// A stylesheet as text, and where each declaration came from.
@@ -27,6 +27,11 @@ pub struct Written {
 }
 
 impl Written {
+    /// Where each declaration came from, by the byte offset at which it starts, in order.
+    pub fn origins(&self) -> impl Iterator<Item = (u32, Span)> {
+        self.origins.iter().copied()
+    }
+
     /// The source of the declaration that starts at a byte offset of the text.
     pub fn origin(&self, offset: u32) -> Option<Span> {
         let at = self.origins.binary_search_by_key(&offset, |(start, _)| *start).ok()?;
@@ -46,27 +51,75 @@ pub enum Purpose {
 /// The attribute by which a specimen shows interaction states: `data-shown="hover"`.
 pub const SHOWN: &str = "data-shown";
 
+/// Which part of the stylesheet a file has.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Extent {
+    /// Everything.
+    Whole,
+    /// Everything but contexts that are no defaults.
+    Common,
+    /// One context of one modifier, by index.
+    Context(usize, usize),
+}
+
+impl Extent {
+    fn has_common(self) -> bool {
+        !matches!(self, Extent::Context(..))
+    }
+
+    fn has_context(self, modifier: usize, context: usize, default: usize) -> bool {
+        match self {
+            Extent::Whole => true,
+            Extent::Common => context == default,
+            Extent::Context(m, c) => (m, c) == (modifier, context),
+        }
+    }
+}
+
 /// Writes a system's stylesheet, to be read by people.
 pub fn write(system: &System, sources: &Sources, purpose: Purpose) -> Written {
-    write_as(system, sources, purpose, false)
+    write_extent(system, sources, purpose, Extent::Whole, false)
 }
 
-/// Writes a page's stylesheet without comments, indents and line breaks.
-pub fn write_compact(system: &System, sources: &Sources) -> Written {
-    write_as(system, sources, Purpose::Page, true)
+/// One of the files that a system's stylesheet is written into.
+#[derive(Debug)]
+pub struct File {
+    /// What is added to the name: nothing, or `theme-night` for a context of its own.
+    pub suffix: Option<String>,
+    /// What is in it.
+    pub written: Written,
 }
 
-fn write_as(system: &System, sources: &Sources, purpose: Purpose, compact: bool) -> Written {
+/// Writes a system's stylesheet for pages, into one file or, as the manifest says, one more for each context that is no
+/// default. The first has to be loaded first. A compact one has no comments, indents and line breaks.
+pub fn write_files(system: &System, sources: &Sources, compact: bool) -> Vec<File> {
+    let one = |extent| write_extent(system, sources, Purpose::Page, extent, compact);
+    if !system.manifest.stylesheet.split {
+        return vec![File { suffix: None, written: one(Extent::Whole) }];
+    }
+    let mut files = vec![File { suffix: None, written: one(Extent::Common) }];
+    for (m, modifier) in system.tokens.modifiers.iter().enumerate() {
+        for (c, context) in modifier.contexts.iter().enumerate().filter(|(c, _)| *c != modifier.default) {
+            let suffix = Some(format!("{}-{}", modifier.name.value, context.value));
+            files.push(File { suffix, written: one(Extent::Context(m, c)) });
+        }
+    }
+    files
+}
+
+fn write_extent(system: &System, sources: &Sources, purpose: Purpose, extent: Extent, compact: bool) -> Written {
     let plan = Plan::new(system);
     let mut sheet =
-        Sheet { system, sources, purpose, plan: &plan, names: system.names(), writer: Writer::new(compact) };
+        Sheet { system, sources, purpose, extent, plan: &plan, names: system.names(), writer: Writer::new(compact) };
     sheet.head();
     sheet.section("token", |sheet| tokens::write(sheet));
-    sheet.section("reset", |sheet| reset::write(sheet));
-    sheet.rules();
-    sheet.plain_rules();
-    if sheet.system.manifest.stylesheet.layers {
-        attached::write(&mut sheet);
+    if extent.has_common() {
+        sheet.section("reset", |sheet| reset::write(sheet));
+        sheet.rules();
+        sheet.plain_rules();
+        if system.manifest.stylesheet.layers {
+            attached::write(&mut sheet);
+        }
     }
     sheet.writer.finish()
 }
@@ -76,6 +129,7 @@ struct Sheet<'s> {
     system: &'s System,
     sources: &'s Sources,
     purpose: Purpose,
+    extent: Extent,
     plan: &'s Plan,
     names: Names<'s>,
     writer: Writer,

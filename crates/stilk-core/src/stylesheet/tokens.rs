@@ -48,7 +48,11 @@ impl Plan {
             plan_kind(tokens, &reach, TokenId(id), &mut kinds);
         }
         let kinds = kinds.into_iter().map(|kind| kind.unwrap_or(Kind::Fixed)).collect();
-        Plan { kinds, used: used(system) }
+        let used = match system.manifest.stylesheet.all_tokens {
+            true => tokens.list.iter().map(|token| !token.is_member).collect(),
+            false => used(system),
+        };
+        Plan { kinds, used }
     }
 
     fn kind(&self, id: TokenId) -> Kind {
@@ -185,11 +189,21 @@ pub(super) fn write(sheet: &mut Sheet) {
     let system = sheet.system;
     let ids: Vec<TokenId> = (0..system.tokens.list.len()).map(TokenId).filter(|id| sheet.plan.used[id.0]).collect();
     let root = if sheet.purpose == Purpose::Page { ":root" } else { ":host" };
-    write_fixed(sheet, &ids, root);
+    if sheet.extent.has_common() {
+        write_fixed(sheet, &ids, root);
+    }
     for modifier in 0..system.tokens.modifiers.len() {
         write_modifier(sheet, &ids, modifier, root);
     }
-    write_dependants(sheet, &ids);
+    if sheet.extent.has_common() {
+        write_dependants(sheet, &ids);
+    }
+}
+
+/// The tokens that the stylesheet has, in order.
+pub fn written(system: &System) -> Vec<TokenId> {
+    let plan = Plan::new(system);
+    (0..system.tokens.list.len()).map(TokenId).filter(|id| plan.used[id.0]).collect()
 }
 
 fn read_public(sheet: &Sheet, id: TokenId) -> String {
@@ -229,6 +243,7 @@ fn write_modifier(sheet: &mut Sheet, ids: &[TokenId], m: usize, root: &str) {
     // The default first: its scope is the root too, and a nested choice must win over it by order alone.
     let mut order: Vec<usize> = (0..modifier.contexts.len()).collect();
     order.sort_by_key(|c| *c != modifier.default);
+    order.retain(|context| sheet.extent.has_context(m, *context, modifier.default));
     for context in order {
         sheet.writer.comment(&format!("{}: {}", modifier.name.value, modifier.contexts[context].value));
         let scope = match context == modifier.default {
@@ -242,6 +257,9 @@ fn write_modifier(sheet: &mut Sheet, ids: &[TokenId], m: usize, root: &str) {
     let known: Vec<String> = (0..modifier.contexts.len()).map(chosen).collect();
     for follow in &settings.follow {
         let Some(context) = modifier.contexts.iter().position(|c| c.value == follow.context.value) else { continue };
+        if !sheet.extent.has_context(m, context, modifier.default) {
+            continue;
+        }
         sheet
             .writer
             .comment(&format!("{}: {}, where the page chooses none", modifier.name.value, follow.context.value));

@@ -110,6 +110,11 @@ impl States {
         self.list.iter().position(|state| state.name == name).map(|i| StateId(i as u8))
     }
 
+    /// Every state, lowest first.
+    pub fn list(&self) -> impl Iterator<Item = &State> {
+        self.list.iter()
+    }
+
     /// The state behind an id.
     pub fn get(&self, id: StateId) -> &State {
         &self.list[usize::from(id.0)]

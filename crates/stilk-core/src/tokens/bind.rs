@@ -39,6 +39,7 @@ struct RawDefinitions {
     kind: Option<TokenType>,
     description: Option<String>,
     deprecated: Option<String>,
+    extensions: Option<Node>,
 }
 
 impl RawDefinitions {
@@ -61,6 +62,7 @@ impl Binder {
         let entry = self.raw.entry(token.path.clone()).or_default();
         entry.kind = entry.kind.or(token.kind);
         entry.description = token.description.clone().or(entry.description.take());
+        entry.extensions = token.extensions.clone().or(entry.extensions.take());
         entry.deprecated = token.deprecated.clone().or(entry.deprecated.take());
         entry
     }
@@ -137,6 +139,7 @@ impl Binder {
                 overrides,
                 description: raw.description,
                 deprecated: raw.deprecated,
+                extensions: raw.extensions,
                 ..Token::new(path, kind)
             };
             let added = tokens.add(token);

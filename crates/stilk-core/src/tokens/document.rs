@@ -29,6 +29,8 @@ pub struct RawToken {
     pub description: Option<String>,
     /// Why it should no longer be used, from `$deprecated` on it or its group; empty without a reason.
     pub deprecated: Option<String>,
+    /// Its `$extensions`.
+    pub extensions: Option<Node>,
 }
 
 /// Reads the tokens of a document, in the order of the file.
@@ -124,6 +126,7 @@ impl Reader<'_> {
                         value: value.clone(),
                         description: node.get("$description").and_then(Node::as_str).map(str::to_owned),
                         deprecated: own.deprecated,
+                        extensions: node.get("$extensions").cloned(),
                     });
                 }
                 (Json::Object(_), None) => {

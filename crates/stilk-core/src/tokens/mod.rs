@@ -15,6 +15,7 @@ mod resolver;
 pub mod theme;
 pub mod value;
 
+use crate::json::Node;
 use crate::manifest::{Manifest, TokenSources};
 use crate::project::Loader;
 use crate::source::{Name, Span};
@@ -73,6 +74,8 @@ pub struct Token {
     pub description: Option<String>,
     /// Set when it should no longer be used: the reason, if one is given.
     pub deprecated: Option<String>,
+    /// Its `$extensions`, kept for other tools.
+    pub extensions: Option<Node>,
 }
 
 /// What one modifier defines for a token.
@@ -139,6 +142,7 @@ impl Token {
             is_member: false,
             description: None,
             deprecated: None,
+            extensions: None,
         }
     }
 

@@ -1,37 +1,67 @@
-//! `stilk build`: the stylesheet.
+//! `stilk build`: stylesheets with their source maps, `system.json`, types, and the tokens of each theme.
 
 use super::Loaded;
-use crate::output::count;
+use crate::output::{count, source_map};
 use crate::{Failure, Outcome};
 use std::path::Path;
-use stilk_core::stylesheet::Written;
+use stilk_core::describe;
+use stilk_core::stylesheet::{File, write_files};
 
 /// Builds a project.
 pub fn run(root: &Path, minify: bool, quiet: bool) -> Result<Outcome, Failure> {
     let loaded = Loaded::read(root)?;
-    let written = match minify {
-        true => stilk_core::stylesheet::write_compact(&loaded.system, &loaded.sources),
-        false => loaded.stylesheet(),
-    };
-    let line = write(&loaded, &written)?;
+    let line = write(&loaded, minify)?;
     if !quiet {
         anstream::println!("{line}");
     }
     Ok(Outcome::Clean)
 }
 
-/// Writes the stylesheet and says what is in it.
-pub(super) fn write(loaded: &Loaded, written: &Written) -> Result<String, Failure> {
-    let path = loaded.output(&loaded.stylesheet_name());
-    loaded.write(&path, &written.text)?;
+/// Writes everything that pages and programs use, and says what is in it.
+pub(super) fn write(loaded: &Loaded, minify: bool) -> Result<String, Failure> {
     let system = &loaded.system;
+    let mut names = Vec::new();
+    let mut size = 0;
+    for file in write_files(system, &loaded.sources, minify) {
+        let name = loaded.stylesheet_name(file.suffix.as_deref());
+        size += file.written.text.len();
+        write_stylesheet(loaded, &name, file)?;
+        names.push(name);
+    }
+    let description = describe::system::describe(system, &loaded.sources, &names);
+    loaded.write(&loaded.output("system.json"), &describe::to_text(&description))?;
+    let types = names[0].replace(".css", ".d.ts");
+    loaded.write(&loaded.output(&types), &describe::types::describe(system))?;
+    for theme in system.tokens.themes() {
+        let name = system.tokens.theme_name(&theme).replace(' ', "-");
+        let name = if name.is_empty() { "all".to_owned() } else { name };
+        let tokens = describe::tokens::resolved(system, &theme);
+        loaded.write(&loaded.output(&format!("tokens/{name}.tokens.json")), &describe::to_text(&tokens))?;
+    }
     let variants: usize = system.controls.iter().map(|control| control.variant_count(0)).sum();
+    let others = match names.len() {
+        1 => String::new(),
+        n => format!(" and {} more", n - 1),
+    };
     Ok(format!(
-        "{} ({:.1} kB): {}, {}, {}",
-        loaded.shown(&path),
-        written.text.len() as f64 / 1000.0,
+        "{}{others} ({:.1} kB): {}, {}, {}",
+        loaded.shown(&loaded.output(&names[0])),
+        size as f64 / 1000.0,
         count(system.controls.len() as u64, "control"),
         count(variants as u64, "variant"),
         count(system.tokens.themes().len() as u64, "theme"),
     ))
+}
+
+fn write_stylesheet(loaded: &Loaded, name: &str, file: File) -> Result<(), Failure> {
+    let path = loaded.output(name);
+    let mut text = file.written.text.clone();
+    if loaded.system.manifest.stylesheet.map {
+        let folders = loaded.system.manifest.stylesheet.folder.split('/').filter(|part| !matches!(*part, "" | "."));
+        let to_root = "../".repeat(folders.count());
+        // The map first: a stylesheet never names a map that is not there.
+        loaded.write(&format!("{path}.map"), &source_map::render(&file.written, &loaded.sources, name, &to_root))?;
+        text.push_str(&format!("/*# sourceMappingURL={name}.map */\n"));
+    }
+    loaded.write(&path, &text)
 }

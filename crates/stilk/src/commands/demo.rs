@@ -36,7 +36,7 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
     }
     let loaded = Loaded::read(folder)?;
     let written = loaded.stylesheet();
-    let line = build::write(&loaded, &written)?;
+    let line = build::write(&loaded, false)?;
     let report = loaded.report(&written);
     let page = specimen::write(&loaded, &written, &report)?;
     if !quiet {

@@ -60,14 +60,22 @@ impl Loaded {
         format!("{}/{name}", self.system.manifest.stylesheet.folder)
     }
 
-    /// The stylesheet's file name: the system's name in lower case, words joined by `-`.
-    fn stylesheet_name(&self) -> String {
+    /// A stylesheet's file name: the system's name in lower case, words joined by `-`, and what a file of a context adds.
+    fn stylesheet_name(&self, suffix: Option<&str>) -> String {
         let name = self.system.manifest.name.value.to_lowercase();
         let words: Vec<&str> = name.split(|c: char| !c.is_alphanumeric()).filter(|word| !word.is_empty()).collect();
-        if words.is_empty() { "system.css".into() } else { format!("{}.css", words.join("-")) }
+        let name = if words.is_empty() { "system".to_owned() } else { words.join("-") };
+        match suffix {
+            Some(suffix) => format!("{name}.{suffix}.css"),
+            None => format!("{name}.css"),
+        }
     }
 
     fn write(&self, path: &str, text: &str) -> Result<(), Failure> {
+        // What is there already need not be written: watchers sleep on.
+        if std::fs::read(self.root.join(path)).is_ok_and(|found| found == text.as_bytes()) {
+            return Ok(());
+        }
         disk::write(&self.root.join(path), text).map_err(|message| Failure::Message(format!("error: {message}")))
     }
 

@@ -1,6 +1,7 @@
 //! What people and programs read: one renderer per format, all from the same diagnostics.
 
 pub mod json;
+pub mod source_map;
 pub mod terminal;
 
 /// A number with thousands apart: `12,345`.

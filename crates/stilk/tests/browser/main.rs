@@ -6,11 +6,12 @@
 #[path = "../../../stilk-core/tests/cases/mod.rs"]
 mod cases;
 mod compare;
+mod sample;
 mod spec;
 mod webdriver;
 
 use serde_json::{Value, json};
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, HashMap};
 use std::path::{Path, PathBuf};
 use std::process::Command;
 use stilk_core::case::{state_sets, theme_attributes};
@@ -28,6 +29,8 @@ use webdriver::Browser;
 
 const WIDTH: u32 = 1280;
 const HEIGHT: u32 = 800;
+/// Which variants are drawn where there are too many.
+const SEED: u64 = 20_270_514;
 
 fn main() {
     let mut folders: Vec<PathBuf> =
@@ -196,6 +199,13 @@ impl Harness<'_> {
             self.compare(pass, None, &StateSet::default());
         }
         self.assert_not_empty(&sets);
+        for control in &self.system.controls {
+            let looked = sample::sample(control, 0, SEED).len();
+            let all = control.variant_count(0);
+            if looked < all {
+                println!("{}: {looked} of {all} variants, every pair of options, seed {SEED}", control.name.value);
+            }
+        }
     }
 
     /// A harness that tests nothing must fail.
@@ -229,7 +239,7 @@ impl Harness<'_> {
                 continue;
             }
             for host in 0..control.template.hosts.len() {
-                for variant in control.variants(host) {
+                for variant in sample::sample(control, host, SEED) {
                     let wrapper = document.append_element(body, Element::html("div"));
                     let request = Request { control, host, variant: &variant, states: set };
                     let mounted = mount(self.system, request, document, wrapper, &mut page.forced);
@@ -303,49 +313,79 @@ impl Harness<'_> {
             if chosen.is_empty() {
                 continue;
             }
-            let theirs = self.read(&chosen, pseudo);
-            for ((index, style), values) in chosen.iter().zip(&theirs) {
-                let name = element_name(&page, elements[*index], pseudo);
-                self.compare_style(&format!("{name}:{set_name} in {theme_name}"), &set_name, style, values, pseudo);
-            }
+            self.compare_styles(&page, &elements, &chosen, pseudo, &set_name, &theme_name);
         }
     }
 
-    /// The browser's values of all longhands for some elements, in one batch.
-    fn read(&self, chosen: &[(usize, &Style)], pseudo: Option<&str>) -> Vec<Value> {
+    /// Compares styles in the page: what is expected goes there, each style once, and only what differs comes back.
+    fn compare_styles(
+        &mut self,
+        page: &Page,
+        elements: &[NodeId],
+        chosen: &[(usize, &Style)],
+        pseudo: Option<&str>,
+        set_name: &str,
+        theme_name: &str,
+    ) {
         const SCRIPT: &str = "
-            const [indices, names, pseudo] = arguments;
+            const [indices, which, expected, names, pseudo] = arguments;
             // A running animation answers with a value on its way.
             document.getAnimations().forEach(animation => animation.cancel());
             const all = document.querySelectorAll('*');
-            return indices.map(i => {
-                const style = getComputedStyle(all[i], pseudo);
-                return names.map(name => style.getPropertyValue(name));
-            });";
+            const found = new Map();
+            indices.forEach((index, i) => {
+                const style = getComputedStyle(all[index], pseudo);
+                const values = expected[which[i]];
+                names.forEach((name, j) => {
+                    if (values[j] === null) return;
+                    const theirs = style.getPropertyValue(name);
+                    if (theirs === values[j]) return;
+                    const key = JSON.stringify([values[j], j, theirs]);
+                    const known = found.get(key);
+                    if (known) known[1]++; else found.set(key, [i, 1]);
+                });
+            });
+            return [...found].map(([key, [i, count]]) => [...JSON.parse(key), i, count]);";
+        let mut expected: Vec<Vec<Option<String>>> = Vec::new();
+        let mut known: HashMap<Vec<Option<String>>, usize> = HashMap::new();
+        let mut which = Vec::new();
+        for (_, style) in chosen {
+            let values: Vec<Option<String>> = Longhand::ALL.iter().map(|longhand| self.expected(style, *longhand)).collect();
+            let compared = values.iter().flatten().count() as u64;
+            self.tally.compared += compared;
+            *self.tally.by_state.entry(set_name.to_owned()).or_default() += compared;
+            self.tally.pseudo += if pseudo.is_some() { compared } else { 0 };
+            which.push(*known.entry(values).or_insert_with_key(|values| {
+                expected.push(values.clone());
+                expected.len() - 1
+            }));
+        }
         let indices: Vec<usize> = chosen.iter().map(|(index, _)| *index).collect();
         let names: Vec<&str> = Longhand::ALL.iter().map(|longhand| longhand.name()).collect();
-        let pseudo = pseudo.map(|name| format!("::{name}"));
-        let answer = self.browser.run(SCRIPT, json!([indices, names, pseudo]));
-        answer.as_array().expect("values").clone()
+        let pseudo_name = pseudo.map(|name| format!("::{name}"));
+        let answer = self.browser.run(SCRIPT, json!([indices, which, expected, names, pseudo_name]));
+        for row in answer.as_array().expect("differences") {
+            let (ours, theirs) = (row[0].as_str().unwrap_or_default(), row[2].as_str().unwrap_or_default());
+            let number = |i: usize| row[i].as_u64().expect("a number");
+            if compare::same(ours, theirs) {
+                continue;
+            }
+            self.tally.differences += number(4);
+            let name = element_name(page, elements[chosen[number(3) as usize].0], pseudo);
+            let longhand = names[number(1) as usize];
+            let kind = format!("{longhand}: engine {ours}, browser {theirs}");
+            let case = format!("{name}:{set_name} in {theme_name}");
+            self.tally.shown.entry(kind).or_insert((case, 0)).1 += number(4);
+        }
     }
 
-    fn compare_style(&mut self, case: &str, set_name: &str, style: &Style, values: &Value, pseudo: Option<&str>) {
-        for (i, longhand) in Longhand::ALL.iter().enumerate() {
-            let theirs = values[i].as_str().unwrap_or_default();
-            let ours = match resolved(style, *longhand) {
-                Ok(ours) => ours,
-                Err(unknown) => {
-                    *self.tally.unknown.entry(format!("{}: {}", longhand.name(), unknown.0)).or_default() += 1;
-                    continue;
-                }
-            };
-            self.tally.compared += 1;
-            *self.tally.by_state.entry(set_name.to_owned()).or_default() += 1;
-            self.tally.pseudo += u64::from(pseudo.is_some());
-            if !compare::same(&ours, theirs) {
-                self.tally.differences += 1;
-                let kind = format!("{}: engine {ours}, browser {theirs}", longhand.name());
-                self.tally.shown.entry(kind).or_insert_with(|| (case.to_owned(), 0)).1 += 1;
+    /// What the engine expects; `None`, and counted, where it does not know.
+    fn expected(&mut self, style: &Style, longhand: Longhand) -> Option<String> {
+        match resolved(style, longhand) {
+            Ok(ours) => Some(ours),
+            Err(unknown) => {
+                *self.tally.unknown.entry(format!("{}: {}", longhand.name(), unknown.0)).or_default() += 1;
+                None
             }
         }
     }
