@@ -225,6 +225,18 @@ impl Document {
         })
     }
 
+    /// Replaces a text.
+    pub fn set_text(&mut self, id: NodeId, text: &str) {
+        if let NodeData::Text(old) = &mut self.nodes[id.index()].data {
+            text.clone_into(old);
+        }
+    }
+
+    /// Keeps some of a node's children, in the order given.
+    pub fn set_children(&mut self, id: NodeId, children: Vec<NodeId>) {
+        self.nodes[id.index()].children = children;
+    }
+
     /// A node as HTML, itself included.
     pub fn to_html(&self, id: NodeId) -> String {
         let mut bytes = Vec::new();

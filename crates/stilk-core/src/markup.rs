@@ -56,6 +56,16 @@ pub fn mount(
     mounted
 }
 
+/// The HTML of a variant in a state, ready to paste: with ids that begin with `id`, and values of their own for radios.
+pub fn snippet(system: &System, request: Request, id: &str) -> String {
+    let mut document = Document::new();
+    let mounted = mount(system, request, &mut document, Document::ROOT, &mut Forced::default());
+    own_ids(&mut document, mounted.host, id);
+    own_values(&mut document, mounted.host);
+    indent(&mut document, mounted.host);
+    document.to_html(mounted.host)
+}
+
 /// Attributes that hold ids, one or several.
 const REFERENCES: [&str; 9] = [
     "for",
@@ -91,6 +101,86 @@ pub fn own_ids(document: &mut Document, root: NodeId, prefix: &str) {
             element.set("name", name);
         }
     }
+}
+
+/// Gives the radios of each group values of their own, made from their labels, where a template repeats one.
+fn own_values(document: &mut Document, root: NodeId) {
+    let radios: Vec<NodeId> = document
+        .descendants(root)
+        .into_iter()
+        .filter(|node| document.element(*node).is_some_and(|e| e.attribute("type") == Some("radio")))
+        .collect();
+    let key = |document: &Document, node: NodeId| {
+        let element = document.element(node)?;
+        Some((element.attribute("name")?.to_owned(), element.attribute("value").unwrap_or("on").to_owned()))
+    };
+    let keys: Vec<_> = radios.iter().map(|node| key(document, *node)).collect();
+    let mut taken: Vec<(String, String)> = Vec::new();
+    for (node, key) in radios.iter().zip(&keys) {
+        let Some((name, value)) = key else { continue };
+        let repeated = keys.iter().flatten().filter(|(n, v)| n == name && v == value).count() > 1;
+        let mut own = if repeated { label_word(document, *node) } else { value.clone() };
+        let stem = own.clone();
+        let mut number = 2;
+        while taken.contains(&(name.clone(), own.clone())) {
+            own = format!("{stem}-{number}");
+            number += 1;
+        }
+        taken.push((name.clone(), own.clone()));
+        set(document, *node, "value", &own);
+    }
+}
+
+/// The words of the label around an element, as a value: `Sun deck` is `sun-deck`.
+fn label_word(document: &Document, node: NodeId) -> String {
+    let mut label = node;
+    while let Some(parent) = document.node(label).parent.filter(|_| {
+        document.element(label).is_none_or(|element| element.local() != "label")
+    }) {
+        label = parent;
+    }
+    let mut text = String::new();
+    for node in document.descendants(label) {
+        if let NodeData::Text(words) = &document.node(node).data {
+            text.push_str(words);
+        }
+    }
+    let words: Vec<String> = text
+        .split(|c: char| !c.is_alphanumeric())
+        .filter(|word| !word.is_empty())
+        .map(str::to_lowercase)
+        .collect();
+    if words.is_empty() { "on".to_owned() } else { words.join("-") }
+}
+
+/// Puts line breaks where templates have them and indents by depth: elements that are not there and controls that were
+/// placed leave white space of their own templates behind.
+fn indent(document: &mut Document, root: NodeId) {
+    indent_below(document, root, 1);
+}
+
+fn indent_below(document: &mut Document, node: NodeId, depth: usize) {
+    let children = document.node(node).children.clone();
+    let mut kept: Vec<NodeId> = Vec::new();
+    let break_in = |document: &Document, id: NodeId| match &document.node(id).data {
+        NodeData::Text(text) => text.trim().is_empty() && text.contains('\n'),
+        _ => false,
+    };
+    for child in children {
+        let follows_break = kept.last().is_some_and(|last| break_in(document, *last));
+        if !(follows_break && break_in(document, child)) {
+            kept.push(child);
+        }
+    }
+    for (i, child) in kept.iter().enumerate() {
+        if break_in(document, *child) {
+            let inner = if i + 1 == kept.len() { depth - 1 } else { depth };
+            document.set_text(*child, &format!("\n{}", "  ".repeat(inner)));
+        } else {
+            indent_below(document, *child, depth + 1);
+        }
+    }
+    document.set_children(node, kept);
 }
 
 struct Expander<'e> {
@@ -296,7 +386,16 @@ fn apply_state(state: &State, document: &mut Document, mounted: &Mounted, forced
         "invalid" => set(document, bearer, "aria-invalid", "true"),
         "empty" => set(document, bearer, "placeholder", " "),
         "required" => set(document, bearer, "required", ""),
-        "selected" => set(document, bearer, "aria-pressed", "true"),
+        // Per role the one attribute that it takes (WAI-ARIA 1.2).
+        "selected" => match document.element(bearer) {
+            Some(e) if matches!(e.attribute("role"), Some("tab" | "option" | "gridcell" | "row" | "treeitem")) => {
+                set(document, bearer, "aria-selected", "true");
+            }
+            Some(e) if e.local() == "a" && e.attribute("role").is_none() => {
+                set(document, bearer, "aria-current", "page");
+            }
+            _ => set(document, bearer, "aria-pressed", "true"),
+        },
         "open" => set(document, bearer, "aria-expanded", "true"),
         "readonly" => set(document, bearer, "readonly", ""),
         "busy" => set(document, mounted.host, "aria-busy", "true"),

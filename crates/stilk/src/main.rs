@@ -63,6 +63,21 @@ enum Command {
         /// The token's path
         path: Option<String>,
     },
+    /// Write a complete, accessible starting system to edit
+    #[command(after_help = "Example:\n  stilk new harbour --name \"Harbour Office\" --prefix ho")]
+    New {
+        /// Folder to write to
+        folder: PathBuf,
+        /// What the system is called; the folder's name otherwise
+        #[arg(long)]
+        name: Option<String>,
+        /// What every class begins with; the first letters of the name otherwise
+        #[arg(long)]
+        prefix: Option<String>,
+        /// Print nothing but errors
+        #[arg(long, short)]
+        quiet: bool,
+    },
     /// Write the sample system, then build, check and draw it
     #[command(after_help = "Example:\n  stilk demo harbour    the sample system in the folder harbour")]
     Demo {
@@ -106,6 +121,9 @@ fn main() -> ExitCode {
         Command::Specimen(common) => commands::specimen::run(&common.project, common.quiet),
         Command::Markup { common, case, id } => commands::markup::run(&common.project, &case, id.as_deref()),
         Command::Tokens { common, path } => commands::tokens::run(&common.project, path.as_deref()),
+        Command::New { folder, name, prefix, quiet } => {
+            commands::new::run(&folder, name.as_deref(), prefix.as_deref(), quiet)
+        }
         Command::Demo { folder, overwrite, quiet } => commands::demo::run(&folder, overwrite, quiet),
     };
     match outcome {

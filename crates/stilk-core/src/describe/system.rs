@@ -3,9 +3,7 @@
 
 use super::listed;
 use crate::case::theme_attributes;
-use crate::dom::Document;
-use crate::engine::Forced;
-use crate::markup::{Request, mount, own_ids};
+use crate::markup::{Request, snippet};
 use crate::source::Sources;
 use crate::system::{Axis, Control, OptionId, StateSet, System};
 use serde_json::{Map, Value, json};
@@ -113,12 +111,9 @@ fn describe_axis(system: &System, control: &Control, index: usize, axis: &Axis) 
 
 /// The markup of a host's default variant.
 fn markup(system: &System, control: &Control, host: usize) -> String {
-    let mut document = Document::new();
     let (variant, states) = (control.default_variant(), StateSet::default());
     let request = Request { control, host, variant: &variant, states: &states };
-    let mounted = mount(system, request, &mut document, Document::ROOT, &mut Forced::default());
-    own_ids(&mut document, mounted.host, &control.name.value);
-    document.to_html(mounted.host)
+    snippet(system, request, &control.name.value)
 }
 
 fn tokens(system: &System) -> Map<String, Value> {

@@ -1,0 +1,90 @@
+//! `stilk new`: a complete, accessible starting system.
+
+use super::{Loaded, print_report};
+use crate::output::count;
+use crate::{Failure, Outcome, disk};
+use include_dir::{Dir, DirEntry, include_dir};
+use std::path::{Path, PathBuf};
+
+static STARTER: Dir = include_dir!("$CARGO_MANIFEST_DIR/starter");
+
+/// Writes a starting system into a folder and checks it. `name` and `prefix` come from the folder's name when none are
+/// given.
+pub fn run(folder: &Path, name: Option<&str>, prefix: Option<&str>, quiet: bool) -> Result<Outcome, Failure> {
+    let mut files = Vec::new();
+    collect(&STARTER, &mut files);
+    let there: Vec<String> = files
+        .iter()
+        .map(|(path, _)| folder.join(path))
+        .filter(|path| path.exists())
+        .map(|path| format!("  {}", path.display()))
+        .collect();
+    if !there.is_empty() {
+        return Err(Failure::Message(format!(
+            "error: these files are there already, and nothing was written:\n{}\nhelp: name a new folder, `stilk new DIR`",
+            there.join("\n")
+        )));
+    }
+    let own = folder.canonicalize().unwrap_or_else(|_| folder.to_owned());
+    let own = own.file_name().map_or_else(|| "System".into(), |name| name.to_string_lossy().into_owned());
+    let name = name.map_or_else(|| capitalised(&own), str::to_owned);
+    let prefix = prefix.map_or_else(|| short(&name), str::to_owned);
+    for (path, text) in &files {
+        let text = match path == Path::new("stilk.toml") {
+            true => text.replace("\"NAME\"", &toml_string(&name)).replace("\"PREFIX\"", &toml_string(&prefix)),
+            false => (*text).to_owned(),
+        };
+        disk::write(&folder.join(path), &text).map_err(|message| Failure::Message(format!("error: {message}")))?;
+    }
+    let loaded = Loaded::read(folder)?;
+    let report = loaded.report(&loaded.stylesheet());
+    if !quiet {
+        anstream::println!(
+            "{name}: {} written to {}\n",
+            count(files.len() as u64, "file"),
+            folder.display()
+        );
+        for (what, path) in
+            [("manifest", "stilk.toml"), ("tokens", "tokens/"), ("markup", "controls/*.html"), ("styles", "controls/*.stilk")]
+        {
+            anstream::println!("{what:>10}  {}", loaded.shown(path));
+        }
+        anstream::println!();
+        print_report(&loaded, &report);
+        let flag = match folder == Path::new(".") {
+            true => String::new(),
+            false => format!(" --project {}", folder.display()),
+        };
+        anstream::println!("\nNow: stilk build{flag}       writes the stylesheet");
+        anstream::println!("     stilk specimen{flag}    draws every variant in every state");
+        anstream::println!("     stilk check{flag}       after each change");
+    }
+    Ok(Outcome::Clean)
+}
+
+fn collect<'d>(folder: &'d Dir, files: &mut Vec<(PathBuf, &'d str)>) {
+    for entry in folder.entries() {
+        match entry {
+            DirEntry::Dir(inner) if inner.path() != Path::new("dist") => collect(inner, files),
+            DirEntry::File(file) => files.extend(file.contents_utf8().map(|text| (file.path().to_owned(), text))),
+            DirEntry::Dir(_) => {}
+        }
+    }
+}
+
+fn capitalised(word: &str) -> String {
+    let mut letters = word.chars();
+    letters.next().map_or_else(String::new, |first| first.to_uppercase().chain(letters).collect())
+}
+
+/// The first letters of a name, as a class may begin with them.
+fn short(name: &str) -> String {
+    let letters = name.chars().filter(char::is_ascii_alphabetic).map(|c| c.to_ascii_lowercase());
+    let prefix: String = letters.take(4).collect();
+    if prefix.is_empty() { "ui".into() } else { prefix }
+}
+
+/// A TOML string: JSON's escapes are among those of TOML.
+fn toml_string(text: &str) -> String {
+    serde_json::Value::from(text).to_string()
+}
