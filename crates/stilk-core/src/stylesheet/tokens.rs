@@ -155,14 +155,14 @@ fn plan_kind(tokens: &Tokens, reach: &[Vec<usize>], id: TokenId, kinds: &mut [Op
     let token = tokens.get(id);
     let references: Vec<TokenId> = token.definitions().flat_map(|d| d.expression.tokens()).collect();
     let on_dependants = references.iter().any(|other| plan_kind(tokens, reach, *other, kinds).is_dependant());
-    let on_themed = references.iter().any(|other| !reach[other.0].is_empty());
     let mut defined: Vec<usize> = token.overrides.iter().map(|o| o.modifier).collect();
     defined.sort_unstable();
     let kind = match (defined.as_slice(), reach[id.0].as_slice()) {
         (_, []) => Kind::Fixed,
         ([], _) => Kind::Derived,
         ([m], [r]) if m == r && !on_dependants => Kind::Scoped(*m),
-        (d, r) if d == r && !on_themed && d.len() > 1 => Kind::Constants,
+        // A text with references would be computed in its scope, and miss an override further in.
+        (d, _) if references.is_empty() && d.len() > 1 => Kind::Constants,
         _ => Kind::Switched,
     };
     kinds[id.0] = Some(kind);

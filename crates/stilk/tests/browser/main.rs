@@ -6,6 +6,8 @@
 #[path = "../../../stilk-core/tests/cases/mod.rs"]
 mod cases;
 mod compare;
+mod islands;
+mod keys;
 mod sample;
 mod spec;
 mod webdriver;
@@ -33,15 +35,21 @@ const HEIGHT: u32 = 800;
 const SEED: u64 = 20_270_514;
 
 fn main() {
+    let sample = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/ternhaven");
     let mut folders: Vec<PathBuf> =
         std::env::args().skip(1).filter(|a| !a.starts_with('-')).map(PathBuf::from).filter(|p| p.is_dir()).collect();
-    if folders.is_empty() {
-        folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/ternhaven"));
+    let whole = folders.is_empty();
+    if whole {
+        folders.push(sample.clone());
     }
     compare::self_test();
     let browser = Browser::start(WIDTH, HEIGHT);
     println!("{}", browser.version());
     let mut failed = spec::run(&browser) > 0;
+    if whole {
+        failed |= keys::run(&browser, &sample) > 0;
+        failed |= islands::run(&browser, SEED) > 0;
+    }
     for folder in &folders {
         let tally = run_project(&browser, folder);
         tally.print(folder);

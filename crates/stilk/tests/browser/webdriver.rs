@@ -89,6 +89,22 @@ impl Browser {
         self.post("/execute/sync", &json!({ "script": script, "args": arguments }))
     }
 
+    /// Presses keys one after the other, as a keyboard does; special keys by their code points in WebDriver, section 17.4.2.
+    pub fn press(&self, keys: &[&str]) {
+        let strokes: Vec<Value> = keys
+            .iter()
+            .flat_map(|key| [json!({ "type": "keyDown", "value": key }), json!({ "type": "keyUp", "value": key })])
+            .collect();
+        self.post("/actions", &json!({ "actions": [{ "type": "key", "id": "keyboard", "actions": strokes }] }));
+    }
+
+    /// Presses the pointer on the middle of an element.
+    pub fn click(&self, selector: &str) {
+        let found = self.post("/element", &json!({ "using": "css selector", "value": selector }));
+        let id = found.as_object().and_then(|o| o.values().next()).and_then(Value::as_str).expect("an element").to_owned();
+        self.post(&format!("/element/{id}/click"), &json!({}));
+    }
+
     /// A command of the DevTools protocol.
     pub fn devtools(&self, command: &str, parameters: Value) -> Value {
         self.post("/goog/cdp/execute", &json!({ "cmd": command, "params": parameters }))
