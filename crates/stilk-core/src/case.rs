@@ -204,7 +204,7 @@ impl<'s> Stage<'s> {
             false => self.ground.document.clone(),
         };
         let mut forced = Forced::default();
-        let request = Request { control: unit.control, host: unit.host, variant: &unit.variant, states };
+        let request = Request { control: unit.control, host: unit.host, variant: &unit.variant, states, plain: false };
         let mounted = mount(self.system, request, &mut document, self.ground.wrapper, &mut forced);
         let matches = self.engine.matches(&document, &forced, mounted.host);
         Scene {

@@ -197,6 +197,19 @@ pub fn list(names: &[&str]) -> String {
     text
 }
 
+/// `1,620`
+pub fn grouped(number: u64) -> String {
+    let digits = number.to_string();
+    let mut text = String::new();
+    for (i, digit) in digits.chars().enumerate() {
+        if i > 0 && (digits.len() - i).is_multiple_of(3) {
+            text.push(',');
+        }
+        text.push(digit);
+    }
+    text
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

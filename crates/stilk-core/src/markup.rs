@@ -37,6 +37,8 @@ pub struct Request<'r> {
     pub variant: &'r Variant,
     /// The states.
     pub states: &'r StateSet,
+    /// Whether elements that a page may leave out are left out.
+    pub plain: bool,
 }
 
 /// Puts a variant into a document, with the attributes of its lasting states. Interaction states go to `forced`.
@@ -134,9 +136,9 @@ fn own_values(document: &mut Document, root: NodeId) {
 /// The words of the label around an element, as a value: `Sun deck` is `sun-deck`.
 fn label_word(document: &Document, node: NodeId) -> String {
     let mut label = node;
-    while let Some(parent) = document.node(label).parent.filter(|_| {
-        document.element(label).is_none_or(|element| element.local() != "label")
-    }) {
+    while let Some(parent) =
+        document.node(label).parent.filter(|_| document.element(label).is_none_or(|element| element.local() != "label"))
+    {
         label = parent;
     }
     let mut text = String::new();
@@ -145,11 +147,8 @@ fn label_word(document: &Document, node: NodeId) -> String {
             text.push_str(words);
         }
     }
-    let words: Vec<String> = text
-        .split(|c: char| !c.is_alphanumeric())
-        .filter(|word| !word.is_empty())
-        .map(str::to_lowercase)
-        .collect();
+    let words: Vec<String> =
+        text.split(|c: char| !c.is_alphanumeric()).filter(|word| !word.is_empty()).map(str::to_lowercase).collect();
     if words.is_empty() { "on".to_owned() } else { words.join("-") }
 }
 
@@ -248,11 +247,20 @@ impl<'e> Expander<'e> {
             self.copy(*child, content);
         }
         let rest = StateSet::default();
-        let request = Request { control: inner, host: placement.host, variant: &placement.variant, states: &rest };
+        let request = Request {
+            control: inner,
+            host: placement.host,
+            variant: &placement.variant,
+            states: &rest,
+            plain: self.request.plain,
+        };
         let mut expander = Expander::new(self.system, request, self.document, Some(content));
         let node = expander.copy(inner.template.hosts[placement.host].node, parent)?;
         let bearer = expander.bearer.unwrap_or(node);
         // What the outer template says of the element replaces what the control's own says.
+        // What is said of a native control goes to where its state is.
+        const OF_BEARER: [&str; 8] =
+            ["checked", "disabled", "name", "value", "required", "readonly", "placeholder", "autocomplete"];
         const OWN: [&str; 6] = ["class", "part", "slot", "data-when", "data-control", "data-options"];
         let outer = &self.template.hosts[self.request.host];
         let parts: Vec<String> =
@@ -260,11 +268,18 @@ impl<'e> Expander<'e> {
         let names = self.system.names();
         if let Some(target) = self.document.element_mut(node) {
             for (name, value) in element.attributes.iter().filter(|(name, _)| !OWN.contains(&&*name.local)) {
-                target.set(&name.local, value.clone());
+                if bearer == node || !OF_BEARER.contains(&&*name.local) {
+                    target.set(&name.local, value.clone());
+                }
             }
             let own = target.attribute("class").unwrap_or_default().to_owned();
             let classes = parts.iter().map(|part| names.part(&self.request.control.name.value, part));
             target.set("class", std::iter::once(own).chain(classes).collect::<Vec<_>>().join(" "));
+        }
+        if let Some(target) = self.document.element_mut(bearer).filter(|_| bearer != node) {
+            for (name, value) in element.attributes.iter().filter(|(name, _)| OF_BEARER.contains(&&*name.local)) {
+                target.set(&name.local, value.clone());
+            }
         }
         if from == outer.bearer {
             self.bearer = Some(bearer);
@@ -298,10 +313,11 @@ impl<'e> Expander<'e> {
     /// `data-when` names the options an element exists in; empty, the page decides, and cases look at it.
     fn is_present(&self, element: &Element) -> bool {
         let Some(list) = element.attribute("data-when") else { return true };
-        list.trim().is_empty()
-            || list
-                .split_ascii_whitespace()
-                .any(|name| self.request.control.find_option(name).is_some_and(|id| self.request.variant.has(id)))
+        if list.trim().is_empty() {
+            return !self.request.plain;
+        }
+        list.split_ascii_whitespace()
+            .any(|name| self.request.control.find_option(name).is_some_and(|id| self.request.variant.has(id)))
     }
 
     /// The element as a page has it: classes instead of parts.
@@ -384,7 +400,11 @@ fn apply_state(state: &State, document: &mut Document, mounted: &Mounted, forced
         }
         "mixed" => forced.add(bearer, "indeterminate"),
         "invalid" => set(document, bearer, "aria-invalid", "true"),
-        "empty" => set(document, bearer, "placeholder", " "),
+        "empty" => match document.element(bearer).map(Element::local) {
+            Some("select") => choose_empty(document, bearer),
+            _ if document.element(bearer).is_some_and(|e| e.attribute("placeholder").is_some()) => {}
+            _ => set(document, bearer, "placeholder", " "),
+        },
         "required" => set(document, bearer, "required", ""),
         // Per role the one attribute that it takes (WAI-ARIA 1.2).
         "selected" => match document.element(bearer) {
@@ -411,6 +431,18 @@ fn apply_state(state: &State, document: &mut Document, mounted: &Mounted, forced
             if let Some((name, value)) = simple_attribute(&state.selectors) {
                 set(document, bearer, &name, &value);
             }
+        }
+    }
+}
+
+/// Chooses a select's empty value, where it has one.
+fn choose_empty(document: &mut Document, select: NodeId) {
+    let options: Vec<NodeId> = document.child_elements(select).collect();
+    for option in options {
+        let Some(element) = document.element_mut(option) else { continue };
+        match element.attribute("value") {
+            Some("") => element.set("selected", ""),
+            _ => element.remove("selected"),
         }
     }
 }

@@ -121,7 +121,8 @@ fn judge(inspection: &Inspection, index: usize, place: &TextPlace, painted: &[Pa
     sink.fail(Failure {
         check: CHECK.id,
         cause: Cause {
-            spans: text.tokens.iter().chain(&behind.tokens).map(|(span, _)| Some(*span)).collect(),
+            // States mix the background with more and more of something; that is one fault, not several.
+            spans: text.tokens.iter().chain(behind.tokens.first()).map(|(span, _)| Some(*span)).collect(),
             words: String::new(),
         },
         case: inspection.case_name(states),

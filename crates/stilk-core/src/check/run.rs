@@ -136,6 +136,8 @@ pub struct Settings {
     pub threads: usize,
     /// The day, `YYYY-MM-DD`, by which waivers end; `None` lets none end.
     pub today: Option<String>,
+    /// Computes each variant, also where no check can tell it from one that was: the report is the same, later.
+    pub every_variant: bool,
 }
 
 impl Settings {
@@ -150,7 +152,7 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     let threads = settings.threads;
     let parsed = Stylesheet::parse(&written.text);
     let tracer = Tracer::new(system, sources, written, &parsed);
-    let sample = sample(system);
+    let sample = sample(system, settings.every_variant);
     // Small pieces keep all threads at work to the end; their order is kept, so the result does not depend on threads.
     let pieces: Vec<&[Sampled]> = sample.chunks(4).collect();
     let next = AtomicUsize::new(0);
@@ -209,11 +211,14 @@ fn is_off(system: &System, check: &str) -> bool {
     system.manifest.levels.iter().any(|(id, level)| id.value == check && level.is_none())
 }
 
-fn sample(system: &System) -> Vec<Sampled<'_>> {
+fn sample(system: &System, every_variant: bool) -> Vec<Sampled<'_>> {
     let reads: Vec<_> = CHECKS.iter().filter(|check| !is_off(system, check.id)).map(|check| check.reads).collect();
     let mut sample = Vec::new();
     for control in &system.controls {
-        let axes = relevant_axes(system, control, &reads);
+        let axes = match every_variant {
+            true => (0..control.axes.len()).collect(),
+            false => relevant_axes(system, control, &reads),
+        };
         for host in 0..control.template.hosts.len() {
             let of_host = representatives(control, host, &axes).into_iter();
             sample.extend(of_host.map(|representative| Sampled { control, host, representative }));
@@ -279,8 +284,11 @@ fn group(system: &System, sink: Sink, report: &mut Report) {
         // The first of equals is named, so that the words do not depend on hash order.
         let Some(worst) = failures.iter().reduce(|a, b| if b.score < a.score { b } else { a }) else { continue };
         let mut diagnostic = worst.diagnostic.clone();
-        diagnostic.evidence =
-            Some(Evidence { cases: failures.iter().map(|failure| failure.cases).sum(), worst: worst.case.clone(), figures: worst.figures.clone() });
+        diagnostic.evidence = Some(Evidence {
+            cases: failures.iter().map(|failure| failure.cases).sum(),
+            worst: worst.case.clone(),
+            figures: worst.figures.clone(),
+        });
         if let Some((_, level)) = system.manifest.levels.iter().find(|(id, _)| id.value == check) {
             diagnostic.level = level.unwrap_or(diagnostic.level);
         }

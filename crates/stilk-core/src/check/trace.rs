@@ -133,9 +133,7 @@ impl<'t> Tracer<'t> {
             return;
         }
         for name in Template::new(text).references() {
-            let Some(custom) =
-                style.custom(name).filter(|c| c.text.as_deref().is_some_and(|t| !t.is_empty()))
-            else {
+            let Some(custom) = style.custom(name).filter(|c| c.text.as_deref().is_some_and(|t| !t.is_empty())) else {
                 continue;
             };
             let Some(span) = custom.winner.and_then(|id| self.span(id)) else { continue };

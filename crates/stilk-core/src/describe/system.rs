@@ -14,11 +14,8 @@ pub const SCHEMA: &str = "urn:stilk:system:1";
 /// Describes a system; `stylesheets` are the files that were written, as paths relative to the description.
 pub fn describe(system: &System, sources: &Sources, stylesheets: &[String]) -> Value {
     let manifest = &system.manifest;
-    let surfaces: Map<String, Value> = system
-        .surfaces
-        .iter()
-        .map(|(name, id)| (name.clone(), system.tokens.get(*id).path.as_str().into()))
-        .collect();
+    let surfaces: Map<String, Value> =
+        system.surfaces.iter().map(|(name, id)| (name.clone(), system.tokens.get(*id).path.as_str().into())).collect();
     json!({
         "$schema": SCHEMA,
         "name": manifest.name.value,
@@ -112,7 +109,7 @@ fn describe_axis(system: &System, control: &Control, index: usize, axis: &Axis) 
 /// The markup of a host's default variant.
 fn markup(system: &System, control: &Control, host: usize) -> String {
     let (variant, states) = (control.default_variant(), StateSet::default());
-    let request = Request { control, host, variant: &variant, states: &states };
+    let request = Request { control, host, variant: &variant, states: &states, plain: false };
     snippet(system, request, &control.name.value)
 }
 

@@ -6,14 +6,17 @@ use std::fmt::Write;
 
 /// The declarations as a `.d.ts` module.
 pub fn describe(system: &System) -> String {
-    let mut text = format!("// {}. Written by Stilk; change the sources, not this file.\n\n", system.manifest.name.value);
+    let mut text =
+        format!("// {}. Written by Stilk; change the sources, not this file.\n\n", system.manifest.name.value);
     write_all(system, &mut text);
     text
 }
 
 fn write_all(system: &System, text: &mut String) {
     let mut classes: Vec<String> = Vec::new();
-    text.push_str("/** The options of each control, by axis. An axis that may be left out has a default, or is optional. */\n");
+    text.push_str(
+        "/** The options of each control, by axis. An axis that may be left out has a default, or is optional. */\n",
+    );
     text.push_str("export interface Controls {\n");
     for control in &system.controls {
         write_control(control, text);

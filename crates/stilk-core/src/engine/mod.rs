@@ -15,5 +15,5 @@ pub mod stylesheet;
 
 pub use media::Media;
 pub use selector::Forced;
-pub use style::{Engine, PSEUDO_ELEMENTS, Matches, Style, Styles};
+pub use style::{Engine, Matches, PSEUDO_ELEMENTS, Style, Styles};
 pub use stylesheet::Stylesheet;

@@ -24,7 +24,9 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
             other => Ok(to_css(other)),
         },
         // Only items of flex and grid containers have an automatic minimum size (CSS Sizing 3, section 5.2.2).
-        L::MinWidth | L::MinHeight if value.is("auto") && (!style.is_item() || style.is(L::Display, "none")) => Ok("0px".into()),
+        L::MinWidth | L::MinHeight if value.is("auto") && (!style.is_item() || style.is(L::Display, "none")) => {
+            Ok("0px".into())
+        }
         L::CaretColor if value.is("auto") => Ok(to_css(style.get(L::Color)?)),
         L::TextDecorationThickness if !value.is("auto") && value.as_px().is_none() => Err(LAYOUT),
         // Chromium writes no spacing as `normal` (CSS Text 4, section 8.1: they are the same).

@@ -375,9 +375,24 @@ impl<'d> ElementRef<'d> {
                 matches!(element.attribute("type"), Some("checkbox" | "radio"))
                     && element.attribute("checked").is_some()
             }
-            "option" => element.attribute("selected").is_some(),
+            "option" => element.attribute("selected").is_some() || self.is_first_choice(),
             _ => false,
         }
+    }
+
+    /// Whether it is what a drop-down shows because nothing is chosen in it (HTML, section 4.10.7).
+    fn is_first_choice(&self) -> bool {
+        let Some(list) = self.document.node(self.node).parent else { return false };
+        let is_list = self.document.element(list).is_some_and(|e| {
+            e.local() == "select"
+                && e.attribute("multiple").is_none()
+                && e.attribute("size").is_none_or(|size| size == "1")
+        });
+        let options =
+            || self.document.child_elements(list).filter_map(|node| Some((node, self.document.element(node)?)));
+        is_list
+            && !options().any(|(_, option)| option.attribute("selected").is_some())
+            && options().find(|(_, option)| option.attribute("disabled").is_none()).is_some_and(|(n, _)| n == self.node)
     }
 
     /// Disabled itself, or inside a disabled fieldset but not in its first legend.

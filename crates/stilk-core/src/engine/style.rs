@@ -341,10 +341,7 @@ impl Style {
 
     /// Blockification (CSS Display 3, section 2.7).
     fn is_blockified(&self) -> bool {
-        self.parent.is_none()
-            || self.is_out_of_flow()
-            || !self.is(L::Float, "none")
-            || self.in_item_container()
+        self.parent.is_none() || self.is_out_of_flow() || !self.is(L::Float, "none") || self.in_item_container()
     }
 
     /// One scrolling axis makes the other one scroll (CSS Overflow 3, section 3.1).
@@ -454,8 +451,21 @@ fn shows_placeholder(element: &Element) -> bool {
         "input" => {
             let kind = element.attribute("type").unwrap_or("text").to_ascii_lowercase();
             let without = [
-                "hidden", "date", "month", "week", "time", "datetime-local", "range", "color", "checkbox", "radio",
-                "file", "submit", "image", "reset", "button",
+                "hidden",
+                "date",
+                "month",
+                "week",
+                "time",
+                "datetime-local",
+                "range",
+                "color",
+                "checkbox",
+                "radio",
+                "file",
+                "submit",
+                "image",
+                "reset",
+                "button",
             ];
             !without.contains(&kind.as_str())
         }

@@ -312,7 +312,8 @@ fn registered(name: &str, input: &mut Parser) -> Option<Registered> {
             end = input.position();
         }
         let text = input.slice(start..end).trim().to_owned();
-        let index = ["syntax", "inherits", "initial-value"].iter().position(|known| descriptor.eq_ignore_ascii_case(known));
+        let index =
+            ["syntax", "inherits", "initial-value"].iter().position(|known| descriptor.eq_ignore_ascii_case(known));
         if let Some(index) = index {
             found[index] = Some(text);
         }

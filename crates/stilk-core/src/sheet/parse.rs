@@ -8,7 +8,7 @@ mod tests;
 
 use super::value::{End, Reader, raw_block};
 use super::*;
-use crate::diagnostic::{Diagnostic, Diagnostics, list};
+use crate::diagnostic::{Diagnostic, Diagnostics, Level, list};
 use crate::source::Sources;
 use cssparser::{ParseError, Parser, Token};
 
@@ -295,12 +295,41 @@ impl SheetReader<'_> {
                         self.stray(parser, start);
                     }
                 }
+                Token::Delim('*') if self.is_for_old_browsers(parser) => self.leave_out(parser, start),
                 _ => {
                     parser.reset(&state);
                     self.stray(parser, start);
                 }
             }
         }
+    }
+
+    /// Whether `name:` follows: `*zoom: 1`, which only Internet Explorer ever read.
+    fn is_for_old_browsers(&self, parser: &mut Parser) -> bool {
+        let state = parser.state();
+        let is_name = matches!(parser.next(), Ok(Token::Ident(_)));
+        let follows = is_name && matches!(parser.next(), Ok(Token::Colon));
+        parser.reset(&state);
+        follows
+    }
+
+    /// Passes over a declaration that no browser of today reads, and says so.
+    fn leave_out(&mut self, parser: &mut Parser, start: usize) {
+        while let Ok(token) = parser.next_including_whitespace_and_comments() {
+            if *token == Token::Semicolon {
+                break;
+            }
+        }
+        let text = self.source[start..parser.position().byte_index()].trim_end();
+        self.diagnostics.push(
+            Diagnostic::new(
+                Level::Note,
+                "sheet/old",
+                Span::new(self.file, start, start + text.len()),
+                "no browser reads this any more: it is left out",
+            )
+            .label("here"),
+        );
     }
 
     /// Something that is neither a declaration nor a rule of the language.
@@ -338,19 +367,34 @@ impl SheetReader<'_> {
             self.say("cascade/value", name.span, message, format!("write `{}: …;`", name.value));
             return;
         }
-        if let Some(ValuePiece::Text(text, span)) = value.pieces.last()
+        let mut value = value;
+        if let Some(ValuePiece::Text(text, span)) = value.pieces.last_mut()
             && let Some(at) = text.rfind('!')
             && text[at + 1..].trim().eq_ignore_ascii_case("important")
         {
             let span = Span::new(span.file, span.start as usize + at, span.end as usize);
-            self.say(
-                "sheet/important",
-                span,
-                "importance is not for sheets: state and place decide",
-                "take `!important` away; a stronger rule belongs into `@state`, `@option` or `@combine`",
+            text.truncate(at);
+            text.truncate(text.trim_end().len());
+            self.diagnostics.push(
+                Diagnostic::new(
+                    Level::Warning,
+                    "sheet/important",
+                    span,
+                    "importance is not for sheets, and is left out: state and place decide",
+                )
+                .label("here")
+                .mend("take `!important` away; a stronger rule belongs into `@state`, `@option` or `@combine`"),
             );
         }
         let span = name.span.to(value.span);
+        let old = value.pieces.first().is_some_and(
+            |piece| matches!(piece, ValuePiece::Text(text, _) if text.trim_start().to_ascii_lowercase().starts_with("progid:")),
+        );
+        if old {
+            let message = "no browser reads this any more: it is left out";
+            self.diagnostics.push(Diagnostic::new(Level::Note, "sheet/old", span, message).label("here"));
+            return;
+        }
         items.push(Item::Declaration(Declaration { name, value, span }));
     }
 

@@ -3,19 +3,22 @@
 //! The page is a tree that is encoded once. Each theme's sheet is a shadow tree: its rules cannot touch the page, nor
 //! the page's rules the controls.
 
-use crate::case::{Stage, Unit, state_sets, theme_attributes};
-use crate::check::{Figure, contrast_figure};
+use crate::case::{Stage, theme_attributes};
 use crate::diagnostic::Diagnostic;
 use crate::dom::{Document, Element, NodeId};
 use crate::engine::{Forced, Media, Stylesheet};
 use crate::markup::{Mounted, Request, mount, own_ids};
 use crate::source::Sources;
 use crate::stylesheet::{self, Plan, Purpose, SHOWN, Written};
-use crate::system::{Control, StateId, StateSet, System, Variant};
+use crate::system::{StateId, StateSet, System};
 use crate::tokens::Theme;
+
+mod overview;
+mod table;
 
 const PAGE_CSS: &str = include_str!("page.css");
 const SHEET_CSS: &str = include_str!("sheet.css");
+const SCRIPT: &str = include_str!("page.js");
 
 /// Draws the page from the stylesheet that was written and the findings of the checks.
 pub fn page(system: &System, sources: &Sources, written: &Written, findings: &[Diagnostic]) -> String {
@@ -76,18 +79,61 @@ impl Page<'_> {
         let header = self.add(body, "header", &[]);
         self.add_text(header, "p", &[("class", "kind")], "Specimen sheet");
         self.add_text(header, "h1", &[], &name);
-        let themes = self.system.tokens.themes();
-        let names: Vec<String> = themes.iter().map(|theme| self.system.tokens.theme_name(theme)).collect();
         let controls = self.system.controls.len();
         let plural = if controls == 1 { "control" } else { "controls" };
-        self.add_text(header, "p", &[], &format!("{controls} {plural} in {}", names.join(", ")));
+        let names: Vec<String> = views(self.system).into_iter().map(|view| view.name).collect();
+        self.add_text(header, "p", &[], &format!("{controls} {plural}, drawn in {}", names.join("; ")));
+        let nav = self.add(header, "nav", &[("aria-label", "Controls")]);
+        let index = self.add(nav, "ul", &[]);
+        for control in &self.system.controls {
+            let item = self.add(index, "li", &[]);
+            let target = format!("#control-{}", control.name.value);
+            self.add_text(item, "a", &[("href", &target)], &control.name.value);
+        }
         let main = self.add(body, "main", &[]);
+        self.overview(main);
         if !findings.is_empty() {
             self.findings(main, findings);
         }
+        let themes: Vec<Theme> = views(self.system).into_iter().filter(|v| v.is_main).map(|view| view.theme).collect();
         for control in &self.system.controls {
             self.control(main, control, &themes);
         }
+        let css = self.css.clone();
+        let css = self.add_text(body, "template", &[("id", "system")], &css);
+        debug_assert!(self.document.element(css).is_some());
+        self.add_text(body, "script", &[], SCRIPT);
+    }
+
+    /// A shadow tree: the system's rules cannot touch the page, nor the page's rules the controls.
+    fn shadow(&mut self, host: NodeId) -> NodeId {
+        let shadow = self.add(host, "template", &[("shadowrootmode", "open")]);
+        self.add_text(shadow, "style", &[], SHEET_CSS);
+        shadow
+    }
+
+    /// A surface in a theme, inside a shadow tree.
+    fn ground(&mut self, parent: NodeId, view: &View, class: &str) -> NodeId {
+        let attributes = theme_attributes(self.system, &view.theme);
+        let plan = Plan::new(self.system);
+        let surface = self.system.surfaces.first().map(|(_, id)| plan.read_anywhere(self.system, *id));
+        let style = surface.map_or_else(String::new, |css| format!("background-color: {css}"));
+        let mut pairs: Vec<(&str, &str)> = attributes.iter().map(|(n, v)| (n.as_str(), v.as_str())).collect();
+        pairs.extend([("class", class), ("style", style.as_str())]);
+        if view.rtl {
+            pairs.push(("dir", "rtl"));
+        }
+        self.add(parent, "div", &pairs)
+    }
+
+    /// Mounts a control as a picture: it cannot be reached, and its row and column say what it is.
+    fn picture(&mut self, parent: NodeId, request: Request) {
+        let mount_point = self.add(parent, "div", &[("class", "mount"), ("inert", "")]);
+        let mut forced = Forced::default();
+        let mounted = mount(self.system, request, &mut self.document, mount_point, &mut forced);
+        self.mounted += 1;
+        own_ids(&mut self.document, mounted.host, &format!("s{}", self.mounted));
+        self.show_states(&mounted, request.states);
     }
 
     fn findings(&mut self, main: NodeId, findings: &[Diagnostic]) {
@@ -108,106 +154,6 @@ impl Page<'_> {
         }
     }
 
-    fn control(&mut self, main: NodeId, control: &Control, themes: &[Theme]) {
-        let id = format!("control-{}", control.name.value);
-        let section = self.add(main, "section", &[("class", "control"), ("aria-labelledby", &id)]);
-        let label = self.add(section, "div", &[("class", "label")]);
-        self.add_text(label, "h2", &[("id", &id)], &control.name.value);
-        let hosts: Vec<&str> = control.template.hosts.iter().map(|host| host.name.as_str()).collect();
-        let axes: Vec<&str> = control.axes.iter().map(|axis| axis.name.as_str()).collect();
-        let figures = self.add(label, "dl", &[]);
-        let variants = control.variant_count(0).to_string();
-        let place = self.sources.place(control.name.span);
-        for (term, text) in
-            [("hosts", hosts.join(", ")), ("axes", axes.join(" × ")), ("variants", variants), ("place", place)]
-        {
-            self.add_text(figures, "dt", &[], term);
-            self.add_text(figures, "dd", &[], &text);
-        }
-        for theme in themes {
-            self.theme(section, control, theme);
-        }
-    }
-
-    fn theme(&mut self, section: NodeId, control: &Control, theme: &Theme) {
-        let name = self.system.tokens.theme_name(theme);
-        self.add_text(section, "h3", &[], &name);
-        // Every focusable scroll area needs a name.
-        let label = format!("{} in {name}", control.name.value);
-        let sheet = self.add(
-            section,
-            "div",
-            &[("class", "sheet"), ("role", "region"), ("aria-label", &label), ("tabindex", "0")],
-        );
-        let shadow = self.add(sheet, "template", &[("shadowrootmode", "open")]);
-        let css = self.css.clone();
-        self.add_text(shadow, "style", &[], &css);
-        self.add_text(shadow, "style", &[], SHEET_CSS);
-        let sets = shown_sets(self.system, control);
-        let attributes = theme_attributes(self.system, theme);
-        let mut pairs: Vec<(&str, &str)> = attributes.iter().map(|(n, v)| (n.as_str(), v.as_str())).collect();
-        let plan = Plan::new(self.system);
-        let ground = self.system.surfaces.first().map(|(_, id)| plan.read_anywhere(self.system, *id));
-        let style = ground.map_or_else(String::new, |css| format!("background-color: {css}"));
-        pairs.extend([("class", "ground"), ("style", style.as_str())]);
-        let ground = self.add(shadow, "div", &pairs);
-        let table = self.add(ground, "table", &[]);
-        let head = self.add(table, "thead", &[]);
-        let row = self.add(head, "tr", &[]);
-        self.add_text(row, "th", &[("scope", "col")], "variant");
-        for set in &sets {
-            let title = self.system.states.set_name(set).replace('+', " + ");
-            self.add_text(row, "th", &[("scope", "col")], &title);
-        }
-        let body = self.add(table, "tbody", &[]);
-        for variant in control.variants(0) {
-            self.row(body, control, 0, &variant, theme, &sets);
-        }
-        for host in 1..control.template.hosts.len() {
-            let plain = control.variants(host).into_iter().min_by_key(|v| control.spoken_options(v).count());
-            if let Some(variant) = plain {
-                self.row(body, control, host, &variant, theme, &sets);
-            }
-        }
-    }
-
-    fn row(
-        &mut self,
-        body: NodeId,
-        control: &Control,
-        host: usize,
-        variant: &Variant,
-        theme: &Theme,
-        sets: &[StateSet],
-    ) {
-        let row = self.add(body, "tr", &[]);
-        let words: Vec<&str> = control.spoken_options(variant).map(|id| control.option_name(id)).collect();
-        let name = match (host, words.is_empty()) {
-            (0, true) => "default".to_owned(),
-            (0, false) => words.join(" "),
-            _ => match control.template.document.element(control.template.hosts[host].node).map(Element::local) {
-                Some("input") => format!("as input {}", control.template.hosts[host].name),
-                _ => format!("as {}", control.template.hosts[host].name),
-            },
-        };
-        self.add_text(row, "th", &[("scope", "row")], &name);
-        let unit = Unit { control, host, variant: variant.clone(), theme: theme.clone() };
-        for states in sets {
-            let cell = self.add(row, "td", &[]);
-            // The picture is for the eye: what it shows is named by its row and column.
-            let mount_point = self.add(cell, "div", &[("class", "mount"), ("inert", "")]);
-            let look = self.stage.look(&unit, states);
-            let figure = contrast_figure(self.system, &look, states);
-            let mut forced = Forced::default();
-            let request = Request { control, host, variant, states };
-            let mounted = mount(self.system, request, &mut self.document, mount_point, &mut forced);
-            self.mounted += 1;
-            own_ids(&mut self.document, mounted.host, &format!("s{}", self.mounted));
-            self.show_states(&mounted, states);
-            self.figure(cell, &figure);
-        }
-    }
-
     /// Puts interaction states where the specimen's own stylesheet looks for them.
     fn show_states(&mut self, mounted: &Mounted, states: &StateSet) {
         let name = |id: &StateId| self.system.states.get(*id).name.clone();
@@ -217,6 +163,16 @@ impl Page<'_> {
             marks.push((mounted.host, name(id)));
             marks.extend(mounted.parts.iter().find(|(known, _)| known == part).map(|(_, node)| (*node, name(id))));
         }
+        // No attribute makes a checkbox mixed: the page's script does.
+        if states.ids().iter().any(|id| self.system.states.get(*id).name == "mixed")
+            && let Some(element) = self.document.element_mut(mounted.bearer)
+        {
+            element.set(SHOWN, "mixed");
+        }
+        // Where the focus is, it is within all around.
+        if marks.iter().any(|(_, name)| name == "focus") {
+            marks.push((mounted.host, "focus-within".to_owned()));
+        }
         marks.retain(|(_, name)| ["hover", "focus", "active", "focus-within"].contains(&name.as_str()));
         for (node, name) in marks {
             if let Some(element) = self.document.element_mut(node) {
@@ -225,24 +181,42 @@ impl Page<'_> {
             }
         }
     }
-
-    fn figure(&mut self, cell: NodeId, figure: &Figure) {
-        let (class, text, title) = match figure {
-            Figure::Passes { ratio, needed } => ("figure", ratio.clone(), format!("contrast {ratio}, needs {needed}")),
-            Figure::Fails { ratio, needed } => {
-                ("figure fails", format!("✗ {ratio}"), format!("contrast {ratio} is too low: needs {needed}"))
-            }
-            Figure::Exempt { ratio } => {
-                ("figure exempt", format!("({ratio})"), "WCAG asks no contrast of what cannot be used".to_owned())
-            }
-            Figure::Unknown(reason) => ("figure exempt", "unknown".to_owned(), (*reason).to_owned()),
-            Figure::NoText => ("figure exempt", "no text".to_owned(), "no text is painted".to_owned()),
-        };
-        self.add_text(cell, "span", &[("class", class), ("title", &title)], &text);
-    }
 }
 
-/// The columns: rest, then each state alone.
-fn shown_sets(system: &System, control: &Control) -> Vec<StateSet> {
-    state_sets(system, control).into_iter().filter(|set| set.len() < 2).collect()
+/// A theme to be looked at, left to right or right to left.
+struct View {
+    name: String,
+    theme: Theme,
+    rtl: bool,
+    /// Whether it is one of the main themes, in which everything is drawn.
+    is_main: bool,
+}
+
+/// The contexts of the first modifier; then the others' in its default; then right to left.
+fn views(system: &System) -> Vec<View> {
+    let tokens = &system.tokens;
+    let default = tokens.default_theme();
+    let mut views = Vec::new();
+    let view = |theme: Theme, rtl: bool, is_main: bool| {
+        let name = match (tokens.theme_name(&theme), rtl) {
+            (name, false) if name.is_empty() => "the one theme".to_owned(),
+            (name, false) => name,
+            (name, true) => format!("{name}, right to left").trim_start_matches(", ").to_owned(),
+        };
+        View { name, theme, rtl, is_main }
+    };
+    for (m, modifier) in tokens.modifiers.iter().enumerate() {
+        let mut order: Vec<usize> = (0..modifier.contexts.len()).collect();
+        order.sort_by_key(|c| *c != modifier.default);
+        for context in order.into_iter().filter(|c| m == 0 || *c != modifier.default) {
+            let mut theme = default.clone();
+            theme.contexts[m] = context;
+            views.push(view(theme, false, m == 0));
+        }
+    }
+    if views.is_empty() {
+        views.push(view(default.clone(), false, true));
+    }
+    views.push(view(default, true, false));
+    views
 }

@@ -9,6 +9,8 @@ use crate::dom::NodeId;
 use crate::system::{Attachment, Control, OptionId, Rule};
 use crate::template::Host;
 
+/// From a select to an empty value that is chosen.
+const EMPTY_CHOICE: &str = "> option[value=\"\"]:checked";
 const BLOCKED: &str = ":disabled, [aria-disabled=\"true\"], [aria-busy=\"true\"]";
 
 /// What a selector begins with.
@@ -65,7 +67,10 @@ pub fn of_attached(
     let who = format!("{selector}:not(:where({class}))");
     Some(match &target.part {
         None if layers => format!("{who}{conditions}{}", target.pseudo),
-        None => format!(":is({}, :where({who})){conditions}{}", class.repeat(sheet.weight()), target.pseudo),
+        None => {
+            let host = format!(":is({}, :where({selector})):not(:where({class}))", class.repeat(sheet.weight()));
+            format!("{host}{conditions}{}", target.pseudo)
+        }
         Some(part) => {
             let inside = attachment.part(part)?;
             let class = format!(".{}", sheet.names.part(&control.name.value, part)).repeat(sheet.weight());
@@ -226,6 +231,14 @@ impl Bearer {
         let predicate = match state {
             "hover" | "focus-within" => format!(":where({list})"),
             "active" if inside => format!(":where(:active, {})", self.has(":active")),
+            // A select is empty while the value it has chosen is; `:has()` cannot stand in the `:has()` that leads to it.
+            "empty" => match (inside, self.paths.as_slice()) {
+                (false, _) => format!(":where({list}, :has({EMPTY_CHOICE}))"),
+                (true, paths) => {
+                    let choices: Vec<String> = paths.iter().map(|path| format!("{path} {EMPTY_CHOICE}")).collect();
+                    format!(":where({}, :has({}))", self.has(list), choices.join(", "))
+                }
+            },
             "busy" if inside => format!(":where({list}, {})", self.has(list)),
             _ if own && inside => format!(":where({list}, {})", self.has(list)),
             _ if inside => format!(":where({})", self.has(list)),

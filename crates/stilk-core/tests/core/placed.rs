@@ -25,7 +25,7 @@ fn content_fills_slots_and_attributes_replace_those_of_the_control() {
     let control = system.control("row").unwrap();
     let mut document = Document::new();
     let (variant, states) = (Variant { choices: vec![] }, StateSet::default());
-    let request = Request { control, host: 0, variant: &variant, states: &states };
+    let request = Request { control, host: 0, variant: &variant, states: &states, plain: false };
     let mounted = mount(system, request, &mut document, Document::ROOT, &mut Forced::default());
     own_ids(&mut document, mounted.host, "r");
     assert_eq!(

@@ -10,7 +10,13 @@ use stilk_core::markup::{Request, snippet};
 pub fn run(root: &Path, case: &str, id: Option<&str>) -> Result<Outcome, Failure> {
     let loaded = Loaded::read(root)?;
     let named = case_name::parse(&loaded.system, case).map_err(|why| Failure::Message(format!("error: {why}")))?;
-    let request = Request { control: named.control, host: named.host, variant: &named.variant, states: &named.states };
+    let request = Request {
+        control: named.control,
+        host: named.host,
+        variant: &named.variant,
+        states: &named.states,
+        plain: false,
+    };
     anstream::println!("{}", snippet(&loaded.system, request, id.unwrap_or(&named.control.name.value)));
     Ok(Outcome::Clean)
 }

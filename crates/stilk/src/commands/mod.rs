@@ -53,7 +53,12 @@ impl Loaded {
     fn report(&self, written: &Written) -> Report {
         let threads = std::thread::available_parallelism().map_or(1, std::num::NonZero::get);
         let today = time::OffsetDateTime::now_utc().date().to_string();
-        stilk_core::check::run(&self.system, &self.sources, written, &Settings { threads, today: Some(today) })
+        stilk_core::check::run(
+            &self.system,
+            &self.sources,
+            written,
+            &Settings { threads, today: Some(today), every_variant: false },
+        )
     }
 
     /// Where an output goes, relative to the project's folder.

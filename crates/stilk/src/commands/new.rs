@@ -39,14 +39,13 @@ pub fn run(folder: &Path, name: Option<&str>, prefix: Option<&str>, quiet: bool)
     let loaded = Loaded::read(folder)?;
     let report = loaded.report(&loaded.stylesheet());
     if !quiet {
-        anstream::println!(
-            "{name}: {} written to {}\n",
-            count(files.len() as u64, "file"),
-            folder.display()
-        );
-        for (what, path) in
-            [("manifest", "stilk.toml"), ("tokens", "tokens/"), ("markup", "controls/*.html"), ("styles", "controls/*.stilk")]
-        {
+        anstream::println!("{name}: {} written to {}\n", count(files.len() as u64, "file"), folder.display());
+        for (what, path) in [
+            ("manifest", "stilk.toml"),
+            ("tokens", "tokens/"),
+            ("markup", "controls/*.html"),
+            ("styles", "controls/*.stilk"),
+        ] {
             anstream::println!("{what:>10}  {}", loaded.shown(path));
         }
         anstream::println!();

@@ -96,7 +96,8 @@ impl System {
                 continue;
             }
             // Files cannot refer to what sheets derive.
-            let plain: Vec<usize> = (0..t).filter(|t| !matches!(tokens_base(&tokens, *t), Some(Given::Sum(..)))).collect();
+            let plain: Vec<usize> =
+                (0..t).filter(|t| !matches!(tokens_base(&tokens, *t), Some(Given::Sum(..)))).collect();
             let given = |random: &mut Random| match t > 2 && random.below(3) == 0 {
                 true => Given::Alias(plain[random.below(plain.len())]),
                 false => Given::Number(random.below(900) + 100),
@@ -104,9 +105,11 @@ impl System {
             let mut overrides = Vec::new();
             for (_, contexts) in MODIFIERS {
                 let defines = random.below(3) == 0;
-                overrides.push(defines.then(|| {
-                    (0..contexts).map(|_| (random.below(4) > 0).then(|| given(random))).collect::<Vec<_>>()
-                }));
+                overrides.push(
+                    defines.then(|| {
+                        (0..contexts).map(|_| (random.below(4) > 0).then(|| given(random))).collect::<Vec<_>>()
+                    }),
+                );
             }
             tokens.push(Token { base: Some(given(random)), overrides });
         }
@@ -265,7 +268,9 @@ impl Tree {
         let children: String =
             (0..self.nodes.len()).filter(|c| self.nodes[*c].parent == Some(n)).map(|c| self.element(c, "")).collect();
         match (n, node.probe) {
-            (0, _) => format!("<html{attributes}><head><meta charset=utf-8>{head}</head><body>{children}</body></html>"),
+            (0, _) => {
+                format!("<html{attributes}><head><meta charset=utf-8>{head}</head><body>{children}</body></html>")
+            }
             (_, true) => format!("<div class=\"x-probe\" id=n{n}{attributes}>{children}</div>"),
             _ => format!("<div{attributes}>{children}</div>"),
         }
@@ -329,7 +334,8 @@ impl Reader<'_> {
     /// What holds for a token: the last modifier that says something, else the base.
     fn given(&self, token: usize, node: usize) -> &Given {
         let token = &self.system.tokens[token];
-        let found = (0..MODIFIERS.len()).rev().find_map(|m| token.overrides[m].as_ref()?[self.context(m, node)].as_ref());
+        let found =
+            (0..MODIFIERS.len()).rev().find_map(|m| token.overrides[m].as_ref()?[self.context(m, node)].as_ref());
         found.or(token.base.as_ref()).expect("a base")
     }
 

@@ -1,7 +1,7 @@
 //! The keyboard reaches and operates every control of the sample, with real key events; so does a pointer on a label.
 
-use crate::{Folder, build, copy};
 use crate::webdriver::Browser;
+use crate::{Folder, build, copy};
 use serde_json::{Value, json};
 use std::path::Path;
 use stilk_core::markup::{Request, snippet};
@@ -38,7 +38,7 @@ fn document(system: &System, css: &Path) -> String {
     for control in &system.controls {
         let rest = StateSet::default();
         let variant = control.default_variant();
-        let request = Request { control, host: 0, variant: &variant, states: &rest };
+        let request = Request { control, host: 0, variant: &variant, states: &rest, plain: false };
         let name = &control.name.value;
         body.push_str(&format!("<div id=\"of-{name}\">{}</div>\n", snippet(system, request, name)));
     }
@@ -97,9 +97,7 @@ impl Test<'_> {
                  });
                  return [of.id, shown, getComputedStyle(at).display]",
             );
-            let Some(id) = at[0].as_str() else {
-                if at.is_null() && !reached.is_empty() { break } else { continue }
-            };
+            let Some(id) = at[0].as_str() else { if at.is_null() && !reached.is_empty() { break } else { continue } };
             self.hold(&format!("{id}: the focus is visible ({at})"), at[1] == true);
             self.hold(&format!("{id}: what has the focus is displayed"), at[2] != "none");
             if !reached.iter().any(|known| known == id) {
@@ -113,9 +111,13 @@ impl Test<'_> {
     /// Focuses, presses keys, and asks for a value before and after.
     fn operates(&mut self, what: &str, selector: &str, keys: &[&str], value: &str) {
         self.focus(selector);
-        let before = self.browser.run(&format!("const e = document.querySelector(arguments[0]); return {value}"), json!([selector]));
+        let before = self
+            .browser
+            .run(&format!("const e = document.querySelector(arguments[0]); return {value}"), json!([selector]));
         self.browser.press(keys);
-        let after = self.browser.run(&format!("const e = document.querySelector(arguments[0]); return {value}"), json!([selector]));
+        let after = self
+            .browser
+            .run(&format!("const e = document.querySelector(arguments[0]); return {value}"), json!([selector]));
         self.hold(&format!("{what}: {before} becomes {after}"), before != after && !after.is_null());
     }
 
@@ -126,10 +128,10 @@ impl Test<'_> {
         self.operates("Space checks the checkbox", "#of-checkbox input", &[" "], "e.checked");
         self.operates("Space turns the switch", "#of-switch input", &[" "], "e.checked");
         let chosen = "document.querySelector('#of-radio-group input:checked')?.value";
-        self.operates("Space chooses a radio", "#of-radio-group input", &[" "], chosen);
+        self.operates("Space chooses a radio", "#of-radio-group input:not(:checked)", &[" "], chosen);
         self.operates("an arrow chooses the next radio", "#of-radio-group input:checked", &[DOWN], chosen);
         let segment = "document.querySelector('#of-segmented input:checked')?.value";
-        self.operates("Space chooses a segment", "#of-segmented input", &[" "], segment);
+        self.operates("Space chooses a segment", "#of-segmented input:not(:checked)", &[" "], segment);
         self.operates("an arrow chooses the next segment", "#of-segmented input:checked", &[RIGHT], segment);
         let kept = self.ask(
             "document.activeElement.blur();
@@ -143,7 +145,12 @@ impl Test<'_> {
         self.operates("an arrow counts the number up", "#of-number input", &["\u{E013}"], "e.value");
         self.operates("an arrow changes the date", "#of-date input", &["\u{E013}"], "e.value");
         for field in ["field", "search", "password"] {
-            self.operates(&format!("typing fills {field}"), &format!("#of-{field} input"), &["t", "e", "r", "n"], "e.value");
+            self.operates(
+                &format!("typing fills {field}"),
+                &format!("#of-{field} input"),
+                &["t", "e", "r", "n"],
+                "e.value",
+            );
         }
         self.operates("typing fills the text area", "#of-textarea textarea", &["t", "e", "r", "n"], "e.value");
         self.operates("Enter shows the passphrase's button pressed", "#of-password button", &[ENTER], "window.pressed");

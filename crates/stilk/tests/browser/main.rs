@@ -249,7 +249,7 @@ impl Harness<'_> {
             for host in 0..control.template.hosts.len() {
                 for variant in sample::sample(control, host, SEED) {
                     let wrapper = document.append_element(body, Element::html("div"));
-                    let request = Request { control, host, variant: &variant, states: set };
+                    let request = Request { control, host, variant: &variant, states: set, plain: false };
                     let mounted = mount(self.system, request, document, wrapper, &mut page.forced);
                     // Ids and radio groups of many copies on one page must not meet.
                     own_ids(document, mounted.host, &format!("c{}", page.names.len()));
@@ -358,7 +358,8 @@ impl Harness<'_> {
         let mut known: HashMap<Vec<Option<String>>, usize> = HashMap::new();
         let mut which = Vec::new();
         for (_, style) in chosen {
-            let values: Vec<Option<String>> = Longhand::ALL.iter().map(|longhand| self.expected(style, *longhand)).collect();
+            let values: Vec<Option<String>> =
+                Longhand::ALL.iter().map(|longhand| self.expected(style, *longhand)).collect();
             let compared = values.iter().flatten().count() as u64;
             self.tally.compared += compared;
             *self.tally.by_state.entry(set_name.to_owned()).or_default() += compared;

@@ -101,7 +101,8 @@ impl Browser {
     /// Presses the pointer on the middle of an element.
     pub fn click(&self, selector: &str) {
         let found = self.post("/element", &json!({ "using": "css selector", "value": selector }));
-        let id = found.as_object().and_then(|o| o.values().next()).and_then(Value::as_str).expect("an element").to_owned();
+        let id =
+            found.as_object().and_then(|o| o.values().next()).and_then(Value::as_str).expect("an element").to_owned();
         self.post(&format!("/element/{id}/click"), &json!({}));
     }
 

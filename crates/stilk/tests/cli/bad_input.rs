@@ -13,7 +13,7 @@ fn refused(project: &Project, name: &str) -> Said {
 
 #[test]
 fn several_mistakes_of_a_sheet_in_one_run() {
-    let project = Project::sample()
+    let project = Project::pier()
         .edit(SHEET, "{fill.sea}", "{fill.see}")
         .edit(SHEET, "justify-content", "justify-contant")
         .edit(SHEET, "margin: 0;", "margin: 8;")
@@ -28,7 +28,7 @@ fn several_mistakes_of_a_sheet_in_one_run() {
 
 #[test]
 fn more_mistakes_of_a_sheet() {
-    let project = Project::sample()
+    let project = Project::pier()
         .edit(SHEET, "@traits ring;", "@traits rind;")
         .edit(SHEET, "default sea {", "default see {")
         .edit(SHEET, "@state hover    {", "@state hover    { @option tall { top: 0; } @exclude kelp with small;")
@@ -45,7 +45,7 @@ fn more_mistakes_of_a_sheet() {
 
 #[test]
 fn tokens_in_a_circle_and_values_out_of_shape() {
-    let project = Project::sample()
+    let project = Project::pier()
         .edit("tokens/day.tokens.json", "{sea.foam}", "{surface.panel}")
         .edit(
             "tokens/day.tokens.json",
@@ -63,19 +63,18 @@ fn tokens_in_a_circle_and_values_out_of_shape() {
 
 #[test]
 fn a_token_without_a_value_in_one_theme() {
-    let project =
-        Project::sample().edit("tokens/night.tokens.json", "\"strong\": { \"$value\": \"{slate.mist}\" },", "");
+    let project = Project::pier().edit("tokens/night.tokens.json", "\"strong\": { \"$value\": \"{slate.mist}\" },", "");
     refused(&project, "theme-gap.txt");
 }
 
 #[test]
 fn malformed_json_html_and_toml() {
-    let project = Project::sample()
+    let project = Project::pier()
         .edit("tokens/storm.tokens.json", "},", "}")
         .edit("tokens/night.tokens.json", "\"fill\": {", "fill: {")
         .edit("controls/button.html", "</span></button>", "</button>");
     refused(&project, "malformed.txt");
-    let project = Project::sample().edit("stilk.toml", "prefix = \"tern\"", "prefix = tern").edit(
+    let project = Project::pier().edit("stilk.toml", "prefix = \"tern\"", "prefix = tern").edit(
         "stilk.toml",
         "[checks]",
         "[checks",
@@ -85,7 +84,7 @@ fn malformed_json_html_and_toml() {
 
 #[test]
 fn a_manifest_with_wrong_keys_and_values() {
-    let project = Project::sample()
+    let project = Project::pier()
         .edit("stilk.toml", "prefix", "prefx")
         .edit("stilk.toml", "folder", "foldr")
         .edit("stilk.toml", "\"AA\"", "\"A\"")
@@ -98,7 +97,7 @@ fn a_manifest_with_wrong_keys_and_values() {
 
 #[test]
 fn missing_files_and_files_that_are_no_text() {
-    let project = Project::sample()
+    let project = Project::pier()
         .without("tokens/storm.tokens.json")
         .edit("ternhaven.resolver.json", "night.tokens.json", "nigth.tokens.json")
         .file("controls/field.stilk", b"@control field { color: \xff\xfe; }")
@@ -109,7 +108,7 @@ fn missing_files_and_files_that_are_no_text() {
 #[test]
 fn names_that_would_meet() {
     // The option `row` of `button` and a control `button-row` would share a class.
-    let project = Project::sample()
+    let project = Project::pier()
         .edit(SHEET, "  @axis size", "  @option row { flex-wrap: wrap; }\n  @axis size")
         .file("controls/button-row.html", "<div></div>")
         .file("controls/button-row.stilk", "@control button-row { display: flex; }");
@@ -118,7 +117,7 @@ fn names_that_would_meet() {
 
 #[test]
 fn a_failed_build_leaves_the_last_one() {
-    let project = Project::sample();
+    let project = Project::pier();
     project.run(&["build"]).status(0);
     let before = project.files("dist");
     let project = project.edit(SHEET, "{fill.sea}", "{fill.see}");

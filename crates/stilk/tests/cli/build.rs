@@ -4,13 +4,17 @@ use crate::support::{Project, same};
 
 #[test]
 fn the_stylesheet_is_the_same_on_every_run_and_nothing_else_is_left() {
-    let project = Project::sample();
+    let project = Project::pier();
     let said = project.run(&["build"]).status(0);
     assert!(said.stdout.starts_with("dist/ternhaven.css ("), "{}", said.stdout);
     let first = project.files("dist");
     project.run(&["build"]).status(0);
     assert_eq!(project.files("dist"), first);
-    assert_eq!(first.len(), 1);
+    let names: Vec<&str> = first.iter().map(|(name, _)| name.as_str()).collect();
+    let tokens = ["day", "night", "storm"].map(|theme| format!("dist/tokens/{theme}.tokens.json"));
+    let expected =
+        ["dist/system.json", "dist/ternhaven.css", "dist/ternhaven.d.ts", &tokens[0], &tokens[1], &tokens[2]];
+    assert_eq!(names, expected);
 }
 
 /// The whole text: selectors, layers, switches, hooks, guards, motion, resets.
@@ -31,8 +35,8 @@ fn without_layers_the_same_rules_stand_in_the_same_order() {
         let lines = css.lines().map(str::trim).filter(|line| line.ends_with([';', '{']) && !line.starts_with("@layer"));
         lines.map(str::to_owned).collect::<Vec<_>>()
     };
-    let layered = rules(&Project::sample());
-    let flat = Project::sample().edit("stilk.toml", "folder = \"dist\"", "layers = false\nweight = 2");
+    let layered = rules(&Project::pier());
+    let flat = Project::pier().edit("stilk.toml", "folder = \"dist\"", "layers = false\nweight = 2");
     assert_eq!(rules(&flat), layered);
     let css = flat.read("dist/ternhaven.css");
     assert!(!css.contains("@layer") && css.contains(".tern-button.tern-button {"));
@@ -66,7 +70,7 @@ fn minified_says_the_same_in_less_room() {
 #[test]
 fn class_patterns_of_the_manifest_are_used() {
     let patterns = "[classes]\ncontrol = \"{control}--{prefix}\"\noption = \"is-{option}\"\n\n[checks]";
-    let project = Project::sample().edit("stilk.toml", "[checks]", patterns);
+    let project = Project::pier().edit("stilk.toml", "[checks]", patterns);
     project.run(&["build"]).status(0);
     let css = project.read("dist/ternhaven.css");
     assert!(css.contains(".button--tern:where(.is-outline)"), "{css}");

@@ -6,7 +6,7 @@ use serde_json::Value;
 const SHEET: &str = "controls/button.stilk";
 
 fn mended() -> Project {
-    Project::sample().edit(
+    Project::pier().edit(
         "tokens/night.tokens.json",
         "\"on-buoy\": { \"$value\": \"{slate.mist}\" }",
         "\"on-buoy\": { \"$value\": \"{sea.abyss}\" }",
@@ -20,12 +20,12 @@ fn json(project: &Project, status: i32) -> Value {
 
 #[test]
 fn the_fault_of_the_sample_is_found_with_its_mend() {
-    Project::sample().run(&["check"]).status(1).stdout("check.txt");
+    Project::pier().run(&["check"]).status(1).stdout("check.txt");
 }
 
 #[test]
 fn json_has_the_agreed_shape() {
-    let report = json(&Project::sample(), 1);
+    let report = json(&Project::pier(), 1);
     assert_eq!(report["cases"], 4 * 27 * 5 * 3);
     assert_eq!(report["unknown"], 0);
     let finding = &report["findings"][0];
@@ -42,10 +42,10 @@ fn json_has_the_agreed_shape() {
 
 #[test]
 fn the_mend_that_is_offered_holds() {
-    let finding = &json(&Project::sample(), 1)["findings"][0];
+    let finding = &json(&Project::pier(), 1)["findings"][0];
     let mend = finding["mend"].as_str().unwrap();
     let token = mend.split('`').nth(1).unwrap();
-    let project = Project::sample().edit(
+    let project = Project::pier().edit(
         "tokens/night.tokens.json",
         "\"on-buoy\": { \"$value\": \"{slate.mist}\" }",
         &format!("\"on-buoy\": {{ \"$value\": \"{token}\" }}"),
@@ -84,7 +84,7 @@ fn each_surface_counts() {
 
 #[test]
 fn a_waiver_accepts_what_it_names_and_no_more() {
-    let waive = |rule: &str| Project::sample().edit(SHEET, "  @axis size", &format!("  {rule}\n  @axis size"));
+    let waive = |rule: &str| Project::pier().edit(SHEET, "  @axis size", &format!("  {rule}\n  @axis size"));
     let whole = waive("@waive contrast/text on .buoy \"The night watch knows this one.\";");
     assert_eq!(json(&whole, 0)["findings"].as_array().unwrap().len(), 0);
     let other = waive("@waive contrast/text on .kelp \"Another one.\";");
@@ -96,7 +96,7 @@ fn a_waiver_accepts_what_it_names_and_no_more() {
 #[test]
 fn levels_of_the_manifest_replace_those_of_checks() {
     let with = |level: &str| {
-        Project::sample().edit(
+        Project::pier().edit(
             "stilk.toml",
             "conformance = \"AA\"",
             &format!("levels = {{ \"contrast/text\" = \"{level}\" }}"),
@@ -127,7 +127,7 @@ fn what_cannot_be_known_is_counted_and_named() {
 
 #[test]
 fn paths_are_those_of_where_the_user_stands() {
-    let project = Project::sample();
+    let project = Project::pier();
     let name = project.path("").file_name().unwrap().to_str().unwrap().to_owned();
     let said = std::process::Command::new(env!("CARGO_BIN_EXE_stilk"))
         .args(["check", "--project", &name])

@@ -5,6 +5,7 @@ mod build;
 mod check;
 mod demo;
 mod markup;
+mod outputs;
 mod readme;
 mod specimen;
 mod support;

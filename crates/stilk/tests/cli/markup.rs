@@ -10,7 +10,7 @@ fn markup(project: &Project, arguments: &[&str], expected: &str) {
 
 #[test]
 fn a_variant_is_ready_to_paste() {
-    let project = Project::sample();
+    let project = Project::pier();
     let label = "<span class=\"tern-button_label\">Book passage</span>";
     markup(&project, &["button"], &format!("<button class=\"tern-button\" type=\"button\">{label}</button>"));
     // A default option needs no class; the order of options does not matter.
@@ -34,7 +34,7 @@ fn a_variant_is_ready_to_paste() {
 
 #[test]
 fn ids_and_what_refers_to_them_are_made_its_own() {
-    let project = Project::sample()
+    let project = Project::pier()
         .file(
             "controls/field.html",
             "<div><label part=\"caption\" for=\"native\">Vessel</label>\
@@ -54,8 +54,7 @@ fn ids_and_what_refers_to_them_are_made_its_own() {
 
 #[test]
 fn names_that_do_not_exist_are_mended() {
-    let project =
-        Project::sample().edit("controls/button.stilk", "  @axis size", "  @exclude kelp on a;\n  @axis size");
+    let project = Project::pier().edit("controls/button.stilk", "  @axis size", "  @exclude kelp on a;\n  @axis size");
     for (case, words) in [
         ("buton", "there is no control `buton`: write `button`"),
         ("button@link", "there is no host `link`: write one of button, a, submit, reset"),

@@ -11,7 +11,7 @@ fn console_blocks_hold() {
         let mut lines = block.lines();
         let command = lines.next().unwrap().strip_prefix("$ stilk ").expect("a stilk command");
         let expected: String = lines.map(|line| format!("{line}\n")).collect();
-        let project = Project::sample();
+        let project = Project::demo();
         let arguments: Vec<&str> = command.split(' ').collect();
         let said = project.run(&arguments);
         assert_eq!(said.stdout.trim_end(), expected.trim_end(), "stilk {command}");

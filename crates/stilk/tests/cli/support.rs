@@ -37,8 +37,13 @@ impl Project {
     }
 
     /// The sample system.
-    pub fn sample() -> Project {
+    pub fn demo() -> Project {
         Self::copied("../../demo/ternhaven")
+    }
+
+    /// A system with one button: four hosts, three axes, three themes, and one fault.
+    pub fn pier() -> Project {
+        Self::copied("tests/projects/pier")
     }
 
     /// The small system that holds one of everything.

@@ -4,12 +4,12 @@ use crate::support::Project;
 
 #[test]
 fn all_tokens_are_listed_with_their_values() {
-    Project::sample().run(&["tokens"]).status(0).stdout("tokens-all.txt");
+    Project::pier().run(&["tokens"]).status(0).stdout("tokens-all.txt");
 }
 
 #[test]
 fn one_token_shows_its_values_and_what_depends_on_it() {
-    let project = Project::sample();
+    let project = Project::pier();
     project.run(&["tokens", "fill.buoy"]).status(0).stdout("tokens-one.txt");
     // Braces may be pasted along.
     let said = project.run(&["tokens", "{fill.buoy}"]).status(0);
@@ -20,7 +20,7 @@ fn one_token_shows_its_values_and_what_depends_on_it() {
 
 #[test]
 fn reach_goes_through_aliases_and_counts_cases() {
-    let project = Project::sample();
+    let project = Project::pier();
     let said = project.run(&["tokens", "buoy.rust"]).status(0);
     assert!(said.stdout.contains("built on it: fill.buoy"), "{}", said.stdout);
     // One colour of three, on every host, in every state, size, weight and theme.

@@ -97,7 +97,9 @@ impl SheetReader<'_> {
             };
             match (left.into_iter().next(), split(&right, |_| false).into_iter().next()) {
                 (Some(part), Some(selector)) => parts.push((part, selector)),
-                _ => self.say("sheet/attach", whole.span, "this names no part and what it is", "write `PART: SELECTOR;`"),
+                _ => {
+                    self.say("sheet/attach", whole.span, "this names no part and what it is", "write `PART: SELECTOR;`")
+                }
             }
         }
     }

@@ -242,7 +242,11 @@ impl SheetReader<'_> {
         }
         let slice = |range: std::ops::Range<usize>| Name {
             value: head.text.value[range.clone()].trim_end().to_owned(),
-            span: Span::new(self.file, head.text.span.start as usize + range.start, head.text.span.start as usize + range.end),
+            span: Span::new(
+                self.file,
+                head.text.span.start as usize + range.start,
+                head.text.span.start as usize + range.end,
+            ),
         };
         let (before, after) = (slice(0..quote.start), slice(quote.end..head.text.value.len()));
         let mut words = self.words(&before).into_iter();

@@ -27,9 +27,13 @@ pub fn bind(node: &AttachNode, controls: &[Control], diagnostics: &mut Diagnosti
     }
     if control.template.bearer_is_host() == Some(false) && !parts.iter().any(|(part, _)| part == "native") {
         diagnostics.push(
-            Diagnostic::error("sheet/attach", node.span, format!("nothing stands for the native part of `{}`", control.name.value))
-                .label("its states are read from there")
-                .mend("say what it is: `{ native: input; }`"),
+            Diagnostic::error(
+                "sheet/attach",
+                node.span,
+                format!("nothing stands for the native part of `{}`", control.name.value),
+            )
+            .label("its states are read from there")
+            .mend("say what it is: `{ native: input; }`"),
         );
         return None;
     }
@@ -38,7 +42,8 @@ pub fn bind(node: &AttachNode, controls: &[Control], diagnostics: &mut Diagnosti
 
 /// The selectors of a list; pseudo-elements match nothing where these are written.
 fn check_selector(name: &Name, diagnostics: &mut Diagnostics) -> Option<Vec<String>> {
-    let error = |message: String, mend: &str| Diagnostic::error("sheet/attach", name.span, message).label("here").mend(mend);
+    let error =
+        |message: String, mend: &str| Diagnostic::error("sheet/attach", name.span, message).label("here").mend(mend);
     if name.value.contains("::") {
         diagnostics.push(error(
             format!("`{}` is a pseudo-element: no control's look fits on one", name.value),
@@ -69,7 +74,8 @@ fn variant(node: &AttachNode, control: &Control, diagnostics: &mut Diagnostics) 
     let hosts = 0..control.template.hosts.len();
     if complete && hosts.into_iter().all(|host| control.excludes.iter().any(|e| e.covers(&variant, host))) {
         let message = format!("`{}` does not exist: the sheet excludes it", control.variant_name(0, &variant));
-        diagnostics.push(Diagnostic::error("sheet/attach", node.span, message).label("here").mend("choose other options"));
+        diagnostics
+            .push(Diagnostic::error("sheet/attach", node.span, message).label("here").mend("choose other options"));
         return None;
     }
     complete.then_some(variant)

@@ -5,15 +5,15 @@ use super::super::{Axis, Control, Exclude, OptionId, Place, Rule, RuleTarget, St
 use super::descriptors::{literal, registered};
 use super::locals::{check_locals, check_values};
 use super::{bind_value, placement, twice};
-use crate::system::values::ValueChecker;
 use crate::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
 use crate::engine::selector;
 use crate::manifest::Manifest;
 use crate::sheet::{
-    AxisDefault, AxisNode, ControlNode, Declaration, DescriptorsNode, ExcludeNode, Item, OptionNode, PartTarget, StateAlternative,
-    StateRef, TraitNode, WaiveNode,
+    AxisDefault, AxisNode, ControlNode, Declaration, DescriptorsNode, ExcludeNode, Item, OptionNode, PartTarget,
+    StateAlternative, StateRef, TraitNode, WaiveNode,
 };
 use crate::source::{Name, Span};
+use crate::system::values::ValueChecker;
 use crate::template::Template;
 use crate::tokens::{Expression, Piece, Tokens};
 use std::collections::HashMap;
@@ -60,8 +60,15 @@ pub fn bind(
         node.body.iter().for_each(|item| bind_axis(item, inherited, &mut control, diagnostics));
     }
     drop_idle_axes(chain, &mut control);
-    let mut flattener =
-        Flattener { shared, bound, control: &mut control, diagnostics, trait_depth: 0, is_original: false, declarations: Vec::new() };
+    let mut flattener = Flattener {
+        shared,
+        bound,
+        control: &mut control,
+        diagnostics,
+        trait_depth: 0,
+        is_original: false,
+        declarations: Vec::new(),
+    };
     for base in bases {
         flattener.is_original = true;
         flattener.items(&base.body, &Scope { place: Place::From, ..Scope::default() });
