@@ -16,4 +16,4 @@ fi
 cargo test --workspace --locked
 
 # The engine against Chromium once more, on systems besides the sample.
-cargo test --locked -p stilk --test browser -- "$PWD/crates/stilk/tests/projects/quay"
+cargo test --locked -p stilk --test browser -- "$PWD/crates/stilk/tests/projects/quay" "$PWD/crates/stilk/starter"

@@ -227,6 +227,9 @@ struct PreparedRule {
     blocks: [Option<u32>; 2],
 }
 
+/// Values by property and text.
+type Parsed = FxHashMap<(PropertyName, Rc<str>), Rc<Option<Declared>>>;
+
 /// All stylesheets of an engine, prepared for one set of media features.
 #[derive(Debug)]
 pub struct Sheets {
@@ -243,7 +246,7 @@ pub struct Sheets {
     /// The media features.
     pub media: Media,
     /// Values that were parsed after substitution.
-    parsed: RefCell<FxHashMap<(PropertyName, Rc<str>), Rc<Option<Declared>>>>,
+    parsed: RefCell<Parsed>,
 }
 
 impl Sheets {

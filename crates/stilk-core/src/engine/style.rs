@@ -19,6 +19,9 @@ use std::collections::HashSet;
 use std::fmt;
 use std::rc::Rc;
 
+/// A value that was computed; boxed, because most never are.
+type Computed = Box<Result<Value, Unknown>>;
+
 /// Computes styles from the browser's defaults and author stylesheets, for one set of media features.
 pub struct Engine {
     sheets: Rc<Sheets>,
@@ -35,7 +38,7 @@ pub struct Style {
     pub(super) customs: RefCell<FxHashMap<u64, Option<Custom>>>,
     /// Whether it is of a `::before` or `::after`.
     is_generated: bool,
-    values: Box<[OnceCell<Box<Result<Value, Unknown>>>]>,
+    values: Box<[OnceCell<Computed>]>,
     context: OnceCell<Context>,
     rtl: OnceCell<bool>,
     /// Values of declarations with references, by declaration.

@@ -146,28 +146,43 @@ struct Pass {
     name: &'static str,
     features: Vec<(&'static str, &'static str)>,
     media: Media,
+    rtl: bool,
 }
 
-fn passes() -> [Pass; 4] {
+fn passes() -> [Pass; 5] {
     let media = Media { width: f64::from(WIDTH), height: f64::from(HEIGHT), ..Media::default() };
     let reduced = ("prefers-reduced-motion", "reduce");
     [
         // States are read without motion: a forced state with a transition would be read on its way.
-        Pass { name: "states", features: vec![reduced], media: Media { reduced_motion: true, ..media.clone() } },
+        Pass {
+            name: "states",
+            features: vec![reduced],
+            media: Media { reduced_motion: true, ..media.clone() },
+            rtl: false,
+        },
         Pass {
             name: "rest, with motion",
             features: vec![("prefers-reduced-motion", "no-preference")],
             media: media.clone(),
+            rtl: false,
         },
         Pass {
             name: "rest, following dark",
             features: vec![reduced, ("prefers-color-scheme", "dark")],
             media: Media { reduced_motion: true, dark: true, ..media.clone() },
+            rtl: false,
         },
         Pass {
             name: "rest, following contrast",
             features: vec![reduced, ("prefers-color-scheme", "dark"), ("prefers-contrast", "more")],
-            media: Media { reduced_motion: true, dark: true, contrast: "more", ..media },
+            media: Media { reduced_motion: true, dark: true, contrast: "more", ..media.clone() },
+            rtl: false,
+        },
+        Pass {
+            name: "rest, right to left",
+            features: vec![reduced],
+            media: Media { reduced_motion: true, ..media },
+            rtl: true,
         },
     ]
 }
@@ -191,7 +206,7 @@ struct Page {
 
 impl Harness<'_> {
     fn run(&mut self) {
-        let [states, motion, dark, contrast] = passes();
+        let [states, motion, dark, contrast, rtl] = passes();
         let themes: Vec<Option<Theme>> = self.system.tokens.themes().into_iter().map(Some).collect();
         let mut sets: Vec<StateSet> =
             self.system.controls.iter().flat_map(|control| state_sets(self.system, control)).collect();
@@ -203,7 +218,7 @@ impl Harness<'_> {
             }
             self.compare(&motion, theme.as_ref(), &StateSet::default());
         }
-        for pass in [&dark, &contrast] {
+        for pass in [&dark, &contrast, &rtl] {
             self.compare(pass, None, &StateSet::default());
         }
         self.assert_not_empty(&sets);
@@ -224,12 +239,15 @@ impl Harness<'_> {
         }
     }
 
-    fn page(&self, theme: Option<&Theme>, set: &StateSet) -> Page {
+    fn page(&self, theme: Option<&Theme>, set: &StateSet, rtl: bool) -> Page {
         let mut page = Page { document: Document::new(), forced: Forced::default(), names: Vec::new() };
         let document = &mut page.document;
         let mut html = Element::html("html");
         for (name, value) in theme.map(|theme| theme_attributes(self.system, theme)).unwrap_or_default() {
             html.set(&name, value);
+        }
+        if rtl {
+            html.set("dir", "rtl");
         }
         let html = document.append_element(Document::ROOT, html);
         let head = document.append_element(html, Element::html("head"));
@@ -292,7 +310,7 @@ impl Harness<'_> {
     }
 
     fn compare(&mut self, pass: &Pass, theme: Option<&Theme>, set: &StateSet) {
-        let page = self.page(theme, set);
+        let page = self.page(theme, set, pass.rtl);
         self.browser.emulate(&pass.features);
         self.open(&page);
         let elements: Vec<NodeId> = page
