@@ -40,7 +40,23 @@ EOF
 terminal demo demo
 terminal check check --project ternhaven
 
-chromium --headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking \
-    --disable-component-update --disable-sync --hide-scrollbars --user-data-dir="$work/profile" \
-    --window-size=1280,800 --screenshot="$out/specimen.png" "file://$work/ternhaven/dist/specimen.html" 2>/dev/null
+# page NAME HEIGHT: the specimen, or one control's sheet when NAME ends in one
+page() {
+    local name=$1 height=$2 only=$3
+    local html="$work/$name.html"
+    # Headless Chromium draws the top of a page: everything before the control is taken out.
+    sed "s#</body>#<style>$only</style></body>#" "$work/ternhaven/dist/specimen.html" >"$html"
+    chromium --headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking \
+        --disable-component-update --disable-sync --hide-scrollbars --user-data-dir="$work/profile" \
+        --window-size="1280,$height" --screenshot="$out/$name.png" "file://$html" 2>/dev/null
+}
+
+alone() {
+    printf 'header, .overview, .findings, .control:not([aria-labelledby=control-%s]) { display: none }' "$1"
+}
+
+page specimen 1200 ''
+page specimen-button 800 "$(alone button)"
+page specimen-menu 800 "$(alone menu)"
+page specimen-fields 800 "$(alone field)"
 ls -l "$out"

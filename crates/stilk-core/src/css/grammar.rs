@@ -421,16 +421,46 @@ fn size(parser: &mut Parser) -> Parsed {
 fn families(parser: &mut Parser) -> Parsed {
     let names = parser.parse_comma_separated(|p| {
         if let Ok(name) = p.try_parse(|p| p.expect_string_cloned()) {
-            return Ok(Value::String(name.to_string().into()));
+            // Chromium keeps names without their quotes where nothing asks for them.
+            return Ok(match is_plain_family(&name) {
+                true => Value::Ident(name.to_string().into()),
+                false => Value::String(name.to_string().into()),
+            });
         }
         let mut name = p.expect_ident()?.to_string();
         while let Ok(word) = p.try_parse(|p| p.expect_ident_cloned()) {
             name.push(' ');
             name.push_str(&word);
         }
-        Ok::<_, ParseError<()>>(Value::Ident(name.into()))
+        Ok::<_, ParseError<()>>(match name.contains(' ') {
+            true => Value::String(name.into()),
+            false => Value::Ident(name.into()),
+        })
     })?;
     Ok(Value::List(names))
+}
+
+/// Whether a family's name is an identifier that means no other family.
+fn is_plain_family(name: &str) -> bool {
+    const GENERIC: [&str; 13] = [
+        "serif",
+        "sans-serif",
+        "monospace",
+        "cursive",
+        "fantasy",
+        "system-ui",
+        "math",
+        "emoji",
+        "fangsong",
+        "inherit",
+        "initial",
+        "unset",
+        "default",
+    ];
+    name.starts_with(|c: char| c.is_ascii_alphabetic() || c == '_')
+        && name.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '_'))
+        && !GENERIC.contains(&name)
+        && !name.starts_with("ui-")
 }
 
 fn shadows(parser: &mut Parser, inset: bool) -> Parsed {

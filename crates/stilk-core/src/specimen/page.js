@@ -1,8 +1,12 @@
 // The system's stylesheet is on the page once; every mounted sheet adopts it.
 const system = new CSSStyleSheet();
 system.replaceSync(document.getElementById("system").content.textContent);
-for (const host of document.querySelectorAll("div.sheet, div.cards")) {
-  host.shadowRoot.adoptedStyleSheets = [system];
+// Nothing moves while the styles arrive.
+const still = new CSSStyleSheet();
+still.replaceSync("*, *::before, *::after { transition: none !important; }");
+const hosts = document.querySelectorAll("div.sheet, div.cards");
+for (const host of hosts) {
+  host.shadowRoot.adoptedStyleSheets = [system, still];
   for (const box of host.shadowRoot.querySelectorAll("[data-shown~=mixed]")) box.indeterminate = true;
 }
 // A picture is as large as what it shows: an open panel must not lie over its neighbours.
@@ -21,3 +25,7 @@ for (const host of document.querySelectorAll("div.sheet")) {
     if (right > box.right + 8) mount.style.minInlineSize = `${right - box.left}px`;
   }
 }
+document.body.getBoundingClientRect();
+requestAnimationFrame(() => requestAnimationFrame(() => {
+  for (const host of hosts) host.shadowRoot.adoptedStyleSheets = [system];
+}));

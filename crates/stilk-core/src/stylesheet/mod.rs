@@ -93,18 +93,31 @@ pub struct File {
 /// Writes a system's stylesheet for pages, into one file or, as the manifest says, one more for each context that is no
 /// default. The first has to be loaded first. A compact one has no comments, indents and line breaks.
 pub fn write_files(system: &System, sources: &Sources, compact: bool) -> Vec<File> {
-    let one = |extent| write_extent(system, sources, Purpose::Page, extent, compact);
+    let files = extents(system).into_iter();
+    files
+        .map(|(suffix, extent)| {
+            let written = write_extent(system, sources, Purpose::Page, extent, compact);
+            File { suffix, written }
+        })
+        .collect()
+}
+
+/// What the names of the files have that [`write_files`] gives, in order.
+pub fn file_suffixes(system: &System) -> Vec<Option<String>> {
+    extents(system).into_iter().map(|(suffix, _)| suffix).collect()
+}
+
+fn extents(system: &System) -> Vec<(Option<String>, Extent)> {
     if !system.manifest.stylesheet.split {
-        return vec![File { suffix: None, written: one(Extent::Whole) }];
+        return vec![(None, Extent::Whole)];
     }
-    let mut files = vec![File { suffix: None, written: one(Extent::Common) }];
+    let mut extents = vec![(None, Extent::Common)];
     for (m, modifier) in system.tokens.modifiers.iter().enumerate() {
         for (c, context) in modifier.contexts.iter().enumerate().filter(|(c, _)| *c != modifier.default) {
-            let suffix = Some(format!("{}-{}", modifier.name.value, context.value));
-            files.push(File { suffix, written: one(Extent::Context(m, c)) });
+            extents.push((Some(format!("{}-{}", modifier.name.value, context.value)), Extent::Context(m, c)));
         }
     }
-    files
+    extents
 }
 
 fn write_extent(system: &System, sources: &Sources, purpose: Purpose, extent: Extent, compact: bool) -> Written {

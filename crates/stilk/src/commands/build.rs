@@ -5,7 +5,7 @@ use crate::output::{count, source_map};
 use crate::{Failure, Outcome};
 use std::path::Path;
 use stilk_core::describe;
-use stilk_core::stylesheet::{File, write_files};
+use stilk_core::stylesheet::{File, file_suffixes, write_files};
 
 /// Builds a project.
 pub fn run(root: &Path, minify: bool, quiet: bool) -> Result<Outcome, Failure> {
@@ -20,23 +20,15 @@ pub fn run(root: &Path, minify: bool, quiet: bool) -> Result<Outcome, Failure> {
 /// Writes everything that pages and programs use, and says what is in it.
 pub(super) fn write(loaded: &Loaded, minify: bool) -> Result<String, Failure> {
     let system = &loaded.system;
-    let mut names = Vec::new();
-    let mut size = 0;
-    for file in write_files(system, &loaded.sources, minify) {
-        let name = loaded.stylesheet_name(file.suffix.as_deref());
-        size += file.written.text.len();
-        write_stylesheet(loaded, &name, file)?;
-        names.push(name);
-    }
-    let description = describe::system::describe(system, &loaded.sources, &names);
-    loaded.write(&loaded.output("system.json"), &describe::to_text(&description))?;
-    let types = names[0].replace(".css", ".d.ts");
-    loaded.write(&loaded.output(&types), &describe::types::describe(system))?;
-    for theme in system.tokens.themes() {
-        let name = system.tokens.theme_name(&theme).replace(' ', "-");
-        let name = if name.is_empty() { "all".to_owned() } else { name };
-        let tokens = describe::tokens::resolved(system, &theme);
-        loaded.write(&loaded.output(&format!("tokens/{name}.tokens.json")), &describe::to_text(&tokens))?;
+    // Three kinds of files, none of which needs another: written side by side.
+    let (stylesheets, description, tokens) = std::thread::scope(|scope| {
+        let description = scope.spawn(|| write_description(loaded));
+        let tokens = scope.spawn(|| write_tokens(loaded));
+        (write_stylesheets(loaded, minify), description.join(), tokens.join())
+    });
+    let (names, size) = stylesheets?;
+    for done in [description, tokens] {
+        done.unwrap_or_else(|panic| std::panic::resume_unwind(panic))?;
     }
     let variants: usize = system.controls.iter().map(|control| control.variant_count(0)).sum();
     let others = match names.len() {
@@ -51,6 +43,40 @@ pub(super) fn write(loaded: &Loaded, minify: bool) -> Result<String, Failure> {
         count(variants as u64, "variant"),
         count(system.tokens.themes().len() as u64, "theme"),
     ))
+}
+
+/// Writes the stylesheets; gives their names and how large they are together.
+fn write_stylesheets(loaded: &Loaded, minify: bool) -> Result<(Vec<String>, usize), Failure> {
+    let mut names = Vec::new();
+    let mut size = 0;
+    for file in write_files(&loaded.system, &loaded.sources, minify) {
+        let name = loaded.stylesheet_name(file.suffix.as_deref());
+        size += file.written.text.len();
+        write_stylesheet(loaded, &name, file)?;
+        names.push(name);
+    }
+    Ok((names, size))
+}
+
+fn write_description(loaded: &Loaded) -> Result<(), Failure> {
+    let system = &loaded.system;
+    let names: Vec<String> =
+        file_suffixes(system).iter().map(|suffix| loaded.stylesheet_name(suffix.as_deref())).collect();
+    let description = describe::system::describe(system, &loaded.sources, &names);
+    loaded.write(&loaded.output("system.json"), &describe::to_text(&description))?;
+    let types = names[0].replace(".css", ".d.ts");
+    loaded.write(&loaded.output(&types), &describe::types::describe(system))
+}
+
+fn write_tokens(loaded: &Loaded) -> Result<(), Failure> {
+    let system = &loaded.system;
+    for theme in system.tokens.themes() {
+        let name = system.tokens.theme_name(&theme).replace(' ', "-");
+        let name = if name.is_empty() { "all".to_owned() } else { name };
+        let tokens = describe::tokens::resolved(system, &theme);
+        loaded.write(&loaded.output(&format!("tokens/{name}.tokens.json")), &describe::to_text(&tokens))?;
+    }
+    Ok(())
 }
 
 fn write_stylesheet(loaded: &Loaded, name: &str, file: File) -> Result<(), Failure> {

@@ -12,6 +12,7 @@ pub fn render(report: &Report, sources: &Sources, root: &Path) -> String {
     let findings: Vec<Value> = report.findings.iter().map(|finding| to_value(finding, sources, root)).collect();
     let value = json!({
         "cases": report.cases,
+        "computed": report.computed,
         "unknown": report.unknown,
         "reasons": report.reasons,
         "decided": report.decided,

@@ -110,9 +110,14 @@ impl Project {
 
     /// Runs the program in the project's folder.
     pub fn run(&self, arguments: &[&str]) -> Said {
+        self.run_in("", arguments)
+    }
+
+    /// Runs the program in a folder of it.
+    pub fn run_in(&self, folder: &str, arguments: &[&str]) -> Said {
         let output = Command::new(env!("CARGO_BIN_EXE_stilk"))
             .args(arguments)
-            .current_dir(self.folder.path())
+            .current_dir(self.path(folder))
             .env_clear()
             .env("NO_COLOR", "1")
             .env("COLUMNS", "80")
