@@ -1,9 +1,9 @@
 //! `stilk demo`: the sample system, written out and put to work.
 
-use super::{Loaded, build, print_report, specimen};
+use super::{Loaded, build, embedded, print_report, specimen};
 use crate::output::count;
 use crate::{Failure, Outcome, disk};
-use include_dir::{Dir, DirEntry, include_dir};
+use include_dir::{Dir, include_dir};
 use std::path::{Path, PathBuf};
 
 /// The sample system's sources; outputs are not among them.
@@ -11,8 +11,7 @@ static SAMPLE: Dir = include_dir!("$CARGO_MANIFEST_DIR/../../demo/ternhaven");
 
 /// Writes the sample into a folder, then builds, checks and draws it.
 pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failure> {
-    let mut files = Vec::new();
-    collect(&SAMPLE, &mut files);
+    let files = embedded::sources(&SAMPLE);
     let changed: Vec<&(PathBuf, &str)> = files
         .iter()
         .filter(|(path, text)| std::fs::read(folder.join(path)).is_ok_and(|found| found != text.as_bytes()))
@@ -58,14 +57,4 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
         anstream::println!("\nEdit a token or a sheet, then: stilk check --project {}", folder.display());
     }
     Ok(Outcome::Clean)
-}
-
-fn collect<'d>(folder: &'d Dir, files: &mut Vec<(PathBuf, &'d str)>) {
-    for entry in folder.entries() {
-        match entry {
-            DirEntry::Dir(inner) if inner.path() != Path::new("dist") => collect(inner, files),
-            DirEntry::File(file) => files.extend(file.contents_utf8().map(|text| (file.path().to_owned(), text))),
-            DirEntry::Dir(_) => {}
-        }
-    }
 }

@@ -3,6 +3,7 @@
 pub mod build;
 pub mod check;
 pub mod demo;
+mod embedded;
 pub mod markup;
 pub mod new;
 pub mod specimen;

@@ -1,18 +1,17 @@
 //! `stilk new`: a complete, accessible starting system.
 
-use super::{Loaded, print_report};
+use super::{Loaded, embedded, print_report};
 use crate::output::count;
 use crate::{Failure, Outcome, disk};
-use include_dir::{Dir, DirEntry, include_dir};
-use std::path::{Path, PathBuf};
+use include_dir::{Dir, include_dir};
+use std::path::Path;
 
 static STARTER: Dir = include_dir!("$CARGO_MANIFEST_DIR/starter");
 
 /// Writes a starting system into a folder and checks it. `name` and `prefix` come from the folder's name when none are
 /// given.
 pub fn run(folder: &Path, name: Option<&str>, prefix: Option<&str>, quiet: bool) -> Result<Outcome, Failure> {
-    let mut files = Vec::new();
-    collect(&STARTER, &mut files);
+    let files = embedded::sources(&STARTER);
     let there: Vec<String> = files
         .iter()
         .map(|(path, _)| folder.join(path))
@@ -59,16 +58,6 @@ pub fn run(folder: &Path, name: Option<&str>, prefix: Option<&str>, quiet: bool)
         anstream::println!("     stilk check{flag}       after each change");
     }
     Ok(Outcome::Clean)
-}
-
-fn collect<'d>(folder: &'d Dir, files: &mut Vec<(PathBuf, &'d str)>) {
-    for entry in folder.entries() {
-        match entry {
-            DirEntry::Dir(inner) if inner.path() != Path::new("dist") => collect(inner, files),
-            DirEntry::File(file) => files.extend(file.contents_utf8().map(|text| (file.path().to_owned(), text))),
-            DirEntry::Dir(_) => {}
-        }
-    }
 }
 
 fn capitalised(word: &str) -> String {
