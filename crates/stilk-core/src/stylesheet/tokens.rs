@@ -48,10 +48,10 @@ impl Plan {
             plan_kind(tokens, &reach, TokenId(id), &mut kinds);
         }
         let kinds = kinds.into_iter().map(|kind| kind.unwrap_or(Kind::Fixed)).collect();
-        let used = match system.manifest.stylesheet.all_tokens {
-            true => tokens.list.iter().map(|token| !token.is_member).collect(),
-            false => used(system),
-        };
+        let mut used = used(system);
+        if system.manifest.stylesheet.all_tokens {
+            used.iter_mut().zip(&tokens.list).for_each(|(used, token)| *used |= !token.is_member);
+        }
         Plan { kinds, used }
     }
 

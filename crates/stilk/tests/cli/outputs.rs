@@ -145,6 +145,14 @@ fn only_tokens_in_use_are_written_unless_all_are_asked_for() {
     let project = Project::pier().edit("stilk.toml", "folder = \"dist\"", "tokens = \"all\"");
     project.run(&["build"]).status(0);
     assert!(project.read("dist/ternhaven.css").contains("--tern-slate-grey:"));
+    // Everything that is there without the option is there with it, members of composite tokens too.
+    let lines = |option: &str| {
+        let project = Project::demo().edit("stilk.toml", "folder = \"dist\"", option);
+        project.run(&["build"]).status(0);
+        project.read("dist/ternhaven.css").lines().map(str::to_owned).collect::<std::collections::BTreeSet<_>>()
+    };
+    let (used, all) = (lines("tokens = \"used\""), lines("tokens = \"all\""));
+    assert!(used.is_subset(&all) && used.len() < all.len());
     let said = Project::pier().edit("stilk.toml", "folder = \"dist\"", "tokens = \"some\"").run(&["build"]).status(2);
     assert!(said.stderr.contains("`tokens` is `\"used\"` or `\"all\"`"), "{}", said.stderr);
 }
