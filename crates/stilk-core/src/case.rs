@@ -239,6 +239,16 @@ impl<'s> Stage<'s> {
     }
 }
 
+/// A unit in a state, alone on a page in its theme: the document, the control in it, what is forced.
+pub fn mounted_alone(system: &System, unit: &Unit, states: &StateSet) -> (Document, Mounted, Forced) {
+    let ground = Ground::new(&[]);
+    let mut document = ground.in_theme(system, &unit.theme);
+    let mut forced = Forced::default();
+    let request = Request { control: unit.control, host: unit.host, variant: &unit.variant, states, plain: false };
+    let mounted = mount(system, request, &mut document, ground.wrapper, &mut forced);
+    (document, mounted, forced)
+}
+
 impl Ground {
     fn new(surface_styles: &[String]) -> Ground {
         let mut document = Document::new();

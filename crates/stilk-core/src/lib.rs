@@ -14,7 +14,8 @@
 //!    and grammars.
 //! 7. [`case_name`] reads the notation of cases; [`reach`] follows a token to what depends on it.
 //! 8. [`check`] judges looks and gives a [`check::Report`]; [`specimen`] draws them.
-//! 9. [`describe`] tells programs about the system: `system.json`, types, resolved tokens.
+//! 9. [`page`] reads pages that people wrote; [`inspect`] says why a value in them, or in a case, is what it is.
+//! 10. [`describe`] tells programs about the system: `system.json`, types, resolved tokens.
 //!
 //! Mistakes and findings are one type, [`diagnostic::Diagnostic`]. [`project::load`] runs stages 1 to 3.
 
@@ -26,9 +27,12 @@ pub mod describe;
 pub mod diagnostic;
 pub mod dom;
 pub mod engine;
+pub mod html;
+pub mod inspect;
 pub mod json;
 pub mod manifest;
 pub mod markup;
+pub mod page;
 pub mod project;
 pub mod reach;
 pub mod sheet;

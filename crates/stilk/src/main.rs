@@ -7,6 +7,8 @@ mod output;
 use clap::{Parser, Subcommand, ValueEnum};
 use std::path::PathBuf;
 use std::process::ExitCode;
+use stilk_core::engine::Media;
+use stilk_core::engine::defaults::Browser;
 
 /// Shared button and form-control styles as tokens, base classes and variants: consistent stylesheets for every theme,
 /// checked in every case.
@@ -63,6 +65,43 @@ enum Command {
         /// The token's path
         path: Option<String>,
     },
+    /// Say why a value is what it is: what won, what lost and why
+    ///
+    /// A case of the system, or an element of any page with any stylesheets.
+    #[command(after_help = "Examples:\n  stilk why button.outline:hover background-color\n  stilk why switch:checked/thumb translate \
+                            --theme night\n  stilk why --page page.html --css site.css '#send' color --state '#send:hover'\n  \
+                            stilk why --page page.html --all --format json")]
+    Why {
+        #[command(flatten)]
+        common: Common,
+        /// CONTROL[@HOST][.option…][:state…][/part][::pseudo-element], or a selector with --page
+        subject: Option<String>,
+        /// A property, a shorthand or a custom property
+        property: Option<String>,
+        /// Only this theme, by the names of its contexts
+        #[arg(long)]
+        theme: Option<String>,
+        /// A page to look at instead of the system
+        #[arg(long, value_name = "FILE")]
+        page: Option<PathBuf>,
+        /// A stylesheet that the page uses after its own; may be given several times
+        #[arg(long, value_name = "FILE")]
+        css: Vec<PathBuf>,
+        /// Force states of what a selector matches, as in '#id:hover'; may be given several times
+        #[arg(long, value_name = "SELECTOR")]
+        state: Vec<String>,
+        /// Every element that has an id, with all that is known of it
+        #[arg(long)]
+        all: bool,
+        /// How to print it
+        #[arg(long, value_enum, default_value_t = Format::Text)]
+        format: Format,
+        /// Whose defaults lie under the page's styles
+        #[arg(long, value_enum, default_value_t = BrowserName::Chromium)]
+        browser: BrowserName,
+        #[command(flatten)]
+        media: MediaOptions,
+    },
     /// Write a complete, accessible starting system to edit
     #[command(after_help = "Example:\n  stilk new harbour --name \"Harbour Office\" --prefix ho")]
     New {
@@ -104,6 +143,82 @@ struct Common {
     quiet: bool,
 }
 
+/// What a page is shown on.
+#[derive(clap::Args)]
+#[command(next_help_heading = "What the page is shown on")]
+struct MediaOptions {
+    /// Width of the viewport in CSS px
+    #[arg(long, value_name = "PX", default_value_t = 1280.0)]
+    width: f64,
+    /// Height of the viewport in CSS px
+    #[arg(long, value_name = "PX", default_value_t = 800.0)]
+    height: f64,
+    /// prefers-color-scheme
+    #[arg(long, value_name = "SCHEME", value_parser = ["light", "dark"], default_value = "light")]
+    scheme: String,
+    /// prefers-contrast
+    #[arg(long, value_name = "WORD", value_parser = ["no-preference", "more", "less", "custom"], default_value = "no-preference")]
+    contrast: String,
+    /// prefers-reduced-motion
+    #[arg(long, value_name = "WORD", value_parser = ["no-preference", "reduce"], default_value = "no-preference")]
+    motion: String,
+    /// prefers-reduced-transparency
+    #[arg(long, value_name = "WORD", value_parser = ["no-preference", "reduce"], default_value = "no-preference")]
+    transparency: String,
+    /// Whether a pointer can hover
+    #[arg(long, value_name = "WORD", value_parser = ["hover", "none"], default_value = "hover")]
+    hover: String,
+    /// The pointer
+    #[arg(long, value_name = "WORD", value_parser = ["fine", "coarse", "none"], default_value = "fine")]
+    pointer: String,
+    /// Whether forced colours are active
+    #[arg(long, value_name = "WORD", value_parser = ["none", "active"], default_value = "none")]
+    forced_colors: String,
+    /// Whether scripts run
+    #[arg(long, value_name = "WORD", value_parser = ["enabled", "none"], default_value = "enabled")]
+    scripting: String,
+    /// Device pixels per CSS px
+    #[arg(long, value_name = "NUMBER", default_value_t = 1.0)]
+    resolution: f64,
+}
+
+impl MediaOptions {
+    fn media(&self) -> Media {
+        // The parsers of the options let nothing else through.
+        let one_of = |text: &str, words: &'static [&'static str]| {
+            words.iter().find(|word| **word == text).copied().unwrap_or(words[0])
+        };
+        Media {
+            width: self.width,
+            height: self.height,
+            hover: self.hover == "hover",
+            pointer: one_of(&self.pointer, &["fine", "coarse", "none"]),
+            dark: self.scheme == "dark",
+            contrast: one_of(&self.contrast, &["no-preference", "more", "less", "custom"]),
+            reduced_motion: self.motion == "reduce",
+            reduced_transparency: self.transparency == "reduce",
+            forced_colors: self.forced_colors == "active",
+            scripting: self.scripting == "enabled",
+            resolution: self.resolution,
+        }
+    }
+}
+
+/// Whose defaults are taken.
+#[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
+enum BrowserName {
+    /// As measured in Chromium
+    Chromium,
+}
+
+impl BrowserName {
+    fn browser(self) -> Browser {
+        match self {
+            BrowserName::Chromium => Browser::Chromium,
+        }
+    }
+}
+
 /// How findings are printed.
 #[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
 enum Format {
@@ -125,6 +240,20 @@ fn main() -> ExitCode {
         Command::Specimen(common) => commands::specimen::run(&common.project, common.quiet),
         Command::Markup { common, case, id } => commands::markup::run(&common.project, &case, id.as_deref()),
         Command::Tokens { common, path } => commands::tokens::run(&common.project, path.as_deref()),
+        Command::Why { common, subject, property, theme, page, css, state, all, format, browser, media } => {
+            let question = commands::why::Question {
+                subject: subject.as_deref(),
+                property: property.as_deref(),
+                page: page.as_deref(),
+                css: &css,
+                states: &state,
+                all,
+                media: &media,
+                browser: browser.browser(),
+                theme: theme.as_deref(),
+            };
+            commands::why::run(&common.project, &question, format)
+        }
         Command::New { folder, name, prefix, quiet } => {
             commands::new::run(&folder, name.as_deref(), prefix.as_deref(), quiet)
         }

@@ -6,7 +6,7 @@
 
 use crate::case::ControlKind;
 use crate::css::parse::parse_declaration;
-use crate::css::property::Longhand;
+use crate::css::property::{Flow, Longhand};
 use crate::system::{Control, OptionId, Rule, System, Variant};
 use crate::tokens::Piece;
 use std::collections::{BTreeSet, HashMap};
@@ -105,7 +105,7 @@ fn collect<'s>(system: &'s System, control: &'s Control, edges: &mut Vec<Edge<'s
             } else {
                 let parsed = parse_declaration(&declaration.name.value, "var(--x)");
                 let targets = parsed.map(|parsed| parsed.targets()).unwrap_or_default();
-                targets.iter().flat_map(|t| [t.physical(false), t.physical(true)]).map(Name::Longhand).collect()
+                targets.iter().flat_map(|t| Flow::all().map(|flow| t.physical(flow))).map(Name::Longhand).collect()
             };
             let reads = declaration.value.pieces.iter().filter_map(|piece| match piece {
                 Piece::Local(name) => Some(local(&control.name.value, name)),

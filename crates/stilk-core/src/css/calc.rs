@@ -14,6 +14,8 @@ pub enum Calc {
     Percentage(f64),
     /// A dimension.
     Dimension(f64, Unit),
+    /// A percentage taken as a number.
+    Bare(Box<Calc>),
     /// `a + b …`
     Sum(Vec<Calc>),
     /// `a * b …`
@@ -114,7 +116,16 @@ pub fn is_math(name: &str) -> bool {
 }
 
 /// Parses the arguments of the math function that was just opened.
-pub fn parse<'i>(name: &str, parser: &mut Parser<'i>) -> Result<Calc, ParseError<()>> {
+pub fn parse(name: &str, parser: &mut Parser) -> Result<Calc, ParseError<()>> {
+    parse_with(name, parser, &|_| None)
+}
+
+/// Gives the numbers that names stand for: the channels of a relative colour.
+pub type Names<'n> = &'n dyn Fn(&str) -> Option<f64>;
+
+/// Parses the arguments of the math function that was just opened, with names for numbers.
+pub fn parse_with(name: &str, parser: &mut Parser, names: Names) -> Result<Calc, ParseError<()>> {
+    let sum = |p: &mut Parser| sum(p, names);
     let name = name.to_ascii_lowercase();
     parser.parse_nested_block(|inner| match name.as_str() {
         "calc" => sum(inner),
@@ -126,22 +137,22 @@ pub fn parse<'i>(name: &str, parser: &mut Parser<'i>) -> Result<Calc, ParseError
             if named.is_some() {
                 inner.expect_comma()?;
             }
-            let mut terms = inner.parse_comma_separated(sum)?;
+            let mut terms = inner.parse_comma_separated(&sum)?;
             if terms.len() == 1 {
                 terms.push(Calc::Number(1.0));
             }
             step(named.map_or(Step::Nearest, |(_, step)| step), terms)
         }
-        "mod" => step(Step::Mod, inner.parse_comma_separated(sum)?),
-        "rem" => step(Step::Rem, inner.parse_comma_separated(sum)?),
-        "min" => Ok(Calc::Min(inner.parse_comma_separated(sum)?)),
-        "max" => Ok(Calc::Max(inner.parse_comma_separated(sum)?)),
-        "clamp" => match <[Calc; 3]>::try_from(inner.parse_comma_separated(sum)?) {
+        "mod" => step(Step::Mod, inner.parse_comma_separated(&sum)?),
+        "rem" => step(Step::Rem, inner.parse_comma_separated(&sum)?),
+        "min" => Ok(Calc::Min(inner.parse_comma_separated(&sum)?)),
+        "max" => Ok(Calc::Max(inner.parse_comma_separated(&sum)?)),
+        "clamp" => match <[Calc; 3]>::try_from(inner.parse_comma_separated(&sum)?) {
             Ok(three) => Ok(Calc::Clamp(Box::new(three))),
             Err(_) => Err(ParseError::unexpected_token()),
         },
         name => {
-            let arguments = inner.parse_comma_separated(sum)?;
+            let arguments = inner.parse_comma_separated(&sum)?;
             match FUNCTIONS.iter().find(|(known, _, count)| *known == name && count.contains(&arguments.len())) {
                 Some((_, function, _)) => Ok(Calc::Function(*function, arguments)),
                 None => Err(ParseError::unexpected_token()),
@@ -157,8 +168,8 @@ fn step(how: Step, terms: Vec<Calc>) -> Result<Calc, ParseError<()>> {
     }
 }
 
-fn sum(parser: &mut Parser) -> Result<Calc, ParseError<()>> {
-    let mut terms = vec![product(parser)?];
+fn sum(parser: &mut Parser, names: Names) -> Result<Calc, ParseError<()>> {
+    let mut terms = vec![product(parser, names)?];
     loop {
         let state = parser.state();
         // `+` and `-` need white space on both sides.
@@ -174,19 +185,19 @@ fn sum(parser: &mut Parser) -> Result<Calc, ParseError<()>> {
         if !matches!(parser.next_including_whitespace(), Ok(Token::WhiteSpace(_))) {
             return Err(ParseError::unexpected_token());
         }
-        let term = product(parser)?;
+        let term = product(parser, names)?;
         terms.push(if sign < 0.0 { Calc::Product(vec![Calc::Number(-1.0), term]) } else { term });
     }
     Ok(if terms.len() == 1 { terms.remove(0) } else { Calc::Sum(terms) })
 }
 
-fn product(parser: &mut Parser) -> Result<Calc, ParseError<()>> {
-    let mut factors = vec![operand(parser)?];
+fn product(parser: &mut Parser, names: Names) -> Result<Calc, ParseError<()>> {
+    let mut factors = vec![operand(parser, names)?];
     loop {
         let state = parser.state();
         match parser.next() {
-            Ok(Token::Delim('*')) => factors.push(operand(parser)?),
-            Ok(Token::Delim('/')) => factors.push(Calc::Invert(Box::new(operand(parser)?))),
+            Ok(Token::Delim('*')) => factors.push(operand(parser, names)?),
+            Ok(Token::Delim('/')) => factors.push(Calc::Invert(Box::new(operand(parser, names)?))),
             _ => {
                 parser.reset(&state);
                 break;
@@ -196,7 +207,7 @@ fn product(parser: &mut Parser) -> Result<Calc, ParseError<()>> {
     Ok(if factors.len() == 1 { factors.remove(0) } else { Calc::Product(factors) })
 }
 
-fn operand(parser: &mut Parser) -> Result<Calc, ParseError<()>> {
+fn operand(parser: &mut Parser, names: Names) -> Result<Calc, ParseError<()>> {
     parser.skip_whitespace();
     let state = parser.state();
     let token = parser.next()?.clone();
@@ -212,6 +223,7 @@ fn operand(parser: &mut Parser) -> Result<Calc, ParseError<()>> {
                 }
             }
         }
+        Token::Ident(name) if names(&name).is_some() => Ok(Calc::Number(names(&name).unwrap_or(0.0))),
         Token::Ident(name) => match name.to_ascii_lowercase().as_str() {
             "infinity" => Ok(Calc::Number(f64::INFINITY)),
             "-infinity" => Ok(Calc::Number(f64::NEG_INFINITY)),
@@ -220,8 +232,8 @@ fn operand(parser: &mut Parser) -> Result<Calc, ParseError<()>> {
             "e" => Ok(Calc::Number(std::f64::consts::E)),
             _ => Err(ParseError::unexpected_token()),
         },
-        Token::ParenthesisBlock => parser.parse_nested_block(sum),
-        Token::Function(name) if is_math(&name) => parse(&name, parser),
+        Token::ParenthesisBlock => parser.parse_nested_block(|p| sum(p, names)),
+        Token::Function(name) if is_math(&name) => parse_with(&name, parser, names),
         _ => Err(ParseError::unexpected_token()),
     }
 }
@@ -232,6 +244,7 @@ impl Calc {
         match self {
             Calc::Number(_) => Some(Kind::Number),
             Calc::Percentage(_) => Some(Kind::Percentage),
+            Calc::Bare(_) => Some(Kind::Number),
             Calc::Dimension(_, unit) => Some(Kind::Quantity(unit.quantity)),
             Calc::Sum(terms) | Calc::Min(terms) | Calc::Max(terms) => Self::common(terms),
             Calc::Clamp(terms) => Self::common(terms.as_slice()),
@@ -294,6 +307,7 @@ impl Calc {
             Calc::Number(n) => Ok(plain(*n)),
             Calc::Percentage(n) => Ok(Linear { amount: 0.0, percent: *n, has_percent: true }),
             Calc::Dimension(n, unit) => Ok(plain(context.canonical(*n, *unit)?)),
+            Calc::Bare(inner) => Ok(plain(inner.eval(context)?.percent)),
             Calc::Sum(terms) => {
                 let mut total = plain(0.0);
                 for term in terms {
@@ -426,6 +440,8 @@ impl Context {
             Basis::LineHeight => amount * self.line_height?,
             Basis::ViewportWidth => amount * self.viewport.0 / 100.0,
             Basis::ViewportHeight => amount * self.viewport.1 / 100.0,
+            Basis::ViewportMin => amount * self.viewport.0.min(self.viewport.1) / 100.0,
+            Basis::ViewportMax => amount * self.viewport.0.max(self.viewport.1) / 100.0,
             Basis::Metrics(reason) => return Err(Unknown(reason)),
         })
     }

@@ -3,6 +3,7 @@
 //! Conversions run in the crate's `f32`, as browsers' do; everything else is `f64`.
 
 use super::calc;
+use super::color_function::{self, Relative};
 use super::parse::next_number;
 use ::color::{ColorSpaceTag as Space, DynamicColor};
 use cssparser::{ParseError, Parser, Token};
@@ -20,7 +21,9 @@ pub enum Color {
     Mix(Box<Mix>),
     /// `light-dark()`
     LightDark(Box<[Color; 2]>),
-    /// Valid as far as is known, but not modelled here: a relative colour, a colour computed by `calc()`.
+    /// A colour function that takes its components from another colour.
+    Relative(Box<Relative>),
+    /// Valid as far as is known, but not modelled here.
     Unmodelled,
 }
 
@@ -76,7 +79,8 @@ pub struct Surroundings {
     pub current: Option<Absolute>,
 }
 
-const SPACES: [(&str, Space); 15] = [
+/// Names of colour spaces.
+pub(super) const SPACES: [(&str, Space); 15] = [
     ("srgb", Space::Srgb),
     ("srgb-linear", Space::LinearSrgb),
     ("display-p3", Space::DisplayP3),
@@ -194,6 +198,7 @@ impl Color {
                 Some(Absolute::rgb8(if surroundings.dark { *dark } else { *light }))
             }
             Color::LightDark(pair) => pair[usize::from(surroundings.dark)].resolve(surroundings),
+            Color::Relative(relative) => relative.resolve(surroundings),
             Color::Mix(mix) => Some(mix.apply(mix.a.resolve(surroundings)?, mix.b.resolve(surroundings)?)),
         }
     }
@@ -205,6 +210,17 @@ impl Color {
             Color::Absolute(_) | Color::System(_) | Color::Unmodelled => false,
             Color::Mix(mix) => mix.a.uses_current() || mix.b.uses_current(),
             Color::LightDark(pair) => pair.iter().any(Color::uses_current),
+            Color::Relative(relative) => relative.uses_current(),
+        }
+    }
+
+    /// Whether it is of the old notations, which are mixed in sRGB where nothing else is said.
+    pub fn is_legacy(&self) -> bool {
+        match self {
+            Color::Absolute(absolute) => absolute.legacy,
+            Color::Current | Color::System(_) => true,
+            Color::LightDark(pair) => pair.iter().all(Color::is_legacy),
+            Color::Mix(_) | Color::Relative(_) | Color::Unmodelled => false,
         }
     }
 }
@@ -246,6 +262,18 @@ fn hue_index(space: Space) -> Option<usize> {
 }
 
 impl Hue {
+    const ALL: [Hue; 4] = [Hue::Shorter, Hue::Longer, Hue::Increasing, Hue::Decreasing];
+
+    /// Its keyword.
+    pub fn name(self) -> &'static str {
+        match self {
+            Hue::Shorter => "shorter",
+            Hue::Longer => "longer",
+            Hue::Increasing => "increasing",
+            Hue::Decreasing => "decreasing",
+        }
+    }
+
     fn fix(self, a: f64, b: f64) -> (f64, f64) {
         let d = b - a;
         match self {
@@ -290,28 +318,17 @@ pub fn parse(parser: &mut Parser) -> Result<Color, ParseError<()>> {
                     Ok(Color::LightDark(Box::new([light, parse(inner)?])))
                 }),
                 "rgb" | "rgba" | "hsl" | "hsla" | "hwb" | "lab" | "lch" | "oklab" | "oklch" | "color" => {
-                    let plain = parser.parse_nested_block(|inner| Ok::<_, ParseError<()>>(is_plain(inner)))?;
-                    if plain { absolute(parser.slice_from(start)) } else { Ok(Color::Unmodelled) }
+                    parser.parse_nested_block(|inner| color_function::parse(&lower, inner))
                 }
-                "color-contrast" | "contrast-color" | "device-cmyk" | "alpha" => {
-                    parser.parse_nested_block(|inner| Ok::<_, ParseError<()>>(is_plain(inner)))?;
+                "contrast-color" => parser.parse_nested_block(|inner| {
+                    parse(inner)?;
                     Ok(Color::Unmodelled)
-                }
+                }),
                 _ => Err(ParseError::unexpected_token()),
             }
         }
         _ => Err(ParseError::unexpected_token()),
     }
-}
-
-/// Consumes the arguments of a colour function; whether they are plain numbers, neither relative nor computed.
-fn is_plain(parser: &mut Parser) -> bool {
-    let relative = parser.try_parse(|p| p.expect_ident_matching("from")).is_ok();
-    let mut computed = false;
-    while let Ok(token) = parser.next_including_whitespace_and_comments() {
-        computed |= matches!(token, Token::Function(_));
-    }
-    !relative && !computed
 }
 
 /// A colour without references to anything else, by the `color` crate.
@@ -353,26 +370,34 @@ fn mix(parser: &mut Parser) -> Result<Color, ParseError<()>> {
 
 /// A space, how its hues meet, and the comma after them.
 fn interpolation(parser: &mut Parser) -> Result<(Space, Hue), ParseError<()>> {
+    let (_, space, hue) = space_and_hue(parser)?;
+    parser.expect_comma()?;
+    Ok((space, hue))
+}
+
+/// `in SPACE [HUE hue]`: the space's name and how its hues meet.
+pub fn interpolation_space(parser: &mut Parser) -> Result<(&'static str, Hue), ParseError<()>> {
+    parser.expect_ident_matching("in")?;
+    let (name, _, hue) = space_and_hue(parser)?;
+    Ok((if name == "xyz" { "xyz-d65" } else { name }, hue))
+}
+
+fn space_and_hue(parser: &mut Parser) -> Result<(&'static str, Space, Hue), ParseError<()>> {
     let name = parser.expect_ident()?.to_ascii_lowercase();
-    let Some((_, space)) = SPACES.iter().find(|(known, _)| *known == name) else {
+    let Some((name, space)) = SPACES.iter().find(|(known, _)| *known == name) else {
         return Err(ParseError::unexpected_token());
     };
-    let mut hue = Hue::Shorter;
-    if let Ok(word) = parser.try_parse(|p| p.expect_ident_cloned()) {
-        parser.expect_ident_matching("hue")?;
-        hue = match word.to_ascii_lowercase().as_str() {
-            "shorter" => Hue::Shorter,
-            "longer" => Hue::Longer,
-            "increasing" => Hue::Increasing,
-            "decreasing" => Hue::Decreasing,
-            _ => return Err(ParseError::unexpected_token()),
-        };
-        if hue_index(*space).is_none() {
-            return Err(ParseError::unexpected_token());
-        }
+    let word = parser.try_parse(|p| {
+        let word = p.expect_ident_cloned()?;
+        let hue = Hue::ALL.into_iter().find(|hue| hue.name().eq_ignore_ascii_case(&word));
+        hue.ok_or_else(ParseError::<()>::unexpected_token)
+    });
+    let Ok(hue) = word else { return Ok((name, *space, Hue::Shorter)) };
+    parser.expect_ident_matching("hue")?;
+    if hue_index(*space).is_none() {
+        return Err(ParseError::unexpected_token());
     }
-    parser.expect_comma()?;
-    Ok((*space, hue))
+    Ok((name, *space, hue))
 }
 
 fn mix_item(parser: &mut Parser) -> Result<(Color, Option<f64>), ParseError<()>> {

@@ -83,6 +83,14 @@ fn in_range(longhand: Longhand, value: Value) -> Value {
     }
 }
 
+/// A value with its lengths in px, times in seconds and angles in degrees.
+///
+/// # Errors
+/// The reason why it cannot be known.
+pub fn absolute(value: &Value, context: &Context) -> Result<Value, Unknown> {
+    generic(value, context)
+}
+
 fn generic(value: &Value, context: &Context) -> Result<Value, Unknown> {
     Ok(match value {
         Value::Unmodelled => return Err(NOT_MODELLED),
@@ -212,6 +220,7 @@ pub fn resolve_colors(value: &Value, surroundings: Surroundings) -> Value {
         },
         Value::List(items) => Value::List(all(items)),
         Value::Words(items) => Value::Words(all(items)),
+        Value::Function(name, items) => Value::Function(name, all(items)),
         other => other.clone(),
     }
 }
@@ -262,7 +271,7 @@ mod tests {
     fn what_needs_a_font_or_a_layout_is_unknown() {
         assert!(compute_css(L::Top, "1ch").is_err());
         assert!(compute_css(L::Top, "min(50%, 4px)").is_err());
-        assert!(compute_css(L::BackgroundImage, "linear-gradient(red, blue)").is_err());
+        assert!(compute_css(L::BackgroundImage, "url(a.png)").is_err());
     }
 
     #[test]

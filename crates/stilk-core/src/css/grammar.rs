@@ -2,9 +2,10 @@
 
 mod describe;
 
-use super::calc::{self, Kind};
+use super::calc::{self, Calc, Kind};
 use super::color;
 use super::parse::next_number;
+use super::position;
 use super::value::{LengthPercentage, Quantity, Value, unit};
 use cssparser::{ParseError, Parser, Token};
 
@@ -43,6 +44,42 @@ pub enum Grammar {
     IdentOr(&'static [&'static str]),
     /// A time.
     Time,
+    /// An angle.
+    Angle,
+    /// An angle, or a zero without a unit.
+    AngleOrZero,
+    /// An angle or a percentage of a turn.
+    AnglePercentage,
+    /// A number or a percentage, as a number.
+    NumberPercentage,
+    /// An image or `none`.
+    Image,
+    /// Transform functions or `none`.
+    Transform,
+    /// Filter functions or `none`.
+    Filter,
+    /// A basic shape, a box, or `none`.
+    ClipPath,
+    /// Two axes of a position.
+    PositionPair,
+    /// `transform-origin`: a position and a depth.
+    Origin,
+    /// Names of the author's separated by spaces, or `none`.
+    Names,
+    /// Two lengths; one is for both.
+    LengthPair,
+    /// A ratio of two numbers, with or without `auto`.
+    AspectRatio,
+    /// `scrollbar-color`
+    ColorPair,
+    /// `font-stretch`
+    FontStretch,
+    /// `tab-size`: a number of spaces or a length.
+    TabSize,
+    /// `stroke-width`: a length, a percentage or a number of px.
+    StrokeWidth,
+    /// A list of tracks, areas or lines of a grid: accepted, not modelled.
+    Words(&'static [&'static str]),
     /// An easing function.
     Easing,
     /// Names separated by commas.
@@ -105,6 +142,7 @@ pub mod words {
         BLEND_MODES = "normal" "multiply" "screen" "overlay" "darken" "lighten" "color-dodge" "color-burn" "hard-light" "soft-light" "difference" "exclusion" "hue" "saturation" "color" "luminosity" "plus-darker" "plus-lighter";
         CURSORS = "auto" "default" "none" "context-menu" "help" "pointer" "progress" "wait" "cell" "crosshair" "text" "vertical-text" "alias" "copy" "move" "no-drop" "not-allowed" "grab" "grabbing" "e-resize" "n-resize" "ne-resize" "nw-resize" "s-resize" "se-resize" "sw-resize" "w-resize" "ew-resize" "ns-resize" "nesw-resize" "nwse-resize" "col-resize" "row-resize" "all-scroll" "zoom-in" "zoom-out";
         DISPLAYS = "none" "contents" "block" "inline" "inline-block" "flow-root" "flex" "inline-flex" "grid" "inline-grid" "list-item" "table" "inline-table" "table-row" "table-cell" "table-row-group" "table-header-group" "table-footer-group" "table-column" "table-column-group" "table-caption" "ruby" "ruby-text" "math";
+        BREAKS = "auto" "avoid" "always" "all" "avoid-page" "page" "left" "right" "recto" "verso" "avoid-column" "column";
         EASINGS = "linear" "ease" "ease-in" "ease-out" "ease-in-out" "step-start" "step-end";
     }
 }
@@ -163,12 +201,76 @@ impl Grammar {
             Grammar::Ident => ident(parser, &["all", "none", "auto"]),
             Grammar::IdentOr(words) => ident(parser, words),
             Grammar::Time => dimension(parser, Quantity::Time),
+            Grammar::Angle => dimension(parser, Quantity::Angle),
+            Grammar::AngleOrZero => match parser.try_parse(|p| dimension(p, Quantity::Angle)) {
+                Ok(angle) => Ok(angle),
+                Err(_) => match next_number(parser)? {
+                    (0.0, None) => Ok(Value::Degrees(0.0)),
+                    _ => wrong(),
+                },
+            },
+            Grammar::AnglePercentage => match parser.try_parse(|p| Grammar::AngleOrZero.parse(p)) {
+                Ok(angle) => Ok(angle),
+                Err(_) => match length(parser, true, true, &[])? {
+                    value @ Value::Length(LengthPercentage { has_percent: true, .. }) => Ok(value),
+                    _ => wrong(),
+                },
+            },
+            Grammar::NumberPercentage => number_percentage(parser),
+            Grammar::Image => word_or(parser, &["none"], super::image::parse),
+            Grammar::Transform => word_or(parser, &["none"], super::transform::parse),
+            Grammar::Filter => word_or(parser, &["none"], super::filter::parse),
+            Grammar::ClipPath => word_or(parser, &["none"], super::shape::clip_path),
+            Grammar::PositionPair => position::parse(parser, false).map(|pair| Value::Words(pair.into())),
+            Grammar::Origin => {
+                let mut words = Vec::from(position::parse(parser, false)?);
+                words.push(parser.try_parse(|p| length(p, false, true, &[])).unwrap_or(Value::ZERO));
+                Ok(Value::Words(words))
+            }
+            Grammar::Names => word_or(parser, &["none"], |p| {
+                let mut names = vec![ident(p, &[])?];
+                while let Ok(name) = p.try_parse(|p| ident(p, &[])) {
+                    names.push(name);
+                }
+                Ok(Value::Words(names))
+            }),
+            Grammar::LengthPair => {
+                let first = length(parser, false, false, &[])?;
+                let second = parser.try_parse(|p| length(p, false, false, &[])).unwrap_or_else(|_| first.clone());
+                Ok(Value::Words(vec![first, second]))
+            }
+            Grammar::AspectRatio => aspect_ratio(parser),
+            Grammar::ColorPair => word_or(parser, &["auto"], |p| {
+                Ok(Value::Words(vec![Value::Color(color::parse(p)?), Value::Color(color::parse(p)?)]))
+            }),
+            Grammar::FontStretch => match parser.try_parse(font_width) {
+                Ok(word) => Ok(word),
+                Err(_) => match length(parser, true, false, &[])? {
+                    value @ Value::Length(LengthPercentage { has_percent: true, .. }) => Ok(value),
+                    value @ Value::Calc(_) => Ok(value),
+                    _ => wrong(),
+                },
+            },
+            Grammar::TabSize => match parser.try_parse(|p| number(p, &[], 0.0)) {
+                Ok(number) => Ok(number),
+                Err(_) => length(parser, false, false, &[]),
+            },
+            Grammar::StrokeWidth => match parser.try_parse(|p| number(p, &[], 0.0)) {
+                Ok(Value::Number(n)) => Ok(Value::Length(LengthPercentage::px(n))),
+                Ok(other) => Ok(other),
+                Err(_) => length(parser, true, false, &[]),
+            },
+            Grammar::Words(words) => word_or(parser, words, |p| {
+                p.next()?;
+                while p.next().is_ok() {}
+                Ok(Value::Unmodelled)
+            }),
             Grammar::Easing => easing(parser),
             Grammar::CommaIdents | Grammar::CommaTimes | Grammar::CommaEasings | Grammar::CommaOf(_) => {
                 Ok(Value::List(parser.parse_comma_separated(|p| self.item().parse(p))?))
             }
             Grammar::Opaque(words) => opaque(parser, words),
-            Grammar::Position(words) => length(parser, true, true, words),
+            Grammar::Position(words) => position::parse_axis(parser, words.contains(&"top")),
             Grammar::Repeat => repeat(parser),
             Grammar::Size => size(parser),
             Grammar::Families => families(parser),
@@ -187,7 +289,8 @@ impl Grammar {
     }
 }
 
-fn keyword(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+/// One of these words.
+pub(super) fn keyword(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
     let word = parser.expect_ident()?;
     words
         .iter()
@@ -207,11 +310,33 @@ fn keyword_or_vendor(parser: &mut Parser, words: &'static [&'static str]) -> Par
 }
 
 fn align(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
-    if parser.try_parse(|p| keyword(p, &["safe", "unsafe", "first", "last", "legacy"])).is_ok() {
-        let _ = parser.try_parse(|p| keyword(p, words));
-        return Ok(Value::Unmodelled);
+    let Ok(first) = parser.try_parse(|p| keyword(p, &["safe", "unsafe", "first", "last", "legacy"])) else {
+        return keyword(parser, words);
+    };
+    let Value::Keyword(modifier) = first else { return wrong() };
+    let places = ["center", "start", "end", "self-start", "self-end", "flex-start", "flex-end", "left", "right"];
+    match modifier {
+        "first" | "last" => {
+            let baseline = keyword(parser, &["baseline"])?;
+            if !words.contains(&"baseline") {
+                return wrong();
+            }
+            Ok(if modifier == "first" { baseline } else { Value::Words(vec![first, baseline]) })
+        }
+        "legacy" => {
+            if words.contains(&"auto") || words.contains(&"space-between") {
+                return wrong();
+            }
+            match parser.try_parse(|p| keyword(p, &["left", "right", "center"])) {
+                Ok(side) => Ok(Value::Words(vec![first, side])),
+                Err(_) => Ok(first),
+            }
+        }
+        _ => match keyword(parser, words)? {
+            Value::Keyword(place) if places.contains(&place) => Ok(Value::Words(vec![first, Value::Keyword(place)])),
+            _ => wrong(),
+        },
     }
-    keyword(parser, words)
 }
 
 fn length(parser: &mut Parser, percent: bool, negative: bool, words: &'static [&'static str]) -> Parsed {
@@ -255,7 +380,7 @@ fn length(parser: &mut Parser, percent: bool, negative: bool, words: &'static [&
 }
 
 /// Consumes the function that was just opened.
-fn skip(parser: &mut Parser) -> Parsed {
+pub(super) fn skip(parser: &mut Parser) -> Parsed {
     parser.parse_nested_block(|inner| {
         while inner.next().is_ok() {}
         Ok::<_, ParseError<()>>(())
@@ -302,6 +427,71 @@ fn number(parser: &mut Parser, words: &'static [&'static str], min: f64) -> Pars
             if amount < min { wrong() } else { Ok(Value::Number(amount)) }
         }
         _ => wrong(),
+    }
+}
+
+fn word_or(
+    parser: &mut Parser,
+    words: &'static [&'static str],
+    other: impl Fn(&mut Parser) -> Parsed,
+) -> Parsed {
+    match parser.try_parse(|p| keyword(p, words)) {
+        Ok(word) => Ok(word),
+        Err(_) => other(parser),
+    }
+}
+
+fn number_percentage(parser: &mut Parser) -> Parsed {
+    if let Ok(number) = parser.try_parse(|p| BARE_NUMBER.parse(p)) {
+        return Ok(number);
+    }
+    match length(parser, true, true, &[])? {
+        Value::Length(LengthPercentage { has_percent: true, percent, .. }) => Ok(Value::Number(percent / 100.0)),
+        Value::Calc(tree) if tree.kind() == Some(Kind::Percentage) => {
+            Ok(Value::Calc(Calc::Product(vec![Calc::Number(0.01), Calc::Bare(Box::new((*tree).clone()))]).into()))
+        }
+        _ => wrong(),
+    }
+}
+
+/// A word for the width of a font, as its percentage (CSS Fonts 4, section 2.3).
+pub(super) fn font_width(parser: &mut Parser) -> Parsed {
+    const WIDTHS: [(&str, f64); 9] = [
+        ("ultra-condensed", 50.0),
+        ("extra-condensed", 62.5),
+        ("condensed", 75.0),
+        ("semi-condensed", 87.5),
+        ("normal", 100.0),
+        ("semi-expanded", 112.5),
+        ("expanded", 125.0),
+        ("extra-expanded", 150.0),
+        ("ultra-expanded", 200.0),
+    ];
+    let word = parser.expect_ident()?;
+    let width = WIDTHS.iter().find(|(known, _)| known.eq_ignore_ascii_case(word));
+    let (_, percent) = width.ok_or_else(ParseError::<()>::unexpected_token)?;
+    Ok(Value::Length(LengthPercentage::percent(*percent)))
+}
+
+fn aspect_ratio(parser: &mut Parser) -> Parsed {
+    let mut auto = parser.try_parse(|p| keyword(p, &["auto"])).is_ok();
+    let ratio = parser.try_parse(|p| {
+        let first = number(p, &[], 0.0)?;
+        let second = match p.try_parse(|p| p.expect_delim('/')) {
+            Ok(()) => number(p, &[], 0.0)?,
+            Err(_) => Value::Number(1.0),
+        };
+        Ok::<_, ParseError<()>>(vec![first, Value::Keyword("/"), second])
+    });
+    auto |= ratio.is_ok() && parser.try_parse(|p| keyword(p, &["auto"])).is_ok();
+    match (auto, ratio) {
+        (true, Err(_)) => Ok(Value::Keyword("auto")),
+        (true, Ok(mut words)) => {
+            words.insert(0, Value::Keyword("auto"));
+            Ok(Value::Words(words))
+        }
+        (false, Ok(words)) => Ok(Value::Words(words)),
+        (false, Err(error)) => Err(error),
     }
 }
 
@@ -354,7 +544,13 @@ fn ident(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
 
 fn easing(parser: &mut Parser) -> Parsed {
     if let Ok(value) = parser.try_parse(|p| keyword(p, words::EASINGS)) {
-        return Ok(value);
+        return Ok(match value {
+            Value::Keyword("step-start") => {
+                Value::Function("steps", vec![Value::Number(1.0), Value::Keyword("start")])
+            }
+            Value::Keyword("step-end") => Value::Function("steps", vec![Value::Number(1.0)]),
+            word => word,
+        });
     }
     let name = parser.expect_function()?.to_ascii_lowercase();
     match name.as_str() {
@@ -367,9 +563,83 @@ fn easing(parser: &mut Parser) -> Parsed {
                 wrong()
             }
         }),
-        "steps" | "linear" => skip(parser),
+        "steps" => parser.parse_nested_block(|inner| {
+            static PLACES: &[&str] = &["jump-start", "jump-end", "jump-none", "jump-both", "start", "end"];
+            let count = Grammar::Integer(&[]).parse(inner)?;
+            let mut items = vec![count];
+            if inner.try_parse(|p| p.expect_comma()).is_ok() {
+                items.push(keyword(inner, PLACES)?);
+            }
+            let least = if items.last().is_some_and(|place| place.is("jump-none")) { 2.0 } else { 1.0 };
+            if items[0].as_number().is_some_and(|count| count < least) {
+                return wrong();
+            }
+            items.retain(|item| !item.is("end") && !item.is("jump-end"));
+            if items.last().is_some_and(|place| place.is("jump-start")) {
+                items[1] = Value::Keyword("start");
+            }
+            Ok(Value::Function("steps", items))
+        }),
+        "linear" => parser.parse_nested_block(linear_easing),
         _ => wrong(),
     }
+}
+
+/// `linear()`: points with their places filled in (CSS Easing 2, section 2.2.1).
+fn linear_easing(parser: &mut Parser) -> Parsed {
+    let mut points: Vec<(f64, Option<f64>)> = Vec::new();
+    parser.parse_comma_separated(|p| {
+        let place = |p: &mut Parser| p.try_parse(|p| p.expect_percentage()).map(|share| f64::from(share) * 100.0);
+        let mut places: Vec<f64> = place(p).into_iter().collect();
+        let (value, unit) = next_number(p)?;
+        if unit.is_some() {
+            return wrong();
+        }
+        while let Ok(next) = place(p) {
+            places.push(next);
+        }
+        match places.as_slice() {
+            [] => points.push((value, None)),
+            places if places.len() <= 2 => points.extend(places.iter().map(|place| (value, Some(*place)))),
+            _ => return wrong(),
+        }
+        Ok(())
+    })?;
+    if points.len() < 2 {
+        return wrong();
+    }
+    let last = points.len() - 1;
+    points[0].1.get_or_insert(0.0);
+    if points[last].1.is_none() {
+        points[last].1 = Some(points.iter().filter_map(|point| point.1).fold(100.0, f64::max));
+    }
+    let mut largest = f64::NEG_INFINITY;
+    for point in points.iter_mut() {
+        if let Some(place) = &mut point.1 {
+            largest = largest.max(*place);
+            *place = largest;
+        }
+    }
+    let mut i = 0;
+    while i < points.len() {
+        if points[i].1.is_none() {
+            let end = (i..points.len()).find(|j| points[*j].1.is_some()).unwrap_or(last);
+            let (from, to) = (points[i - 1].1.unwrap_or(0.0), points[end].1.unwrap_or(100.0));
+            let count = (end - i + 1) as f64;
+            for (n, point) in points[i..end].iter_mut().enumerate() {
+                point.1 = Some(from + (to - from) * (n as f64 + 1.0) / count);
+            }
+            i = end;
+        }
+        i += 1;
+    }
+    let items = points.into_iter().map(|(value, place)| {
+        Value::Words(vec![
+            Value::Number(value),
+            Value::Length(LengthPercentage::percent(place.unwrap_or(0.0))),
+        ])
+    });
+    Ok(Value::Function("linear", items.collect()))
 }
 
 fn opaque(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
@@ -545,21 +815,55 @@ fn scheme(parser: &mut Parser) -> Parsed {
 }
 
 fn display(parser: &mut Parser) -> Parsed {
-    let first = keyword_or_vendor(parser, words::DISPLAYS)?;
-    match parser.try_parse(|p| keyword(p, words::DISPLAYS)) {
-        // Two-word forms (CSS Display 3, section 2) of those that have one word.
-        Ok(second) => match (&first, &second) {
-            (Value::Keyword("inline"), Value::Keyword(inner)) => match *inner {
-                "flex" => Ok(Value::Keyword("inline-flex")),
-                "grid" => Ok(Value::Keyword("inline-grid")),
-                "flow-root" => Ok(Value::Keyword("inline-block")),
-                _ => wrong(),
-            },
-            (Value::Keyword("block"), Value::Keyword("flex" | "grid" | "flow-root")) => Ok(second),
-            _ => wrong(),
-        },
-        Err(_) => Ok(first),
+    static ALL: &[&str] = &["flow"];
+    let one = |p: &mut Parser| match p.try_parse(|p| keyword(p, ALL)) {
+        Ok(flow) => Ok(flow),
+        Err(_) => keyword_or_vendor(p, words::DISPLAYS),
+    };
+    let mut found = vec![one(parser)?];
+    while found.len() < 3 {
+        match parser.try_parse(one) {
+            Ok(next) => found.push(next),
+            Err(_) => break,
+        }
     }
+    if let [word] = found.as_slice() {
+        return Ok(if word.is("flow") { Value::Keyword("block") } else { word.clone() });
+    }
+    // Forms of several words (CSS Display 3, section 2) of those that have one word.
+    let take = |found: &mut Vec<Value>, words: &[&'static str]| -> Option<&'static str> {
+        let at = found.iter().position(|value| words.iter().any(|word| value.is(word)))?;
+        match found.remove(at) {
+            Value::Keyword(word) => Some(word),
+            _ => None,
+        }
+    };
+    let is_item = take(&mut found, &["list-item"]).is_some();
+    let outside = take(&mut found, &["block", "inline"]);
+    let inside = take(&mut found, &["flow", "flow-root", "flex", "grid", "table", "ruby", "math"]);
+    if !found.is_empty() || (outside.is_none() && !is_item) {
+        return wrong();
+    }
+    let is_inline = outside == Some("inline");
+    let word = match (is_item, is_inline, inside.unwrap_or("flow")) {
+        (true, false, "flow") => "list-item",
+        (true, true, "flow" | "flow-root") | (true, false, "flow-root") => return Ok(Value::Unmodelled),
+        (true, _, _) => return wrong(),
+        (false, false, "flow") => "block",
+        (false, true, "flow") => "inline",
+        (false, true, "flow-root") => "inline-block",
+        (false, true, "flex") => "inline-flex",
+        (false, true, "grid") => "inline-grid",
+        (false, true, "table") => "inline-table",
+        (false, true, "ruby") => "ruby",
+        (false, true, "math") => "math",
+        (false, false, "flow-root") => "flow-root",
+        (false, false, "flex") => "flex",
+        (false, false, "grid") => "grid",
+        (false, false, "table") => "table",
+        _ => return Ok(Value::Unmodelled),
+    };
+    Ok(Value::Keyword(word))
 }
 
 fn lines(parser: &mut Parser) -> Parsed {
@@ -570,24 +874,37 @@ fn lines(parser: &mut Parser) -> Parsed {
     while let Ok(word) = parser.try_parse(|p| keyword(p, &["underline", "overline", "line-through"])) {
         words.push(word);
     }
-    if words.is_empty() { wrong() } else { Ok(Value::Words(words)) }
+    // Written in the order of the standard, each once.
+    let all = ["underline", "overline", "line-through"];
+    let sorted: Vec<Value> =
+        all.into_iter().filter(|word| words.iter().any(|w| w.is(word))).map(Value::Keyword).collect();
+    if words.is_empty() || sorted.len() != words.len() { wrong() } else { Ok(Value::Words(sorted)) }
 }
 
 fn rotate(parser: &mut Parser) -> Parsed {
     if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
         return Ok(Value::Keyword("none"));
     }
-    let axis = |p: &mut Parser| -> Parsed {
+    let axis = |p: &mut Parser| -> Result<[f64; 3], ParseError<()>> {
         if let Ok(word) = p.try_parse(|p| keyword(p, &["x", "y", "z"])) {
-            return Ok(word);
+            return Ok([word.is("x"), word.is("y"), word.is("z")].map(|is| f64::from(u8::from(is))));
         }
-        (0..3).try_for_each(|_| BARE_NUMBER.parse(p).map(|_| ())).map(|()| Value::Unmodelled)
+        let mut numbers = [0.0; 3];
+        for number in &mut numbers {
+            *number = BARE_NUMBER.parse(p)?.as_number().ok_or_else(ParseError::unexpected_token)?;
+        }
+        Ok(numbers)
     };
-    let before = parser.try_parse(axis).is_ok();
+    let before = parser.try_parse(axis).ok();
     let angle = dimension(parser, Quantity::Angle)?;
-    let after = !before && parser.try_parse(axis).is_ok();
-    // Rotations out of the plane are not modelled.
-    Ok(if before || after { Value::Unmodelled } else { angle })
+    let axis = if before.is_none() { parser.try_parse(axis).ok() } else { before };
+    Ok(match axis {
+        None => angle,
+        Some([x, y, z]) if x == 0.0 && y == 0.0 && z > 0.0 => angle,
+        Some([x, y, z]) if y == 0.0 && z == 0.0 && x > 0.0 => Value::Words(vec![Value::Keyword("x"), angle]),
+        Some([x, y, z]) if x == 0.0 && z == 0.0 && y > 0.0 => Value::Words(vec![Value::Keyword("y"), angle]),
+        Some(axis) => Value::Words(axis.map(Value::Number).into_iter().chain([angle]).collect()),
+    })
 }
 
 fn cursor(parser: &mut Parser) -> Parsed {
@@ -603,18 +920,30 @@ fn cursor(parser: &mut Parser) -> Parsed {
 
 fn font_style(parser: &mut Parser) -> Parsed {
     let word = keyword(parser, &["normal", "italic", "oblique"])?;
-    let angled = word.is("oblique") && parser.try_parse(|p| dimension(p, Quantity::Angle)).is_ok();
-    Ok(if angled { Value::Unmodelled } else { word })
+    if word.is("oblique")
+        && let Ok(angle) = parser.try_parse(|p| dimension(p, Quantity::Angle))
+    {
+        return Ok(Value::Words(vec![word, angle]));
+    }
+    Ok(word)
 }
 
-/// One word, or several that are not modelled together.
+/// One word, or several, written in the order of the list. Words before the first pan stand alone.
 fn some_of(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
-    let first = keyword(parser, words)?;
-    let mut more = false;
-    while parser.try_parse(|p| keyword(p, words)).is_ok() {
-        more = true;
+    let mut found = vec![keyword(parser, words)?];
+    while let Ok(next) = parser.try_parse(|p| keyword(p, words)) {
+        found.push(next);
     }
-    Ok(if more { Value::Unmodelled } else { first })
+    if found.len() == 1 {
+        return Ok(found.remove(0));
+    }
+    let alone = ["none", "auto", "manipulation", "normal", "full-width", "full-size-kana", "math-auto"];
+    let sorted: Vec<Value> =
+        words.iter().filter(|word| found.iter().any(|w| w.is(word))).map(|word| Value::Keyword(word)).collect();
+    if sorted.len() != found.len() || found.iter().any(|word| alone.iter().any(|a| word.is(a))) {
+        return wrong();
+    }
+    Ok(Value::Words(sorted))
 }
 
 fn scale(parser: &mut Parser) -> Parsed {

@@ -6,17 +6,24 @@
 
 pub mod calc;
 pub mod color;
+mod color_function;
 pub mod compute;
-mod grammar;
+mod filter;
+pub(crate) mod grammar;
+mod image;
 mod known_names;
 pub mod parse;
+mod position;
 pub mod property;
 pub mod serialize;
+mod shape;
 mod shorthand;
 pub mod substitute;
+pub mod syntax;
+pub mod transform;
 pub mod value;
 
 pub use compute::Unknown;
 pub use parse::{Declared, ParsedDeclaration, parse_declaration};
-pub use property::{Longhand, PropertyName};
+pub use property::{Flow, Longhand, PropertyName};
 pub use value::Value;

@@ -4,6 +4,7 @@ use super::grammar::Grammar::{self, *};
 use super::grammar::words::*;
 use super::known_names::KNOWN_NAMES;
 use super::shorthand::{SHORTHANDS, Shorthand};
+use std::sync::LazyLock;
 
 macro_rules! longhands {
     ($($id:ident $name:literal $inherited:literal $initial:literal $grammar:expr;)*) => {
@@ -47,11 +48,11 @@ longhands! {
     AnimationFillMode "animation-fill-mode" false "none" CommaOf(&Keywords(&["none", "forwards", "backwards", "both"]));
     AnimationPlayState "animation-play-state" false "running" CommaOf(&Keywords(&["running", "paused"]));
     Appearance "appearance" false "none" Keywords(&["none", "auto", "base-select", "button", "checkbox", "listbox", "menulist", "menulist-button", "meter", "progress-bar", "push-button", "radio", "searchfield", "slider-horizontal", "square-button", "textarea", "textfield"]);
-    BackdropFilter "backdrop-filter" false "none" Opaque(&["none"]);
+    BackdropFilter "backdrop-filter" false "none" Grammar::Filter;
     BackgroundAttachment "background-attachment" false "scroll" CommaOf(&Keywords(&["scroll", "fixed", "local"]));
     BackgroundClip "background-clip" false "border-box" CommaOf(&Keywords(&["border-box", "padding-box", "content-box", "text", "border-area"]));
     BackgroundColor "background-color" false "transparent" Grammar::Color;
-    BackgroundImage "background-image" false "none" CommaOf(&Opaque(&["none"]));
+    BackgroundImage "background-image" false "none" CommaOf(&Image);
     BackgroundOrigin "background-origin" false "padding-box" CommaOf(&Keywords(BOXES));
     BackgroundPositionX "background-position-x" false "0%" CommaOf(&Position(&["left", "center", "right"]));
     BackgroundPositionY "background-position-y" false "0%" CommaOf(&Position(&["top", "center", "bottom"]));
@@ -73,12 +74,12 @@ longhands! {
     BorderTopRightRadius "border-top-right-radius" false "0px" Radius;
     BorderBottomRightRadius "border-bottom-right-radius" false "0px" Radius;
     BorderBottomLeftRadius "border-bottom-left-radius" false "0px" Radius;
-    BorderImageSource "border-image-source" false "none" Opaque(&["none"]);
+    BorderImageSource "border-image-source" false "none" Image;
     Bottom "bottom" false "auto" Length { percent: true, negative: true, keywords: &["auto"] };
     BoxShadow "box-shadow" false "none" Shadows { inset: true };
     BoxSizing "box-sizing" false "content-box" Keywords(&["content-box", "border-box"]);
     CaretColor "caret-color" true "auto" ColorOr(&["auto"]);
-    ClipPath "clip-path" false "none" Opaque(&["none"]);
+    ClipPath "clip-path" false "none" Grammar::ClipPath;
     Color "color" true "CanvasText" Grammar::Color;
     ColorScheme "color-scheme" true "normal" SchemeWords;
     ColumnGap "column-gap" false "normal" Length { percent: true, negative: false, keywords: &["normal"] };
@@ -87,7 +88,7 @@ longhands! {
     Direction "direction" true "ltr" Keywords(&["ltr", "rtl"]);
     Display "display" false "inline" DisplayWords;
     Fill "fill" true "black" ColorOr(&["none"]);
-    Filter "filter" false "none" Opaque(&["none"]);
+    Filter "filter" false "none" Grammar::Filter;
     FlexBasis "flex-basis" false "auto" Length { percent: true, negative: false, keywords: &["auto", "content", "min-content", "max-content", "fit-content", "stretch"] };
     FlexDirection "flex-direction" false "row" Keywords(&["row", "row-reverse", "column", "column-reverse"]);
     FlexGrow "flex-grow" false "0" NumberOr { keywords: &[], min: 0.0 };
@@ -107,7 +108,7 @@ longhands! {
     Left "left" false "auto" Length { percent: true, negative: true, keywords: &["auto"] };
     LetterSpacing "letter-spacing" true "normal" Length { percent: false, negative: true, keywords: &["normal"] };
     LineHeight "line-height" true "normal" LineHeight;
-    ListStyleImage "list-style-image" true "none" Opaque(&["none"]);
+    ListStyleImage "list-style-image" true "none" Image;
     ListStylePosition "list-style-position" true "outside" Keywords(&["inside", "outside"]);
     ListStyleType "list-style-type" true "disc" IdentOr(&["none", "disc", "circle", "square", "decimal"]);
     MarginBottom "margin-bottom" false "0px" Length { percent: true, negative: true, keywords: &["auto"] };
@@ -153,7 +154,7 @@ longhands! {
     TextWrapMode "text-wrap-mode" true "wrap" Keywords(&["wrap", "nowrap"]);
     Top "top" false "auto" Length { percent: true, negative: true, keywords: &["auto"] };
     TouchAction "touch-action" false "auto" SomeOf(&["auto", "none", "pan-x", "pan-left", "pan-right", "pan-y", "pan-up", "pan-down", "pinch-zoom", "manipulation"]);
-    Transform "transform" false "none" Opaque(&["none"]);
+    Transform "transform" false "none" Grammar::Transform;
     TransitionProperty "transition-property" false "all" CommaIdents;
     TransitionDuration "transition-duration" false "0s" CommaTimes;
     TransitionTimingFunction "transition-timing-function" false "ease" CommaEasings;
@@ -171,10 +172,107 @@ longhands! {
     WordSpacing "word-spacing" true "normal" Length { percent: false, negative: true, keywords: &["normal"] };
     WritingMode "writing-mode" true "horizontal-tb" Keywords(&["horizontal-tb", "vertical-rl", "vertical-lr"]);
     ZIndex "z-index" false "auto" Integer(&["auto"]);
+    AnimationComposition "animation-composition" false "replace" CommaOf(&Keywords(&["replace", "add", "accumulate"]));
+    AspectRatio "aspect-ratio" false "auto" Grammar::AspectRatio;
+    BackfaceVisibility "backface-visibility" false "visible" Keywords(&["visible", "hidden"]);
+    BackgroundBlendMode "background-blend-mode" false "normal" CommaOf(&Keywords(BLEND_MODES));
+    BorderCollapse "border-collapse" true "separate" Keywords(&["separate", "collapse"]);
+    BreakAfter "break-after" false "auto" Keywords(BREAKS);
+    BreakBefore "break-before" false "auto" Keywords(BREAKS);
+    BreakInside "break-inside" false "auto" Keywords(&["auto", "avoid", "avoid-page", "avoid-column"]);
+    CaptionSide "caption-side" true "top" Keywords(&["top", "bottom"]);
+    Clear "clear" false "none" Keywords(&["none", "left", "right", "both", "inline-start", "inline-end"]);
+    ColumnCount "column-count" false "auto" Integer(&["auto"]);
+    ColumnFill "column-fill" false "balance" Keywords(&["balance", "auto"]);
+    ColumnRuleColor "column-rule-color" false "currentcolor" Grammar::Color;
+    ColumnRuleStyle "column-rule-style" false "none" Keywords(LINE_STYLES);
+    ColumnRuleWidth "column-rule-width" false "medium" LineWidth;
+    ColumnSpan "column-span" false "none" Keywords(&["none", "all"]);
+    ColumnWidth "column-width" false "auto" Length { percent: false, negative: false, keywords: &["auto"] };
+    Contain "contain" false "none" Grammar::Words(&["none", "strict", "content", "size", "layout", "style", "paint", "inline-size"]);
+    ContainerName "container-name" false "none" Names;
+    ContainerType "container-type" false "normal" Keywords(&["normal", "size", "inline-size", "scroll-state"]);
+    ContentVisibility "content-visibility" false "visible" Keywords(&["visible", "auto", "hidden"]);
+    CounterIncrement "counter-increment" false "none" Grammar::Words(&["none"]);
+    CounterReset "counter-reset" false "none" Grammar::Words(&["none"]);
+    CounterSet "counter-set" false "none" Grammar::Words(&["none"]);
+    EmptyCells "empty-cells" true "show" Keywords(&["show", "hide"]);
+    FieldSizing "field-sizing" false "fixed" Keywords(&["fixed", "content"]);
+    FillOpacity "fill-opacity" true "1" Alpha;
+    FillRule "fill-rule" true "nonzero" Keywords(&["nonzero", "evenodd"]);
+    FontFeatureSettings "font-feature-settings" true "normal" Grammar::Words(&["normal"]);
+    FontKerning "font-kerning" true "auto" Keywords(&["auto", "normal", "none"]);
+    FontOpticalSizing "font-optical-sizing" true "auto" Keywords(&["auto", "none"]);
+    FontSizeAdjust "font-size-adjust" true "none" Grammar::Words(&["none"]);
+    FontStretch "font-stretch" true "100%" Grammar::FontStretch;
+    FontVariantCaps "font-variant-caps" true "normal" Keywords(&["normal", "small-caps", "all-small-caps", "petite-caps", "all-petite-caps", "unicase", "titling-caps"]);
+    FontVariantNumeric "font-variant-numeric" true "normal" SomeOf(&["normal", "lining-nums", "oldstyle-nums", "proportional-nums", "tabular-nums", "diagonal-fractions", "stacked-fractions", "ordinal", "slashed-zero"]);
+    FontVariantPosition "font-variant-position" true "normal" Keywords(&["normal", "sub", "super"]);
+    FontVariationSettings "font-variation-settings" true "normal" Grammar::Words(&["normal"]);
+    GridAutoFlow "grid-auto-flow" false "row" SomeOf(&["row", "column", "dense"]);
+    GridAutoColumns "grid-auto-columns" false "auto" Grammar::Words(&["auto", "min-content", "max-content"]);
+    GridAutoRows "grid-auto-rows" false "auto" Grammar::Words(&["auto", "min-content", "max-content"]);
+    GridColumnEnd "grid-column-end" false "auto" Grammar::Words(&["auto"]);
+    GridColumnStart "grid-column-start" false "auto" Grammar::Words(&["auto"]);
+    GridRowEnd "grid-row-end" false "auto" Grammar::Words(&["auto"]);
+    GridRowStart "grid-row-start" false "auto" Grammar::Words(&["auto"]);
+    GridTemplateAreas "grid-template-areas" false "none" Grammar::Words(&["none"]);
+    GridTemplateColumns "grid-template-columns" false "none" Grammar::Words(&["none"]);
+    GridTemplateRows "grid-template-rows" false "none" Grammar::Words(&["none"]);
+    Hyphens "hyphens" true "manual" Keywords(&["none", "manual", "auto"]);
+    ImageRendering "image-rendering" true "auto" Keywords(&["auto", "smooth", "pixelated", "crisp-edges"]);
+    LineBreak "line-break" true "auto" Keywords(&["auto", "loose", "normal", "strict", "anywhere"]);
+    MaskImage "mask-image" false "none" CommaOf(&Image);
+    ObjectFit "object-fit" false "fill" Keywords(&["fill", "contain", "cover", "none", "scale-down"]);
+    ObjectPosition "object-position" false "50% 50%" PositionPair;
+    Orphans "orphans" true "2" Integer(&[]);
+    OverflowAnchor "overflow-anchor" false "auto" Keywords(&["auto", "none"]);
+    OverscrollBehaviorX "overscroll-behavior-x" false "auto" Keywords(&["auto", "contain", "none"]);
+    OverscrollBehaviorY "overscroll-behavior-y" false "auto" Keywords(&["auto", "contain", "none"]);
+    Perspective "perspective" false "none" Length { percent: false, negative: false, keywords: &["none"] };
+    PrintColorAdjust "print-color-adjust" true "economy" Keywords(&["economy", "exact"]);
+    ScrollBehavior "scroll-behavior" false "auto" Keywords(&["auto", "smooth"]);
+    ScrollMarginBottom "scroll-margin-bottom" false "0px" Length { percent: false, negative: true, keywords: &[] };
+    ScrollMarginLeft "scroll-margin-left" false "0px" Length { percent: false, negative: true, keywords: &[] };
+    ScrollMarginRight "scroll-margin-right" false "0px" Length { percent: false, negative: true, keywords: &[] };
+    ScrollMarginTop "scroll-margin-top" false "0px" Length { percent: false, negative: true, keywords: &[] };
+    ScrollPaddingBottom "scroll-padding-bottom" false "auto" Length { percent: true, negative: false, keywords: &["auto"] };
+    ScrollPaddingLeft "scroll-padding-left" false "auto" Length { percent: true, negative: false, keywords: &["auto"] };
+    ScrollPaddingRight "scroll-padding-right" false "auto" Length { percent: true, negative: false, keywords: &["auto"] };
+    ScrollPaddingTop "scroll-padding-top" false "auto" Length { percent: true, negative: false, keywords: &["auto"] };
+    ScrollbarColor "scrollbar-color" true "auto" ColorPair;
+    ScrollbarGutter "scrollbar-gutter" false "auto" SomeOf(&["auto", "stable", "both-edges"]);
+    ScrollbarWidth "scrollbar-width" false "auto" Keywords(&["auto", "thin", "none"]);
+    Stroke "stroke" true "none" ColorOr(&["none"]);
+    StrokeLinecap "stroke-linecap" true "butt" Keywords(&["butt", "round", "square"]);
+    StrokeLinejoin "stroke-linejoin" true "miter" Keywords(&["miter", "round", "bevel"]);
+    StrokeOpacity "stroke-opacity" true "1" Alpha;
+    StrokeWidth "stroke-width" true "1px" Grammar::StrokeWidth;
+    TabSize "tab-size" true "8" Grammar::TabSize;
+    TableLayout "table-layout" false "auto" Keywords(&["auto", "fixed"]);
+    TextAlignLast "text-align-last" true "auto" Keywords(&["auto", "start", "end", "left", "right", "center", "justify"]);
+    TextDecorationSkipInk "text-decoration-skip-ink" true "auto" Keywords(&["auto", "none", "all"]);
+    TextUnderlinePosition "text-underline-position" true "auto" Grammar::Words(&["auto", "from-font", "under", "left", "right"]);
+    TextWrapStyle "text-wrap-style" true "auto" Keywords(&["auto", "balance", "pretty", "stable"]);
+    TransformOrigin "transform-origin" false "50% 50%" Grammar::Origin;
+    TransformStyle "transform-style" false "flat" Keywords(&["flat", "preserve-3d"]);
+    Widows "widows" true "2" Integer(&[]);
 }
 
 /// Logical longhands, with the physical one they map to in horizontal text from left to right, and from right to left.
 static LOGICAL: &[(&str, Longhand, Longhand)] = &[
+    ("overscroll-behavior-block", Longhand::OverscrollBehaviorY, Longhand::OverscrollBehaviorY),
+    ("overscroll-behavior-inline", Longhand::OverscrollBehaviorX, Longhand::OverscrollBehaviorX),
+    ("overflow-block", Longhand::OverflowY, Longhand::OverflowY),
+    ("overflow-inline", Longhand::OverflowX, Longhand::OverflowX),
+    ("scroll-margin-block-start", Longhand::ScrollMarginTop, Longhand::ScrollMarginTop),
+    ("scroll-margin-block-end", Longhand::ScrollMarginBottom, Longhand::ScrollMarginBottom),
+    ("scroll-margin-inline-start", Longhand::ScrollMarginLeft, Longhand::ScrollMarginRight),
+    ("scroll-margin-inline-end", Longhand::ScrollMarginRight, Longhand::ScrollMarginLeft),
+    ("scroll-padding-block-start", Longhand::ScrollPaddingTop, Longhand::ScrollPaddingTop),
+    ("scroll-padding-block-end", Longhand::ScrollPaddingBottom, Longhand::ScrollPaddingBottom),
+    ("scroll-padding-inline-start", Longhand::ScrollPaddingLeft, Longhand::ScrollPaddingRight),
+    ("scroll-padding-inline-end", Longhand::ScrollPaddingRight, Longhand::ScrollPaddingLeft),
     ("block-size", Longhand::Height, Longhand::Height),
     ("inline-size", Longhand::Width, Longhand::Width),
     ("min-block-size", Longhand::MinHeight, Longhand::MinHeight),
@@ -220,6 +318,20 @@ static ALIASES: &[(&str, Longhand)] = &[
     ("-webkit-box-shadow", Longhand::BoxShadow),
     ("-webkit-filter", Longhand::Filter),
     ("word-wrap", Longhand::OverflowWrap),
+    ("-webkit-align-items", Longhand::AlignItems),
+    ("-webkit-animation-name", Longhand::AnimationName),
+    ("-webkit-backface-visibility", Longhand::BackfaceVisibility),
+    ("-webkit-background-clip", Longhand::BackgroundClip),
+    ("-webkit-box-sizing", Longhand::BoxSizing),
+    ("-webkit-clip-path", Longhand::ClipPath),
+    ("-webkit-flex-direction", Longhand::FlexDirection),
+    ("-webkit-justify-content", Longhand::JustifyContent),
+    ("-webkit-opacity", Longhand::Opacity),
+    ("-webkit-print-color-adjust", Longhand::PrintColorAdjust),
+    ("-webkit-transform-origin", Longhand::TransformOrigin),
+    ("font-width", Longhand::FontStretch),
+    ("grid-column-gap", Longhand::ColumnGap),
+    ("grid-row-gap", Longhand::RowGap),
 ];
 
 /// What a property's name says.
@@ -231,6 +343,8 @@ pub enum PropertyName {
     Logical(Logical),
     /// A shorthand.
     Shorthand(Shorthand),
+    /// `all`: everything but the direction of text.
+    All,
     /// A custom property.
     Custom,
     /// A property of CSS that is not modelled.
@@ -243,11 +357,88 @@ pub enum PropertyName {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub struct Logical(u8);
 
+/// The way text runs: what logical properties map by (CSS Logical 1, section 4).
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
+pub struct Flow(u8);
+
+impl Flow {
+    /// How many there are.
+    pub const COUNT: usize = 6;
+    /// Horizontal, left to right.
+    pub const LTR: Flow = Flow(0);
+    /// Horizontal, right to left.
+    pub const RTL: Flow = Flow(1);
+
+    /// The flow of a writing mode and a direction.
+    pub fn new(writing_mode: &str, rtl: bool) -> Flow {
+        let mode = match writing_mode {
+            "vertical-rl" | "sideways-rl" => 2,
+            "vertical-lr" => 4,
+            // Lines run upwards: as a vertical mode in the other direction.
+            "sideways-lr" => return Flow(4 + u8::from(!rtl)),
+            _ => 0,
+        };
+        Flow(mode + u8::from(rtl))
+    }
+
+    /// Every flow.
+    pub fn all() -> impl Iterator<Item = Flow> {
+        (0..Flow::COUNT as u8).map(Flow)
+    }
+
+    /// Its index, below [`Flow::COUNT`].
+    pub fn index(self) -> usize {
+        usize::from(self.0)
+    }
+}
+
+/// The longhand in every flow, by logical property.
+static PHYSICAL: LazyLock<Vec<[Longhand; Flow::COUNT]>> = LazyLock::new(|| {
+    let rotated = |name: &str, flow: Flow| -> Option<Longhand> {
+        let (start, end) = if flow.0 < 4 { ("right", "left") } else { ("left", "right") };
+        let (first, last) = if flow.0.is_multiple_of(2) { ("top", "bottom") } else { ("bottom", "top") };
+        // The sides of horizontal text from left to right, and where they go.
+        let turned: Vec<&str> = name
+            .split('-')
+            .map(|word| match word {
+                "top" => start,
+                "bottom" => end,
+                "left" => first,
+                "right" => last,
+                "x" => "y",
+                "y" => "x",
+                "width" if !name.starts_with("border") => "height",
+                "height" => "width",
+                other => other,
+            })
+            .collect();
+        let mut turned = turned;
+        if turned.last() == Some(&"radius") {
+            // Corners are named by the vertical side first.
+            let vertical = |word: &&str| *word == "top" || *word == "bottom";
+            if !vertical(&turned[1]) {
+                turned.swap(1, 2);
+            }
+        }
+        Longhand::find(&turned.join("-"))
+    };
+    LOGICAL
+        .iter()
+        .map(|(_, ltr, rtl)| {
+            let mut all = [*ltr; Flow::COUNT];
+            all[1] = *rtl;
+            for flow in Flow::all().skip(2) {
+                all[flow.index()] = rotated(ltr.name(), flow).unwrap_or(*ltr);
+            }
+            all
+        })
+        .collect()
+});
+
 impl Logical {
-    /// The physical longhand for horizontal text in a direction.
-    pub fn physical(self, rtl: bool) -> Longhand {
-        let (_, ltr, other) = LOGICAL[usize::from(self.0)];
-        if rtl { other } else { ltr }
+    /// The physical longhand in a flow.
+    pub fn physical(self, flow: Flow) -> Longhand {
+        PHYSICAL[usize::from(self.0)][flow.index()]
     }
 
     /// Its name.
@@ -292,6 +483,9 @@ impl PropertyName {
         if name.starts_with("--") {
             return PropertyName::Custom;
         }
+        if name == "all" {
+            return PropertyName::All;
+        }
         if let Ok(index) = ROWS_BY_NAME.binary_search_by(|i| ROWS[usize::from(*i)].name.cmp(name)) {
             return PropertyName::Longhand(Longhand::ALL[usize::from(ROWS_BY_NAME[index])]);
         }
@@ -320,11 +514,12 @@ impl PropertyName {
     pub fn describe(self) -> Option<String> {
         match self {
             PropertyName::Longhand(longhand) => Some(longhand.grammar().describe()),
-            PropertyName::Logical(logical) => Some(logical.physical(false).grammar().describe()),
+            PropertyName::Logical(logical) => Some(logical.physical(Flow::LTR).grammar().describe()),
             PropertyName::Shorthand(shorthand) => {
                 let names: Vec<&str> = shorthand.longhand_names().collect();
                 Some(format!("values of {}", crate::diagnostic::list(&names)))
             }
+            PropertyName::All => Some("inherit, initial, unset, revert or revert-layer".into()),
             PropertyName::Custom | PropertyName::Other | PropertyName::Unknown => None,
         }
     }
@@ -336,11 +531,12 @@ impl PropertyName {
             .chain(LOGICAL.iter().map(|(name, _, _)| *name))
             .chain(SHORTHANDS.iter().map(|shorthand| shorthand.name()))
             .chain(KNOWN_NAMES.iter().copied())
+            .chain(["all"])
     }
 }
 
 /// Row indices sorted by name, so that a lookup is a binary search.
-static ROWS_BY_NAME: std::sync::LazyLock<Vec<u8>> = std::sync::LazyLock::new(|| {
+static ROWS_BY_NAME: LazyLock<Vec<u8>> = LazyLock::new(|| {
     let mut order: Vec<u8> = (0..ROWS.len() as u8).collect();
     order.sort_by_key(|i| ROWS[usize::from(*i)].name);
     order
@@ -349,6 +545,28 @@ static ROWS_BY_NAME: std::sync::LazyLock<Vec<u8>> = std::sync::LazyLock::new(|| 
 #[cfg(test)]
 mod tests {
     use super::*;
+
+    #[test]
+    fn logical_sides_turn_with_the_text() {
+        let physical = |name: &str, flow: Flow| match PropertyName::read(name) {
+            PropertyName::Logical(logical) => logical.physical(flow).name(),
+            _ => panic!("{name}"),
+        };
+        let vertical = Flow::new("vertical-rl", false);
+        for (name, turned) in [
+            ("margin-block-start", "margin-right"),
+            ("padding-inline-start", "padding-top"),
+            ("inset-inline-end", "bottom"),
+            ("border-block-end-width", "border-left-width"),
+            ("inline-size", "height"),
+            ("max-block-size", "max-width"),
+            ("border-start-start-radius", "border-top-right-radius"),
+            ("border-end-start-radius", "border-top-left-radius"),
+        ] {
+            assert_eq!(physical(name, vertical), turned, "{name}");
+        }
+        assert_eq!(physical("inset-inline-start", Flow::new("vertical-lr", true)), "bottom");
+    }
 
     #[test]
     fn the_table_is_whole() {

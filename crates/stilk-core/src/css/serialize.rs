@@ -85,7 +85,7 @@ fn color_css(color: &Color) -> String {
         Color::Absolute(absolute) => absolute_css(absolute),
         Color::Current => "currentcolor".into(),
         Color::System(name) => (*name).to_owned(),
-        Color::Mix(_) | Color::LightDark(_) | Color::Unmodelled => String::new(),
+        Color::Mix(_) | Color::LightDark(_) | Color::Relative(_) | Color::Unmodelled => String::new(),
     }
 }
 

@@ -1,7 +1,7 @@
 //! Shorthands: which longhands they set, and how their values are taken apart.
 
 use super::parse::{Expanded, Target, parse_grammar};
-use super::property::{Longhand, Longhand as L, PropertyName};
+use super::property::{Flow, Longhand, Longhand as L, PropertyName};
 use super::value::Value;
 use cssparser::{ParseError, Parser};
 
@@ -28,6 +28,10 @@ enum Form {
     WhiteSpace,
     /// Any order; one `none` is for the type and the image.
     ListStyle,
+    /// Any order; `auto` may stand for either.
+    Columns,
+    /// A name, and a type after a slash.
+    Container,
 }
 
 /// A shorthand property.
@@ -62,10 +66,10 @@ shorthands! {
     "background" Background BACKGROUND;
     "background-position" Position ["background-position-x", "background-position-y"];
     "border" Border ["border-top-width", "border-right-width", "border-bottom-width", "border-left-width", "border-top-style", "border-right-style", "border-bottom-style", "border-left-style", "border-top-color", "border-right-color", "border-bottom-color", "border-left-color", "border-image-source"];
-    "border-block" Border ["border-top-width", "border-bottom-width", "border-top-style", "border-bottom-style", "border-top-color", "border-bottom-color"];
-    "border-block-color" Pair ["border-top-color", "border-bottom-color"];
-    "border-block-style" Pair ["border-top-style", "border-bottom-style"];
-    "border-block-width" Pair ["border-top-width", "border-bottom-width"];
+    "border-block" Border ["border-block-start-width", "border-block-end-width", "border-block-start-style", "border-block-end-style", "border-block-start-color", "border-block-end-color"];
+    "border-block-color" Pair ["border-block-start-color", "border-block-end-color"];
+    "border-block-style" Pair ["border-block-start-style", "border-block-end-style"];
+    "border-block-width" Pair ["border-block-start-width", "border-block-end-width"];
     "border-block-start" AnyOrder ["border-block-start-width", "border-block-start-style", "border-block-start-color"];
     "border-block-end" AnyOrder ["border-block-end-width", "border-block-end-style", "border-block-end-color"];
     "border-bottom" AnyOrder ["border-bottom-width", "border-bottom-style", "border-bottom-color"];
@@ -82,26 +86,37 @@ shorthands! {
     "border-style" Sides ["border-top-style", "border-right-style", "border-bottom-style", "border-left-style"];
     "border-top" AnyOrder ["border-top-width", "border-top-style", "border-top-color"];
     "border-width" Sides ["border-top-width", "border-right-width", "border-bottom-width", "border-left-width"];
+    "column-rule" AnyOrder ["column-rule-width", "column-rule-style", "column-rule-color"];
+    "columns" Columns ["column-width", "column-count"];
+    "container" Container ["container-name", "container-type"];
     "flex" Flex ["flex-grow", "flex-shrink", "flex-basis"];
     "flex-flow" AnyOrder ["flex-direction", "flex-wrap"];
-    "font" Font ["font-style", "font-weight", "font-size", "line-height", "font-family"];
+    "font" Font ["font-style", "font-weight", "font-size", "line-height", "font-family", "font-stretch", "font-variant-caps", "font-variant-numeric", "font-variant-position", "font-feature-settings", "font-kerning", "font-optical-sizing", "font-size-adjust", "font-variation-settings"];
     "gap" Pair ["row-gap", "column-gap"];
     "inset" Sides ["top", "right", "bottom", "left"];
-    "inset-block" Pair ["top", "bottom"];
+    "inset-block" Pair ["inset-block-start", "inset-block-end"];
     "inset-inline" Pair ["inset-inline-start", "inset-inline-end"];
     "list-style" ListStyle ["list-style-position", "list-style-image", "list-style-type"];
     "margin" Sides ["margin-top", "margin-right", "margin-bottom", "margin-left"];
-    "margin-block" Pair ["margin-top", "margin-bottom"];
+    "margin-block" Pair ["margin-block-start", "margin-block-end"];
     "margin-inline" Pair ["margin-inline-start", "margin-inline-end"];
     "outline" AnyOrder ["outline-width", "outline-style", "outline-color"];
+    "overscroll-behavior" Pair ["overscroll-behavior-x", "overscroll-behavior-y"];
     "overflow" Pair ["overflow-x", "overflow-y"];
     "padding" Sides ["padding-top", "padding-right", "padding-bottom", "padding-left"];
-    "padding-block" Pair ["padding-top", "padding-bottom"];
+    "padding-block" Pair ["padding-block-start", "padding-block-end"];
     "padding-inline" Pair ["padding-inline-start", "padding-inline-end"];
     "place-content" Place ["align-content", "justify-content"];
     "place-items" Place ["align-items", "justify-items"];
     "place-self" Place ["align-self", "justify-self"];
+    "scroll-margin" Sides ["scroll-margin-top", "scroll-margin-right", "scroll-margin-bottom", "scroll-margin-left"];
+    "scroll-margin-block" Pair ["scroll-margin-block-start", "scroll-margin-block-end"];
+    "scroll-margin-inline" Pair ["scroll-margin-inline-start", "scroll-margin-inline-end"];
+    "scroll-padding" Sides ["scroll-padding-top", "scroll-padding-right", "scroll-padding-bottom", "scroll-padding-left"];
+    "scroll-padding-block" Pair ["scroll-padding-block-start", "scroll-padding-block-end"];
+    "scroll-padding-inline" Pair ["scroll-padding-inline-start", "scroll-padding-inline-end"];
     "text-decoration" AnyOrder ["text-decoration-line", "text-decoration-style", "text-decoration-color", "text-decoration-thickness"];
+    "text-wrap" AnyOrder ["text-wrap-mode", "text-wrap-style"];
     "transition" Transition ["transition-property", "transition-duration", "transition-timing-function", "transition-delay", "transition-behavior"];
     "white-space" WhiteSpace ["white-space-collapse", "text-wrap-mode"];
 }
@@ -142,6 +157,8 @@ impl Shorthand {
             Form::Animation => layered(&targets, parser, L::AnimationName),
             Form::WhiteSpace => white_space(parser),
             Form::ListStyle => list_style(&targets, parser),
+            Form::Columns => columns(&targets, parser),
+            Form::Container => container(&targets, parser),
         }
     }
 }
@@ -155,7 +172,7 @@ fn target(name: &str) -> Target {
 }
 
 fn one(target: Target, parser: &mut Parser) -> Result<Value, ParseError<()>> {
-    parse_grammar(target.physical(false).grammar(), parser)
+    parse_grammar(target.physical(Flow::LTR).grammar(), parser)
 }
 
 fn sides(targets: &[Target], parser: &mut Parser) -> Parsed {
@@ -197,27 +214,9 @@ fn position(targets: &[Target], parser: &mut Parser) -> Parsed {
     Ok(targets.iter().copied().zip(lists.map(Value::List)).collect())
 }
 
-/// One position: one or two words or lengths; three and four (`right 1em top 2px`) are valid, not modelled.
+/// One position: one to four words and lengths.
 fn one_position(parser: &mut Parser) -> Result<[Value; 2], ParseError<()>> {
-    let x = |p: &mut Parser| first_of(Target::Physical(L::BackgroundPositionX), p);
-    let y = |p: &mut Parser| first_of(Target::Physical(L::BackgroundPositionY), p);
-    let mut values: Vec<Value> = Vec::new();
-    while values.len() < 4 {
-        match parser.try_parse(x).or_else(|_| parser.try_parse(y)) {
-            Ok(value) => values.push(value),
-            Err(_) => break,
-        }
-    }
-    let vertical = |value: &Value| value.is("top") || value.is("bottom");
-    let horizontal = |value: &Value| value.is("left") || value.is("right");
-    match values.as_slice() {
-        [one] if vertical(one) => Ok([Value::Keyword("center"), one.clone()]),
-        [one] => Ok([one.clone(), Value::Keyword("center")]),
-        [a, b] if vertical(a) || horizontal(b) => Ok([b.clone(), a.clone()]),
-        [a, b] => Ok([a.clone(), b.clone()]),
-        [_, _, _] | [_, _, _, _] => Ok([Value::Unmodelled, Value::Unmodelled]),
-        _ => Err(ParseError::unexpected_token()),
-    }
+    super::position::parse(parser, true)
 }
 
 /// Each longhand at most once, in any order; at least one.
@@ -271,8 +270,37 @@ fn list_style(targets: &[Target], parser: &mut Parser) -> Parsed {
     Ok(targets.iter().zip(values).map(|(target, value)| (*target, value.unwrap_or_else(|| initial(*target)))).collect())
 }
 
+fn columns(targets: &[Target], parser: &mut Parser) -> Parsed {
+    let mut values: Vec<Option<Value>> = vec![None; 2];
+    let mut autos = 0;
+    while !parser.is_exhausted() {
+        if parser.try_parse(|p| p.expect_ident_matching("auto")).is_ok() {
+            autos += 1;
+            continue;
+        }
+        let open = (0..2).filter(|i| values[*i].is_none());
+        let found = open.into_iter().find_map(|i| Some((i, parser.try_parse(|p| one(targets[i], p)).ok()?)));
+        let Some((i, value)) = found else { return Err(ParseError::unexpected_token()) };
+        values[i] = Some(value);
+    }
+    let given = values.iter().flatten().count();
+    if autos + given > 2 || autos + given == 0 {
+        return Err(ParseError::unexpected_token());
+    }
+    Ok(targets.iter().zip(values).map(|(target, value)| (*target, value.unwrap_or(Value::Keyword("auto")))).collect())
+}
+
+fn container(targets: &[Target], parser: &mut Parser) -> Parsed {
+    let name = one(targets[0], parser)?;
+    let kind = match parser.try_parse(|p| p.expect_delim('/')) {
+        Ok(()) => one(targets[1], parser)?,
+        Err(_) => Value::Keyword("normal"),
+    };
+    Ok(vec![(targets[0], name), (targets[1], kind)])
+}
+
 fn initial(target: Target) -> Value {
-    super::compute::initial_declared(target.physical(false))
+    super::compute::initial_declared(target.physical(Flow::LTR))
 }
 
 fn border(targets: &[Target], parser: &mut Parser) -> Parsed {
@@ -351,36 +379,41 @@ fn flex(parser: &mut Parser) -> Parsed {
 fn font(parser: &mut Parser) -> Parsed {
     const SYSTEM: [&str; 6] = ["caption", "icon", "menu", "message-box", "small-caption", "status-bar"];
     if SYSTEM.iter().any(|word| parser.try_parse(|p| p.expect_ident_matching(word)).is_ok()) {
-        let names = [L::FontStyle, L::FontWeight, L::FontSize, L::LineHeight, L::FontFamily];
-        return Ok(names.map(|name| (Target::Physical(name), Value::Unmodelled)).to_vec());
+        // Which font that is, the platform says.
+        let all = FONT_SET.iter().chain(FONT_RESET);
+        return Ok(all.map(|name| (Target::Physical(*name), Value::Unmodelled)).collect());
     }
-    // Variants and widths that `font` takes; their longhands are not modelled.
-    const OTHER: [&str; 9] = [
-        "small-caps",
-        "ultra-condensed",
-        "extra-condensed",
-        "condensed",
-        "semi-condensed",
-        "semi-expanded",
-        "expanded",
-        "extra-expanded",
-        "ultra-expanded",
-    ];
-    let mut style = Value::Keyword("normal");
-    let mut weight = Value::Keyword("normal");
+    let mut words: [Option<Value>; 4] = Default::default();
+    let mut normals = 0;
+    // The size ends the optional words; numbers before it are weights.
     loop {
-        // The size ends the optional words; numbers before it are weights.
-        if let Ok(value) = parser.try_parse(|p| one(Target::Physical(L::FontStyle), p)) {
-            if !value.is("normal") {
-                style = value;
-            }
-        } else if let Ok(value) = parser.try_parse(|p| one(Target::Physical(L::FontWeight), p)) {
-            if !value.is("normal") {
-                weight = value;
-            }
-        } else if !OTHER.iter().any(|word| parser.try_parse(|p| p.expect_ident_matching(word)).is_ok()) {
+        if parser.try_parse(|p| p.expect_ident_matching("normal")).is_ok() {
+            normals += 1;
+            continue;
+        }
+        let caps = |p: &mut Parser| p.expect_ident_matching("small-caps").map(|()| Value::Keyword("small-caps"));
+        if words[0].is_none()
+            && let Ok(value) = parser.try_parse(|p| one(Target::Physical(L::FontStyle), p))
+        {
+            words[0] = Some(value);
+        } else if words[1].is_none()
+            && let Ok(value) = parser.try_parse(|p| one(Target::Physical(L::FontWeight), p))
+        {
+            words[1] = Some(value);
+        } else if words[2].is_none()
+            && let Ok(value) = parser.try_parse(super::grammar::font_width)
+        {
+            words[2] = Some(value);
+        } else if words[3].is_none()
+            && let Ok(value) = parser.try_parse(caps)
+        {
+            words[3] = Some(value);
+        } else {
             break;
         }
+    }
+    if normals + words.iter().flatten().count() > 4 {
+        return Err(ParseError::unexpected_token());
     }
     let size = one(Target::Physical(L::FontSize), parser)?;
     let line = if parser.try_parse(|p| p.expect_delim('/')).is_ok() {
@@ -389,9 +422,39 @@ fn font(parser: &mut Parser) -> Parsed {
         Value::Keyword("normal")
     };
     let family = one(Target::Physical(L::FontFamily), parser)?;
-    let names = [L::FontStyle, L::FontWeight, L::FontSize, L::LineHeight, L::FontFamily];
-    Ok(names.map(Target::Physical).into_iter().zip([style, weight, size, line, family]).collect())
+    let [style, weight, width, caps] = words;
+    let word = |value: Option<Value>| value.unwrap_or(Value::Keyword("normal"));
+    let mut expanded: Vec<Expanded> = FONT_SET
+        .iter()
+        .map(|name| Target::Physical(*name))
+        .zip([word(style), word(weight), size, line, family])
+        .collect();
+    let reset = FONT_RESET.iter().map(|name| Target::Physical(*name));
+    expanded.extend(reset.map(|target| (target, initial(target))));
+    for (longhand, value) in [(L::FontStretch, width), (L::FontVariantCaps, caps)] {
+        if let (Some(value), Some(slot)) =
+            (value, expanded.iter_mut().find(|(target, _)| *target == Target::Physical(longhand)))
+        {
+            slot.1 = value;
+        }
+    }
+    Ok(expanded)
 }
+
+/// What `font` sets to what is written in it.
+const FONT_SET: &[Longhand] = &[L::FontStyle, L::FontWeight, L::FontSize, L::LineHeight, L::FontFamily];
+/// What `font` sets to its initial value, or to a word (CSS Fonts 4, section 2.7).
+const FONT_RESET: &[Longhand] = &[
+    L::FontStretch,
+    L::FontVariantCaps,
+    L::FontVariantNumeric,
+    L::FontVariantPosition,
+    L::FontFeatureSettings,
+    L::FontKerning,
+    L::FontOpticalSizing,
+    L::FontSizeAdjust,
+    L::FontVariationSettings,
+];
 
 fn white_space(parser: &mut Parser) -> Parsed {
     let word = parser.expect_ident()?.to_ascii_lowercase();
@@ -455,7 +518,7 @@ fn layered(targets: &[Target], parser: &mut Parser, name: Longhand) -> Parsed {
 
 /// One item of a list-valued longhand.
 fn first_of(target: Target, parser: &mut Parser) -> Result<Value, ParseError<()>> {
-    parse_grammar(target.physical(false).grammar().item(), parser)
+    parse_grammar(target.physical(Flow::LTR).grammar().item(), parser)
 }
 
 fn background(parser: &mut Parser) -> Parsed {

@@ -86,7 +86,9 @@ impl Value {
     pub fn has_unresolved_color(&self) -> bool {
         match self {
             Value::Color(color) => !matches!(color, Color::Absolute(_)),
-            Value::List(items) | Value::Words(items) => items.iter().any(Value::has_unresolved_color),
+            Value::List(items) | Value::Words(items) | Value::Function(_, items) => {
+                items.iter().any(Value::has_unresolved_color)
+            }
             _ => false,
         }
     }
@@ -140,6 +142,10 @@ pub enum Basis {
     ViewportWidth,
     /// See above.
     ViewportHeight,
+    /// One per cent of the viewport's smaller side.
+    ViewportMin,
+    /// One per cent of the viewport's larger side.
+    ViewportMax,
     /// Something that needs a font's metrics or a layout.
     Metrics(&'static str),
 }
@@ -157,7 +163,7 @@ const FONT: &str = "it needs the metrics of the font";
 const CONTAINER: &str = "it needs the size of a container";
 
 /// Every unit that is read.
-pub static UNITS: [Unit; 37] = [
+pub static UNITS: [Unit; 53] = [
     canonical("px", Quantity::Length, 1.0),
     canonical("in", Quantity::Length, INCH),
     canonical("cm", Quantity::Length, INCH / 2.54),
@@ -183,6 +189,22 @@ pub static UNITS: [Unit; 37] = [
     length("svh", Basis::ViewportHeight),
     length("lvh", Basis::ViewportHeight),
     length("dvh", Basis::ViewportHeight),
+    length("svi", Basis::ViewportWidth),
+    length("lvi", Basis::ViewportWidth),
+    length("dvi", Basis::ViewportWidth),
+    length("svb", Basis::ViewportHeight),
+    length("lvb", Basis::ViewportHeight),
+    length("dvb", Basis::ViewportHeight),
+    length("vmin", Basis::ViewportMin),
+    length("svmin", Basis::ViewportMin),
+    length("lvmin", Basis::ViewportMin),
+    length("dvmin", Basis::ViewportMin),
+    length("vmax", Basis::ViewportMax),
+    length("svmax", Basis::ViewportMax),
+    length("lvmax", Basis::ViewportMax),
+    length("dvmax", Basis::ViewportMax),
+    length("rex", Basis::Metrics(FONT)),
+    length("rch", Basis::Metrics(FONT)),
     length("cqw", Basis::Metrics(CONTAINER)),
     length("cqh", Basis::Metrics(CONTAINER)),
     length("cqi", Basis::Metrics(CONTAINER)),

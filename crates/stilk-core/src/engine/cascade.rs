@@ -1,14 +1,17 @@
 //! Stylesheets prepared for the cascade (CSS Cascade 5, section 6): rules indexed by what they ask for, and their
 //! declarations in blocks that are ranked once, so that sorting what matches an element is sorting numbers.
 
+use super::container::ContainerQuery;
 use super::media::Media;
 use super::selector::{ElementRef, One, PseudoElement};
-use super::stylesheet::{Condition, Declaration, DeclarationBody, Registered, Stylesheet};
-use crate::css::compute::initial_declared;
-use crate::css::parse::Declared;
-use crate::css::property::{Longhand, PropertyName};
-use crate::css::substitute::{CustomName, Template};
+use super::stylesheet::{Condition, Declaration, DeclarationBody, LayerId, Layers, Registered, Stylesheet};
+use crate::css::compute::{Context, absolute, initial_declared};
+use crate::css::parse::{Declared, Target};
+use crate::css::property::{Flow, Longhand, PropertyName};
+use crate::css::substitute::{CustomName, Template, has_substitution};
+use crate::css::syntax::Syntax;
 use crate::css::value::Value;
+use crate::dom::Element;
 use html5ever::LocalName;
 use rustc_hash::FxHashMap;
 use selectors::context::SelectorCaches;
@@ -65,6 +68,18 @@ impl Layering {
     }
 }
 
+impl Layering {
+    /// Whether it is of `!important` declarations.
+    pub fn is_important(self) -> bool {
+        self.level >= 2
+    }
+
+    /// Whether it is in a `style` attribute.
+    pub fn is_inline(self) -> bool {
+        self.inline
+    }
+}
+
 /// A set of longhands.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
 pub struct LonghandSet([u64; 4]);
@@ -84,6 +99,48 @@ impl LonghandSet {
     }
 }
 
+/// Sets of longhands by the flow of the text: most declarations set the same in every one.
+#[derive(Debug, Clone, Default)]
+pub struct FlowSets {
+    ltr: LonghandSet,
+    turned: Option<Box<[LonghandSet; Flow::COUNT]>>,
+}
+
+impl FlowSets {
+    /// The set in a flow.
+    pub fn get(&self, flow: Flow) -> &LonghandSet {
+        match &self.turned {
+            Some(sets) => &sets[flow.index()],
+            None => &self.ltr,
+        }
+    }
+
+    fn of(targets: &[Target]) -> FlowSets {
+        let mut all = FlowSets::default();
+        targets.iter().for_each(|target| all.ltr.add(target.physical(Flow::LTR)));
+        if targets.iter().any(|target| matches!(target, Target::Logical(_))) {
+            let mut sets = [LonghandSet::default(); Flow::COUNT];
+            for flow in Flow::all() {
+                targets.iter().for_each(|target| sets[flow.index()].add(target.physical(flow)));
+            }
+            all.turned = Some(Box::new(sets));
+        }
+        all
+    }
+
+    fn add_all(&mut self, other: &FlowSets) {
+        if self.turned.is_none() && other.turned.is_some() {
+            self.turned = Some(Box::new([self.ltr; Flow::COUNT]));
+        }
+        if let Some(sets) = &mut self.turned {
+            for flow in Flow::all() {
+                sets[flow.index()].add_all(other.get(flow));
+            }
+        }
+        self.ltr.add_all(&other.ltr);
+    }
+}
+
 /// Declarations of one rule that share their place in the cascade.
 #[derive(Debug)]
 pub struct Block {
@@ -95,8 +152,10 @@ pub struct Block {
     pub layering: Layering,
     /// Set when a condition around them could not be decided.
     pub unknown: Option<&'static str>,
-    /// What they set where the direction is left to right, and where it is right to left.
-    pub sets: [LonghandSet; 2],
+    /// Container queries that must all hold, asked of what is around the element.
+    pub containers: Vec<Arc<ContainerQuery>>,
+    /// What they set.
+    pub sets: FlowSets,
     /// A Bloom filter of the custom properties they set: one bit of 64 each.
     customs: u64,
 }
@@ -108,8 +167,8 @@ pub struct Prepared {
     index: usize,
     /// Its name.
     pub id: DeclarationId,
-    /// What it sets where the direction is left to right, and where it is right to left.
-    pub sets: [LonghandSet; 2],
+    /// What it sets.
+    pub sets: FlowSets,
     /// The custom property it sets.
     custom: Option<CustomName>,
     /// Its text, where that may hold references.
@@ -118,15 +177,12 @@ pub struct Prepared {
 
 impl Prepared {
     fn new(rule: &Arc<[Declaration]>, index: usize, id: DeclarationId) -> Prepared {
-        let mut sets = [LonghandSet::default(); 2];
+        let mut sets = FlowSets::default();
         let mut custom = None;
         let mut text = None;
         match &rule[index].body {
             DeclarationBody::Property(parsed) => {
-                for target in parsed.targets() {
-                    sets[0].add(target.physical(false));
-                    sets[1].add(target.physical(true));
-                }
+                sets = FlowSets::of(&parsed.targets());
                 if let Declared::Pending(pending) = &parsed.declared {
                     text = Some(Template::new(pending));
                 }
@@ -164,16 +220,15 @@ impl Block {
         if declarations.is_empty() {
             return None;
         }
-        let mut sets = [LonghandSet::default(); 2];
+        let mut sets = FlowSets::default();
         let mut customs = 0;
         for declaration in &declarations {
-            sets[0].add_all(&declaration.sets[0]);
-            sets[1].add_all(&declaration.sets[1]);
+            sets.add_all(&declaration.sets);
             if let Some(name) = &declaration.custom {
                 customs |= 1 << (name.hash % 64);
             }
         }
-        Some(Block { declarations, origin, layering, unknown, sets, customs })
+        Some(Block { declarations, origin, layering, unknown, containers: Vec::new(), sets, customs })
     }
 
     /// Whether it may set a custom property.
@@ -190,6 +245,11 @@ pub struct Inline {
 }
 
 impl Inline {
+    fn attributes(&self) -> impl Iterator<Item = &Box<str>> {
+        let blocks = self.normal.iter().chain(&self.important);
+        blocks.flat_map(|b| &b.declarations).filter_map(|d| d.text.as_ref()).flat_map(Template::attributes)
+    }
+
     /// Prepares the declarations of a `style` attribute.
     pub fn new(declarations: &Arc<[Declaration]>) -> Inline {
         let id = |declaration| DeclarationId { sheet: INLINE, rule: 0, declaration };
@@ -206,6 +266,20 @@ impl Inline {
 pub struct Matched {
     blocks: Vec<u32>,
     inline: Option<Rc<Inline>>,
+    /// Attributes of the element that some `attr()` may ask for.
+    attributes: Vec<(Box<str>, Rc<str>)>,
+    /// How its box takes its size.
+    pub sizing: Sizing,
+}
+
+/// How a box takes an automatic size.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub enum Sizing {
+    /// As its `display` says.
+    #[default]
+    Box,
+    /// By its content: form controls, images and what else brings a size along.
+    Content,
 }
 
 const INLINE_NORMAL: u32 = u32::MAX - 1;
@@ -215,6 +289,11 @@ impl Matched {
     /// Whether nothing applies.
     pub fn is_empty(&self) -> bool {
         self.blocks.is_empty()
+    }
+
+    /// An attribute of the element, if an `attr()` may ask for it.
+    pub fn attribute(&self, name: &str) -> Option<Rc<str>> {
+        self.attributes.iter().find(|(known, _)| **known == *name).map(|(_, value)| Rc::clone(value))
     }
 }
 
@@ -240,7 +319,13 @@ pub struct Sheets {
     by_name: FxHashMap<LocalName, Vec<u32>>,
     other: Vec<u32>,
     /// Custom properties with a type.
-    registered: HashMap<Arc<str>, Registered>,
+    registered: HashMap<Arc<str>, TypedProperty>,
+    /// Attributes that some `attr()` names.
+    attributes: Vec<Box<str>>,
+    /// The layers of the page's sheets, and the layer there of every layer in every sheet.
+    layers: Layers,
+    specificities: FxHashMap<(u16, u32), u32>,
+    layer_ids: Vec<Vec<Option<LayerId>>>,
     /// Initial values, as declared.
     pub initial: Vec<Value>,
     /// The media features.
@@ -259,13 +344,23 @@ impl Sheets {
             by_name: FxHashMap::default(),
             other: Vec::new(),
             registered: HashMap::new(),
+            attributes: Vec::new(),
+            layers: Layers::default(),
+            specificities: FxHashMap::default(),
+            layer_ids: Vec::new(),
             initial: Longhand::ALL.iter().map(|longhand| initial_declared(*longhand)).collect(),
             media,
             parsed: RefCell::default(),
         };
         let mut found: Vec<Found> = Vec::new();
+        for (sheet, _) in sheets {
+            let media = &all.media;
+            let ids = all.layers.merge(&sheet.layers, |conditions| hold(conditions, media));
+            all.layer_ids.push(ids);
+        }
+        let ranks = all.layers.ranks();
         for (index, (sheet, origin)) in sheets.iter().enumerate() {
-            all.read(sheet, *origin, index as u16, &mut found);
+            all.read(sheet, *origin, index as u16, &ranks, &mut found);
         }
         found.sort_by_key(|found| (found.block.layering, found.specificity, found.order));
         for found in found {
@@ -278,26 +373,37 @@ impl Sheets {
         all
     }
 
-    fn read(&mut self, sheet: &Stylesheet, origin: Origin, index: u16, found: &mut Vec<Found>) {
-        let ranks = sheet.layers.ranks();
-        self.registered.extend(sheet.registered.iter().map(|one| (Arc::clone(&one.name), one.clone())));
+    fn read(&mut self, sheet: &Stylesheet, origin: Origin, index: u16, ranks: &[u32], found: &mut Vec<Found>) {
+        for (one, conditions) in &sheet.registered {
+            if hold(conditions, &self.media)
+                && let Some(typed) = TypedProperty::new(one)
+            {
+                self.registered.insert(Arc::clone(&one.name), typed);
+            }
+        }
         for (i, rule) in sheet.rules.iter().enumerate() {
-            let holds = rule.conditions.iter().all(|condition| match condition {
-                Condition::Media(list) => list.matches(&self.media),
-                Condition::Unknown(_) => true,
-            });
-            if !holds {
+            if !hold(&rule.conditions, &self.media) {
                 continue;
             }
             let unknown = rule.conditions.iter().find_map(|condition| match condition {
                 Condition::Unknown(reason) => Some(*reason),
-                Condition::Media(_) => None,
+                Condition::Media(_) | Condition::Container(_) => None,
             });
-            let layer = rule.layer.map(|id| ranks[id.index()]);
+            let containers = rule.conditions.iter().filter_map(|condition| match condition {
+                Condition::Container(query) => Some(Arc::clone(query)),
+                Condition::Media(_) | Condition::Unknown(_) => None,
+            });
+            let containers: Vec<Arc<ContainerQuery>> = containers.collect();
+            let layer = rule.layer.and_then(|id| self.layer_ids[usize::from(index)][id.index()]);
+            let layer = layer.map(|id| ranks[id.index()]);
+            self.specificities.insert((index, i as u32), rule.selector.specificity());
             let id = |declaration| DeclarationId { sheet: index, rule: i as u32, declaration };
             for important in [false, true] {
                 let layering = Layering::new(origin, important, false, layer);
-                if let Some(block) = Block::new(&rule.declarations, important, origin, layering, unknown, id) {
+                if let Some(mut block) = Block::new(&rule.declarations, important, origin, layering, unknown, id) {
+                    block.containers.clone_from(&containers);
+                    let names = block.declarations.iter().filter_map(|d| d.text.as_ref()).flat_map(Template::attributes);
+                    self.attributes.extend(names.cloned());
                     let (specificity, order) = (rule.selector.specificity(), (index, i as u32));
                     found.push(Found { block, rule: self.rules.len(), specificity, order });
                 }
@@ -362,7 +468,23 @@ impl Sheets {
                 }
             }
         }
-        Matched { blocks, inline }
+        let data = element.document.element(element.node);
+        let inlined = inline.iter().flat_map(|inline| inline.attributes());
+        let names = self.attributes.iter().chain(inlined);
+        let attributes = names.filter_map(|name| Some((name.clone(), data?.attribute(name)?.into()))).collect();
+        let sizing = if pseudo.is_none() && data.is_some_and(brings_size) { Sizing::Content } else { Sizing::Box };
+        Matched { blocks, inline, attributes, sizing }
+    }
+
+    /// The packed specificity of a declaration's selector; nothing in a `style` attribute.
+    pub fn specificity(&self, id: DeclarationId) -> Option<u32> {
+        self.specificities.get(&(id.sheet, id.rule)).copied()
+    }
+
+    /// A layer's full name on the page; layers of several sheets may be one.
+    pub fn layer_name(&self, sheet: u16, layer: LayerId) -> String {
+        let id = self.layer_ids.get(usize::from(sheet)).and_then(|ids| ids[layer.index()]);
+        id.map_or_else(String::new, |id| self.layers.name(id))
     }
 
     /// The blocks of a match, strongest first.
@@ -375,7 +497,7 @@ impl Sheets {
     }
 
     /// The type of a custom property, if it has one.
-    pub fn registered(&self, name: &str) -> Option<&Registered> {
+    pub fn registered(&self, name: &str) -> Option<&TypedProperty> {
         self.registered.get(name)
     }
 
@@ -394,6 +516,71 @@ impl Sheets {
         let value = Rc::new(crate::css::parse::parse_value(name, &key.1));
         parsed.insert(key, Rc::clone(&value));
         value
+    }
+}
+
+/// Whether the conditions on media hold; those that are decided for each element count as holding.
+fn hold(conditions: &[Condition], media: &Media) -> bool {
+    conditions.iter().all(|condition| match condition {
+        Condition::Media(list) => list.matches(media),
+        Condition::Container(_) | Condition::Unknown(_) => true,
+    })
+}
+
+/// Whether an element brings a size along, or shrinks to its content where a plain box would fill the line (HTML, section
+/// 15.3 and 15.5).
+fn brings_size(element: &Element) -> bool {
+    matches!(
+        element.local(),
+        "button"
+            | "input"
+            | "select"
+            | "textarea"
+            | "img"
+            | "video"
+            | "canvas"
+            | "svg"
+            | "iframe"
+            | "object"
+            | "embed"
+            | "meter"
+            | "progress"
+            | "legend"
+            | "fieldset"
+            | "table"
+            | "audio"
+            | "hr"
+            | "math"
+    )
+}
+
+/// A custom property with a type that was understood.
+#[derive(Debug)]
+pub struct TypedProperty {
+    /// What it takes.
+    pub syntax: Syntax,
+    /// Whether it inherits.
+    pub inherits: bool,
+    /// Its initial value.
+    pub initial: Option<String>,
+}
+
+impl TypedProperty {
+    /// `None` where the rule is not valid: a syntax that cannot be read, or an initial value that does not fit it or depends
+    /// on an element.
+    fn new(registered: &Registered) -> Option<TypedProperty> {
+        let syntax = Syntax::parse(&registered.syntax)?;
+        let initial = registered.initial.as_ref();
+        if initial.is_some_and(|text| has_substitution(text)) {
+            return None;
+        }
+        if syntax != Syntax::Any {
+            let value = syntax.value(initial?)?;
+            if value != Value::Unmodelled {
+                absolute(&value, &Context::constant()).ok()?;
+            }
+        }
+        Some(TypedProperty { syntax, inherits: registered.inherits, initial: registered.initial.clone() })
     }
 }
 

@@ -3,7 +3,12 @@
 
 use super::cascade::{Block, DeclarationId, Layering, Origin};
 use super::style::Style;
-use crate::css::substitute::{CustomName, Template};
+use crate::css::color::Surroundings;
+use crate::css::compute::{Context, Unknown, absolute, resolve_colors};
+use crate::css::serialize::to_css;
+use crate::css::substitute::{CustomName, Template, Values};
+use crate::css::syntax::Syntax;
+use crate::css::value::Value;
 use std::rc::Rc;
 
 /// A custom property's computed value and the declaration that won.
@@ -13,12 +18,26 @@ pub struct Custom {
     pub text: Option<Rc<str>>,
     /// The declaration; `None` for the initial value of a registered property.
     pub winner: Option<DeclarationId>,
+    /// Set when it cannot be known; it has no text then.
+    pub unknown: Option<Unknown>,
+}
+
+impl Custom {
+    fn of(text: Option<Rc<str>>, winner: Option<DeclarationId>) -> Custom {
+        Custom { text, winner, unknown: None }
+    }
+
+    fn unknown(reason: Unknown, winner: Option<DeclarationId>) -> Custom {
+        Custom { text: None, winner, unknown: Some(reason) }
+    }
 }
 
 enum Declared<'s> {
     Text(&'s Template, DeclarationId),
-    Invalid(DeclarationId),
     Inherit,
+    Initial(DeclarationId),
+    Unset,
+    Unknown(Unknown, DeclarationId),
 }
 
 /// What `revert` and `revert-layer` leave out.
@@ -65,47 +84,91 @@ impl Style {
             return known.clone();
         }
         let (text, winner) = match self.declared_custom(name) {
-            Declared::Inherit => {
-                let inherited = self.inherited_custom(name);
-                self.customs.borrow_mut().insert(name.hash, inherited.clone());
-                return inherited;
-            }
-            Declared::Invalid(winner) => return Some(Custom { text: None, winner: Some(winner) }),
             Declared::Text(text, winner) => (text, winner),
+            other => {
+                let value = match other {
+                    Declared::Inherit => self.from_parent(name),
+                    Declared::Unset => self.unset_custom(name),
+                    Declared::Initial(winner) => {
+                        Some(self.initial_custom(name).unwrap_or_else(|| Custom::of(None, Some(winner))))
+                    }
+                    Declared::Unknown(reason, winner) => Some(Custom::unknown(reason, Some(winner))),
+                    Declared::Text(..) => None,
+                };
+                self.customs.borrow_mut().insert(name.hash, value.clone());
+                return value;
+            }
         };
         if let Some(at) = walk.open.iter().position(|open| open == name) {
             walk.cyclic.extend_from_slice(&walk.open[at..]);
-            return Some(Custom { text: None, winner: Some(winner) });
+            return Some(Custom::of(None, Some(winner)));
         }
         if walk.open.len() > MAX_DEPTH {
-            return Some(Custom { text: None, winner: Some(winner) });
+            return Some(Custom::of(None, Some(winner)));
         }
         walk.open.push(name.clone());
         // A fallback counts as a reference too: what it names must be visited even where it is not used.
         for other in text.references() {
             self.custom_in(other, walk);
         }
-        let resolved = text.substitute(&mut |other| self.custom_in(other, walk)?.text);
+        let resolved = text.substitute(&mut Within { style: self, walk });
         walk.open.pop();
         let is_cyclic = walk.cyclic.contains(name);
-        let custom = Custom { text: resolved.filter(|_| !is_cyclic), winner: Some(winner) };
+        let custom = match resolved {
+            _ if is_cyclic => Some(Custom::of(None, Some(winner))),
+            Err(reason) => Some(Custom::unknown(reason, Some(winner))),
+            Ok(text) => self.typed(name, text, winner),
+        };
         if walk.open.is_empty() || !is_cyclic {
-            self.customs.borrow_mut().insert(name.hash, Some(custom.clone()));
+            self.customs.borrow_mut().insert(name.hash, custom.clone());
         }
-        Some(custom)
+        custom
     }
 
-    fn inherited_custom(&self, name: &CustomName) -> Option<Custom> {
-        let registered = self.sheets.registered(&name.text);
-        let from_parent = match (&self.parent, registered) {
-            (_, Some(registered)) if !registered.inherits => None,
-            (Some(parent), _) => parent.custom(name),
-            (None, _) => None,
+    /// A value after substitution: a CSS-wide keyword that came in by a fallback counts, and a type is computed.
+    fn typed(&self, name: &CustomName, text: Option<Rc<str>>, winner: DeclarationId) -> Option<Custom> {
+        match text.as_deref().map(str::trim) {
+            Some("inherit") => return self.from_parent(name),
+            Some("unset") => return self.unset_custom(name),
+            Some("initial") => return self.initial_custom(name).or(Some(Custom::of(None, Some(winner)))),
+            _ => {}
+        }
+        let Some(registered) = self.sheets.registered(&name.text) else {
+            return Some(Custom::of(text, Some(winner)));
         };
-        from_parent.filter(|custom| custom.text.is_some() || registered.is_none()).or_else(|| {
-            let initial = registered?.initial.as_deref()?;
-            Some(Custom { text: Some(initial.into()), winner: None })
-        })
+        let Some(text) = text else { return self.unset_custom(name) };
+        if registered.syntax == Syntax::Any {
+            return Some(Custom::of(Some(text), Some(winner)));
+        }
+        match registered.syntax.value(&text) {
+            // Invalid at computed-value time.
+            None => self.unset_custom(name),
+            Some(Value::Unmodelled) => Some(Custom::of(Some(text), Some(winner))),
+            Some(value) => Some(match absolute(&value, self.context()) {
+                Ok(value) => Custom::of(Some(to_css(&resolve_scheme(&value, self)).into()), Some(winner)),
+                Err(reason) => Custom::unknown(reason, Some(winner)),
+            }),
+        }
+    }
+
+    fn from_parent(&self, name: &CustomName) -> Option<Custom> {
+        let inherited = self.parent.as_ref().and_then(|parent| parent.custom(name));
+        inherited.or_else(|| self.initial_custom(name))
+    }
+
+    fn unset_custom(&self, name: &CustomName) -> Option<Custom> {
+        match self.sheets.registered(&name.text) {
+            Some(registered) if !registered.inherits => self.initial_custom(name),
+            _ => self.from_parent(name),
+        }
+    }
+
+    fn initial_custom(&self, name: &CustomName) -> Option<Custom> {
+        let registered = self.sheets.registered(&name.text)?;
+        let initial = registered.initial.as_deref()?;
+        let computed = registered.syntax.value(initial).filter(|value| *value != Value::Unmodelled);
+        let text = computed.and_then(|value| absolute(&value, &Context::constant()).ok()).map(|value| to_css(&value));
+        Some(Custom::of(Some(text.as_deref().unwrap_or(initial).into()), None))
     }
 
     fn declared_custom(&self, name: &CustomName) -> Declared<'_> {
@@ -116,15 +179,66 @@ impl Style {
                 if skip.covers(block) {
                     continue;
                 }
-                match text.plain().unwrap_or_default().trim() {
-                    "inherit" | "unset" => return Declared::Inherit,
-                    "initial" => return Declared::Invalid(declaration.id),
+                match self.applies(block) {
+                    Ok(true) => {}
+                    Ok(false) => continue,
+                    Err(reason) => return Declared::Unknown(reason, declaration.id),
+                }
+                match text.plain().unwrap_or_default().trim().to_ascii_lowercase().as_str() {
+                    "inherit" => return Declared::Inherit,
+                    "unset" => return Declared::Unset,
+                    "initial" => return Declared::Initial(declaration.id),
                     "revert-layer" => skip = Skip::Layer(block.layering),
                     "revert" => skip = Skip::Origin(block.origin),
                     _ => return Declared::Text(text, declaration.id),
                 }
             }
         }
-        Declared::Inherit
+        Declared::Unset
+    }
+}
+
+/// Colours that depend on the scheme are computed where they are declared.
+fn resolve_scheme(value: &Value, style: &Style) -> Value {
+    match value {
+        Value::Color(color) if !color.uses_current() => resolve_colors(value, Surroundings { current: None, ..style.surroundings() }),
+        other => other.clone(),
+    }
+}
+
+/// The values that references inside a custom property get.
+struct Within<'s, 'w> {
+    style: &'s Style,
+    walk: &'w mut Walk,
+}
+
+impl Values for Within<'_, '_> {
+    fn custom(&mut self, name: &CustomName) -> Result<Option<Rc<str>>, Unknown> {
+        match self.style.custom_in(name, self.walk) {
+            Some(Custom { unknown: Some(reason), .. }) => Err(reason),
+            Some(custom) => Ok(custom.text),
+            None => Ok(None),
+        }
+    }
+
+    fn attribute(&mut self, name: &str) -> Option<Rc<str>> {
+        self.style.matched.attribute(name)
+    }
+}
+
+/// The values that references in a property get.
+pub struct Around<'s>(pub &'s Style);
+
+impl Values for Around<'_> {
+    fn custom(&mut self, name: &CustomName) -> Result<Option<Rc<str>>, Unknown> {
+        match self.0.custom(name) {
+            Some(Custom { unknown: Some(reason), .. }) => Err(reason),
+            Some(custom) => Ok(custom.text),
+            None => Ok(None),
+        }
+    }
+
+    fn attribute(&mut self, name: &str) -> Option<Rc<str>> {
+        self.0.matched.attribute(name)
     }
 }

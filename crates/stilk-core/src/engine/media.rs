@@ -1,8 +1,10 @@
 //! Media queries (Media Queries 5): parsing and evaluation.
 
-use crate::css::compute::{Context, DEFAULT_FONT_SIZE};
+use super::selector::split_list;
+use crate::css::compute::{Context, DEFAULT_FONT_SIZE, Unknown, absolute};
+use crate::css::grammar::Grammar;
 use crate::css::parse::next_number;
-use crate::css::value::{Quantity, unit};
+use crate::css::value::Value;
 use cssparser::{ParseError, Parser, Token};
 
 /// What a page is shown on.
@@ -14,16 +16,22 @@ pub struct Media {
     pub height: f64,
     /// Whether a pointer can hover.
     pub hover: bool,
-    /// Whether the pointer is fine (a mouse) rather than coarse.
-    pub fine_pointer: bool,
+    /// The pointer: `fine` (a mouse), `coarse` or `none`.
+    pub pointer: &'static str,
     /// Whether dark colours are preferred.
     pub dark: bool,
     /// `prefers-contrast`: `no-preference`, `more`, `less` or `custom`.
     pub contrast: &'static str,
     /// Whether reduced motion is preferred.
     pub reduced_motion: bool,
+    /// Whether reduced transparency is preferred.
+    pub reduced_transparency: bool,
     /// Whether forced colours are active.
     pub forced_colors: bool,
+    /// Whether scripts run.
+    pub scripting: bool,
+    /// Device pixels per CSS px.
+    pub resolution: f64,
 }
 
 impl Default for Media {
@@ -32,11 +40,14 @@ impl Default for Media {
             width: 1280.0,
             height: 800.0,
             hover: true,
-            fine_pointer: true,
+            pointer: "fine",
             dark: false,
             contrast: "no-preference",
             reduced_motion: false,
+            reduced_transparency: false,
             forced_colors: false,
+            scripting: true,
+            resolution: 1.0,
         }
     }
 }
@@ -47,28 +58,50 @@ pub struct MediaList {
     queries: Vec<Query>,
 }
 
+/// A condition on features: of media, or of a container.
 #[derive(Debug, Clone, PartialEq)]
-enum Query {
+pub enum Query {
+    /// `not`
     Not(Box<Query>),
+    /// `and`
     And(Vec<Query>),
+    /// `or`
     Or(Vec<Query>),
     /// `screen`, `print`, `all`
     Type(String),
     /// `(name)` or `(name: word)`
     Word(String, Option<String>),
-    /// A comparison of a feature with a number: `(width < 30rem)`
-    Compare(String, Order, f64),
+    /// A comparison of a feature with a number or a length: `(width < 30rem)`
+    Compare(String, Order, Value),
+    /// `style(…)` and its like: name and arguments.
+    Function(String, String),
     /// Well-formed, but nothing known: never matches, negated or not.
     Unknown,
 }
 
+/// How a feature compares.
 #[derive(Debug, Clone, Copy, PartialEq)]
-enum Order {
+#[allow(missing_docs)]
+pub enum Order {
     Less,
     AtMost,
     Equal,
     AtLeast,
     More,
+}
+
+/// An answer in three values, `None` for what CSS calls unknown (Media Queries 5, section 3.1); an error where it cannot be
+/// known here.
+pub type Answer = Result<Option<bool>, Unknown>;
+
+/// What queries are asked of.
+pub trait Features {
+    /// A feature in a range, with the value that it is compared with in the same unit.
+    fn compare(&self, name: &str, with: &Value) -> Result<Option<(f64, f64)>, Unknown>;
+    /// A feature of words, or any feature alone.
+    fn word(&self, name: &str, value: Option<&str>) -> Answer;
+    /// A function.
+    fn function(&self, name: &str, arguments: &str) -> Answer;
 }
 
 /// Parses a media query list; `None` when it is malformed.
@@ -77,77 +110,163 @@ pub fn parse_list(text: &str) -> Option<MediaList> {
     if parser.is_exhausted() {
         return Some(MediaList { queries: vec![Query::Type("all".into())] });
     }
-    let queries = parser.parse_comma_separated(|p| p.parse_entirely(query));
-    queries.ok().map(|queries| MediaList { queries })
+    // A query that cannot be read is `not all`; the others stay (Media Queries 5, section 3.2).
+    let queries = split_list(text).into_iter().map(|part| {
+        let read = Parser::new(part).parse_entirely(query);
+        read.unwrap_or_else(|_| Query::Not(Box::new(Query::Type("all".into()))))
+    });
+    Some(MediaList { queries: queries.collect() })
 }
 
 impl MediaList {
     /// Whether any query matches.
     pub fn matches(&self, media: &Media) -> bool {
-        self.queries.iter().any(|query| query.matches(media) == Some(true))
+        self.queries.iter().any(|query| query.matches(media) == Ok(Some(true)))
     }
 }
 
 impl Query {
-    /// Three-valued: `None` for what is not known (Media Queries 5, section 3.1).
-    fn matches(&self, media: &Media) -> Option<bool> {
+    /// Whether it holds.
+    pub fn matches(&self, features: &dyn Features) -> Answer {
         match self {
-            Query::Not(inner) => inner.matches(media).map(|m| !m),
-            Query::And(list) => fold(list, media, false),
-            Query::Or(list) => fold(list, media, true),
-            Query::Type(name) => Some(name == "all" || name == "screen"),
-            Query::Word(name, value) => word(media, name, value.as_deref()),
-            Query::Compare(name, order, number) => {
-                let actual = match name.as_str() {
-                    "width" => media.width,
-                    "height" => media.height,
-                    "resolution" => 1.0,
-                    "aspect-ratio" => media.width / media.height,
-                    "color" => 8.0,
-                    _ => return None,
-                };
-                Some(match order {
-                    Order::Less => actual < *number,
-                    Order::AtMost => actual <= *number,
-                    Order::Equal => actual == *number,
-                    Order::AtLeast => actual >= *number,
-                    Order::More => actual > *number,
-                })
-            }
-            Query::Unknown => None,
+            Query::Not(inner) => inner.matches(features).map(|answer| answer.map(|m| !m)),
+            Query::And(list) => fold(list, features, false),
+            Query::Or(list) => fold(list, features, true),
+            Query::Type(name) => Ok(Some(name == "all" || name == "screen")),
+            Query::Word(name, value) => features.word(name, value.as_deref()),
+            Query::Compare(name, order, with) => Ok(features.compare(name, with)?.map(|(actual, number)| match order {
+                Order::Less => actual < number,
+                Order::AtMost => actual <= number,
+                Order::Equal => actual == number,
+                Order::AtLeast => actual >= number,
+                Order::More => actual > number,
+            })),
+            Query::Function(name, arguments) => features.function(name, arguments),
+            Query::Unknown => Ok(None),
         }
     }
 }
 
 /// And, or in three values; `decisive` is what settles it.
-fn fold(list: &[Query], media: &Media, decisive: bool) -> Option<bool> {
-    let answers: Vec<Option<bool>> = list.iter().map(|query| query.matches(media)).collect();
-    if answers.contains(&Some(decisive)) {
-        return Some(decisive);
+fn fold(list: &[Query], features: &dyn Features, decisive: bool) -> Answer {
+    let answers: Vec<Answer> = list.iter().map(|query| query.matches(features)).collect();
+    if answers.contains(&Ok(Some(decisive))) {
+        return Ok(Some(decisive));
     }
-    if answers.contains(&None) { None } else { Some(!decisive) }
+    if let Some(unknown) = answers.iter().find(|answer| answer.is_err()) {
+        return *unknown;
+    }
+    Ok(if answers.contains(&Ok(None)) { None } else { Some(!decisive) })
 }
 
-fn word(media: &Media, name: &str, value: Option<&str>) -> Option<bool> {
-    let motion = if media.reduced_motion { "reduce" } else { "no-preference" };
-    let (actual, absent) = match name {
-        "hover" | "any-hover" => (if media.hover { "hover" } else { "none" }, "none"),
-        "pointer" | "any-pointer" => (if media.fine_pointer { "fine" } else { "coarse" }, "none"),
-        "prefers-color-scheme" => (if media.dark { "dark" } else { "light" }, ""),
-        "prefers-contrast" => (media.contrast, "no-preference"),
-        "prefers-reduced-motion" => (motion, "no-preference"),
-        "prefers-reduced-transparency" => ("no-preference", "no-preference"),
-        "forced-colors" => (if media.forced_colors { "active" } else { "none" }, "none"),
-        "scripting" => ("enabled", "none"),
-        "orientation" => (if media.width > media.height { "landscape" } else { "portrait" }, ""),
-        "update" => ("fast", "none"),
-        "display-mode" => ("browser", ""),
-        "width" | "height" | "color" => return value.is_none().then_some(true),
-        _ => return None,
-    };
-    Some(match value {
-        Some(value) => value == actual,
-        None => actual != absent,
+/// Features of words: what they may be, and which of them makes `(feature)` alone false.
+const WORDS: [(&str, &[&str], &str); 19] = [
+    ("hover", &["none", "hover"], "none"),
+    ("any-hover", &["none", "hover"], "none"),
+    ("pointer", &["none", "coarse", "fine"], "none"),
+    ("any-pointer", &["none", "coarse", "fine"], "none"),
+    ("prefers-color-scheme", &["light", "dark"], ""),
+    ("prefers-contrast", &["no-preference", "more", "less", "custom"], "no-preference"),
+    ("prefers-reduced-motion", &["no-preference", "reduce"], "no-preference"),
+    ("prefers-reduced-transparency", &["no-preference", "reduce"], "no-preference"),
+    ("forced-colors", &["none", "active"], "none"),
+    ("scripting", &["none", "initial-only", "enabled"], "none"),
+    ("orientation", &["portrait", "landscape"], ""),
+    ("update", &["none", "slow", "fast"], "none"),
+    ("display-mode", &["browser", "fullscreen", "minimal-ui", "standalone", "picture-in-picture"], ""),
+    ("color-gamut", &["srgb", "p3", "rec2020"], ""),
+    ("dynamic-range", &["standard", "high"], ""),
+    ("video-dynamic-range", &["standard", "high"], ""),
+    ("inverted-colors", &["none", "inverted"], "none"),
+    ("overflow-block", &["none", "scroll", "paged"], "none"),
+    ("overflow-inline", &["none", "scroll"], "none"),
+];
+
+/// Features in a range that are there on every screen, as Chromium has them.
+const RANGES: [&str; 12] = [
+    "width",
+    "height",
+    "aspect-ratio",
+    "device-width",
+    "device-height",
+    "device-aspect-ratio",
+    "resolution",
+    "color",
+    "color-index",
+    "monochrome",
+    "grid",
+    "-webkit-device-pixel-ratio",
+];
+
+impl Media {
+    fn lengths(&self) -> Context {
+        // Fonts of a page say nothing here: `em` is the initial size.
+        Context { font_size: Ok(DEFAULT_FONT_SIZE), viewport: (self.width, self.height), ..Context::constant() }
+    }
+
+    fn amount(&self, name: &str) -> Option<f64> {
+        Some(match name {
+            "width" | "device-width" => self.width,
+            "height" | "device-height" => self.height,
+            "aspect-ratio" | "device-aspect-ratio" => self.width / self.height,
+            "resolution" | "-webkit-device-pixel-ratio" => self.resolution,
+            "color" => 8.0,
+            "color-index" | "monochrome" | "grid" => 0.0,
+            _ => return None,
+        })
+    }
+}
+
+impl Features for Media {
+    fn compare(&self, name: &str, with: &Value) -> Result<Option<(f64, f64)>, Unknown> {
+        let Some(actual) = self.amount(name) else { return Ok(None) };
+        let wants_length = name.ends_with("width") || name.ends_with("height");
+        Ok(comparable(with, wants_length, &self.lengths()).ok().flatten().map(|number| (actual, number)))
+    }
+
+    fn word(&self, name: &str, value: Option<&str>) -> Answer {
+        let choose = |yes: bool, word: &'static str, other: &'static str| if yes { word } else { other };
+        let actual = match name {
+            "hover" | "any-hover" => choose(self.hover, "hover", "none"),
+            "pointer" | "any-pointer" => self.pointer,
+            "prefers-color-scheme" => choose(self.dark, "dark", "light"),
+            "prefers-contrast" => self.contrast,
+            "prefers-reduced-motion" => choose(self.reduced_motion, "reduce", "no-preference"),
+            "prefers-reduced-transparency" => choose(self.reduced_transparency, "reduce", "no-preference"),
+            "forced-colors" => choose(self.forced_colors, "active", "none"),
+            "scripting" => choose(self.scripting, "enabled", "none"),
+            "orientation" => choose(self.width > self.height, "landscape", "portrait"),
+            "update" => "fast",
+            "display-mode" => "browser",
+            "color-gamut" => "srgb",
+            "dynamic-range" | "video-dynamic-range" => "standard",
+            "inverted-colors" => "none",
+            "overflow-block" | "overflow-inline" => "scroll",
+            _ => {
+                let alone = value.is_none() && RANGES.contains(&name);
+                return Ok(self.amount(name).filter(|_| alone).map(|amount| amount != 0.0));
+            }
+        };
+        let Some((_, words, absent)) = WORDS.iter().find(|(known, _, _)| *known == name) else { return Ok(None) };
+        Ok(match value {
+            Some(value) => words.contains(&value).then_some(value == actual),
+            None => Some(actual != *absent),
+        })
+    }
+
+    fn function(&self, _name: &str, _arguments: &str) -> Answer {
+        Ok(None)
+    }
+}
+
+/// A value that a feature is compared with: in px for lengths, a bare number otherwise; `None` where it does not fit.
+pub fn comparable(value: &Value, wants_length: bool, context: &Context) -> Result<Option<f64>, Unknown> {
+    let computed = absolute(value, context)?;
+    Ok(match (&computed, wants_length) {
+        (Value::Length(length), true) if !length.has_percent => Some(length.px),
+        (Value::Number(number), false) => Some(*number),
+        (Value::Number(number), true) if *number == 0.0 => Some(0.0),
+        _ => None,
     })
 }
 
@@ -168,11 +287,15 @@ fn query(parser: &mut Parser) -> Result<Query, ParseError<()>> {
         let query = Query::And(parts);
         return Ok(if negated { Query::Not(Box::new(query)) } else { query });
     }
+    if only {
+        return Err(ParseError::unexpected_token());
+    }
     parser.reset(&state);
     condition(parser, true)
 }
 
-fn condition(parser: &mut Parser, allow_or: bool) -> Result<Query, ParseError<()>> {
+/// `not (…)`, or conditions joined by `and`, or by `or`.
+pub fn condition(parser: &mut Parser, allow_or: bool) -> Result<Query, ParseError<()>> {
     if parser.try_parse(|p| p.expect_ident_matching("not")).is_ok() {
         return Ok(Query::Not(Box::new(in_parens(parser)?)));
     }
@@ -202,14 +325,16 @@ fn in_parens(parser: &mut Parser) -> Result<Query, ParseError<()>> {
             while inner.next().is_ok() {}
             Ok(Query::Unknown)
         }),
-        Token::Function(_) => parser.parse_nested_block(|inner| {
+        Token::Function(name) => parser.parse_nested_block(|inner| {
+            let start = inner.position();
             while inner.next().is_ok() {}
-            Ok(Query::Unknown)
+            Ok(Query::Function(name.to_ascii_lowercase(), inner.slice_from(start).trim().to_owned()))
         }),
         _ => Err(ParseError::unexpected_token()),
     }
 }
 
+/// `name`, `name: value`, `name < value` or `value < name < value`.
 fn feature(parser: &mut Parser) -> Result<Query, ParseError<()>> {
     // `30rem <= width < 60rem`
     if let Ok(first) = parser.try_parse(amount) {
@@ -220,6 +345,10 @@ fn feature(parser: &mut Parser) -> Result<Query, ParseError<()>> {
             return Ok(left);
         }
         let second = self::order(parser)?;
+        // Both point the same way (Media Queries 5, section 2.4.3).
+        if order == Order::Equal || second == Order::Equal || order.is_upward() != second.is_upward() {
+            return Err(ParseError::unexpected_token());
+        }
         return Ok(Query::And(vec![left, Query::Compare(name, second, amount(parser)?)]));
     }
     let name = parser.expect_ident()?.to_ascii_lowercase();
@@ -232,6 +361,12 @@ fn feature(parser: &mut Parser) -> Result<Query, ParseError<()>> {
         }
         let number = amount(parser)?;
         return Ok(match (name.strip_prefix("min-"), name.strip_prefix("max-")) {
+            _ if name == "-webkit-min-device-pixel-ratio" => {
+                Query::Compare("-webkit-device-pixel-ratio".into(), Order::AtLeast, number)
+            }
+            _ if name == "-webkit-max-device-pixel-ratio" => {
+                Query::Compare("-webkit-device-pixel-ratio".into(), Order::AtMost, number)
+            }
             (Some(name), _) => Query::Compare(name.into(), Order::AtLeast, number),
             (_, Some(name)) => Query::Compare(name.into(), Order::AtMost, number),
             _ => Query::Compare(name, Order::Equal, number),
@@ -242,6 +377,10 @@ fn feature(parser: &mut Parser) -> Result<Query, ParseError<()>> {
 }
 
 impl Order {
+    fn is_upward(self) -> bool {
+        matches!(self, Order::Less | Order::AtMost)
+    }
+
     fn flip(self) -> Order {
         match self {
             Order::Less => Order::More,
@@ -272,28 +411,32 @@ fn order(parser: &mut Parser) -> Result<Order, ParseError<()>> {
     })
 }
 
-/// A number, ratio, length or resolution; lengths in px. `em` and `rem` are the initial font size here.
-fn amount(parser: &mut Parser) -> Result<f64, ParseError<()>> {
-    let (number, name) = next_number(parser)?;
-    let Some(name) = name else {
-        if parser.try_parse(|p| p.expect_delim('/')).is_ok() {
-            return Ok(number / next_number(parser)?.0);
-        }
-        return Ok(number);
-    };
-    match name.to_ascii_lowercase().as_str() {
-        "dppx" | "x" => return Ok(number),
-        "dpi" => return Ok(number / 96.0),
-        _ => {}
+/// A number, ratio, length or resolution; resolutions in device pixels per px.
+fn amount(parser: &mut Parser) -> Result<Value, ParseError<()>> {
+    if let Ok(length) = parser.try_parse(|p| ANY_LENGTH.parse(p)) {
+        return Ok(length);
     }
-    let context = Context { font_size: Ok(DEFAULT_FONT_SIZE), ..Context::constant() };
-    match unit(name) {
-        Some(unit) if unit.quantity == Quantity::Length => {
-            context.canonical(number, unit).map_err(|_| ParseError::unexpected_token())
+    if let Ok(first) = parser.try_parse(|p| ANY_NUMBER.parse(p)) {
+        if parser.try_parse(|p| p.expect_delim('/')).is_ok() {
+            let second = ANY_NUMBER.parse(parser)?;
+            return match (first, second) {
+                (Value::Number(a), Value::Number(b)) => Ok(Value::Number(a / b)),
+                _ => Err(ParseError::unexpected_token()),
+            };
         }
+        return Ok(first);
+    }
+    let (number, name) = next_number(parser)?;
+    match name.unwrap_or_default().to_ascii_lowercase().as_str() {
+        "dppx" | "x" => Ok(Value::Number(number)),
+        "dpi" => Ok(Value::Number(number / 96.0)),
+        "dpcm" => Ok(Value::Number(number * 2.54 / 96.0)),
         _ => Err(ParseError::unexpected_token()),
     }
 }
+
+const ANY_LENGTH: Grammar = Grammar::Length { percent: false, negative: true, keywords: &[] };
+const ANY_NUMBER: Grammar = Grammar::NumberOr { keywords: &[], min: f64::NEG_INFINITY };
 
 #[cfg(test)]
 mod tests {
@@ -320,8 +463,10 @@ mod tests {
         ] {
             assert_eq!(matches(text), Some(expected), "{text}");
         }
-        for text in ["and", "(hover) and", "(a) and (b) or (c)", "30px"] {
-            assert_eq!(matches(text), None, "{text}");
+        // What cannot be read matches nothing, whatever stands beside it.
+        for text in ["and", "(hover) and", "(a) and (b) or (c)", "30px", "(400px < width > 300px)", "(hover: yes)"] {
+            assert_eq!(matches(text), Some(false), "{text}");
+            assert_eq!(matches(&format!("{text}, all")), Some(true), "{text}");
         }
     }
 }

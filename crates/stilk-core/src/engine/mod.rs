@@ -5,13 +5,18 @@
 //! values as `getComputedStyle` does. What it cannot know is an [`Unknown`](crate::css::Unknown) with its reason.
 
 pub mod cascade;
+mod container;
 mod custom;
 pub mod defaults;
+pub mod explain;
+mod forms;
 pub mod media;
 pub mod resolved;
 pub mod selector;
 pub mod style;
 pub mod stylesheet;
+mod supports;
+mod used_size;
 
 pub use media::Media;
 pub use selector::Forced;

@@ -4,6 +4,7 @@ use super::style::Style;
 use crate::css::compute::{Unknown, resolve_colors};
 use crate::css::property::{Longhand, Longhand as L};
 use crate::css::serialize::{number, to_css};
+use crate::css::transform::{matrix, to_css as matrix_css};
 use crate::css::value::Value;
 
 const LAYOUT: Unknown = Unknown("the used size needs a layout");
@@ -15,9 +16,15 @@ const LAYOUT: Unknown = Unknown("the used size needs a layout");
 pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
     let value = style.get(longhand)?;
     match longhand {
-        L::Width | L::Height => size(style, value),
+        L::Width => size(style, value, Style::content_width, [L::PaddingLeft, L::PaddingRight]),
+        L::Height => size(style, value, Style::content_height, [L::PaddingTop, L::PaddingBottom]),
         L::MarginTop | L::MarginRight | L::MarginBottom | L::MarginLeft => boxed(style, value),
-        L::PaddingTop | L::PaddingRight | L::PaddingBottom | L::PaddingLeft => boxed(style, value),
+        L::PaddingTop | L::PaddingRight | L::PaddingBottom | L::PaddingLeft => match boxed(style, value) {
+            Err(_) => Ok(format!("{}px", number(style.padding(longhand)?))),
+            known => known,
+        },
+        L::Transform => transform(style, value),
+        L::TransformOrigin => origin(style, value),
         L::Top | L::Right | L::Bottom | L::Left => inset(style, value),
         L::LineHeight => match value {
             Value::Number(n) => Ok(format!("{}px", number(n * style.px(L::FontSize)?))),
@@ -71,15 +78,91 @@ fn scale(mut words: Vec<Value>) -> Vec<Value> {
     words
 }
 
+/// Whether nothing is laid out for it: then the browser answers with computed values.
 fn is_hidden(style: &Style) -> bool {
-    style.is(L::Display, "none") || style.is(L::Display, "contents")
+    if style.is(L::Display, "contents") || style.is_empty_generated() {
+        return true;
+    }
+    let mut at = Some(style);
+    while let Some(style) = at {
+        if style.is(L::Display, "none") {
+            return true;
+        }
+        at = style.parent.as_deref();
+    }
+    false
 }
 
-fn size(style: &Style, value: &Value) -> Result<String, Unknown> {
-    if is_hidden(style) || (style.is(L::Display, "inline") && value.is("auto")) {
+/// A size: of the box that `box-sizing` names.
+fn size(
+    style: &Style,
+    value: &Value,
+    content: impl Fn(&Style) -> Result<f64, Unknown>,
+    padding: [Longhand; 2],
+) -> Result<String, Unknown> {
+    if is_hidden(style) {
         return Ok(to_css(value));
     }
-    Err(LAYOUT)
+    if style.is(L::Display, "inline") {
+        // A plain inline box takes no size; pictures and controls do.
+        return if value.is("auto") && !style.brings_size() { Ok(to_css(value)) } else { Err(LAYOUT) };
+    }
+    let mut px = content(style)?;
+    if style.is(L::BoxSizing, "border-box") {
+        let [start, end] = padding;
+        px += style.padding(start)? + style.padding(end)?;
+        px += style.px(border_beside(start))? + style.px(border_beside(end))?;
+    }
+    Ok(format!("{}px", number(px)))
+}
+
+fn border_beside(padding: Longhand) -> Longhand {
+    match padding {
+        L::PaddingLeft => L::BorderLeftWidth,
+        L::PaddingRight => L::BorderRightWidth,
+        L::PaddingTop => L::BorderTopWidth,
+        _ => L::BorderBottomWidth,
+    }
+}
+
+/// The border box in px, for percentages in transforms.
+fn border_box(style: &Style) -> Result<(f64, f64), Unknown> {
+    if is_hidden(style) {
+        return Ok((0.0, 0.0));
+    }
+    let side = |content: f64, sides: [Longhand; 2]| -> Result<f64, Unknown> {
+        let [start, end] = sides;
+        let borders = style.px(border_beside(start))? + style.px(border_beside(end))?;
+        Ok(content + style.padding(start)? + style.padding(end)? + borders)
+    };
+    Ok((
+        side(style.content_width()?, [L::PaddingLeft, L::PaddingRight])?,
+        side(style.content_height()?, [L::PaddingTop, L::PaddingBottom])?,
+    ))
+}
+
+/// A transform is answered as a matrix (CSS Transforms 1, section 13).
+fn transform(style: &Style, value: &Value) -> Result<String, Unknown> {
+    if value.is("none") {
+        return Ok("none".into());
+    }
+    let found = matrix(value, &|| border_box(style).ok());
+    found.map(|matrix| matrix_css(&matrix)).ok_or(LAYOUT)
+}
+
+fn origin(style: &Style, value: &Value) -> Result<String, Unknown> {
+    let Value::Words(words) = value else { return Err(LAYOUT) };
+    let [x, y, z] = words.as_slice() else { return Err(LAYOUT) };
+    let depth = if z.as_px() == Some(0.0) { String::new() } else { format!(" {}", to_css(z)) };
+    if is_hidden(style) || (x.as_px().is_some() && y.as_px().is_some()) {
+        return Ok(format!("{} {}{depth}", to_css(x), to_css(y)));
+    }
+    let (width, height) = border_box(style)?;
+    let px = |value: &Value, basis: f64| match value {
+        Value::Length(length) => Ok(number(length.px + length.percent / 100.0 * basis)),
+        _ => Err(LAYOUT),
+    };
+    Ok(format!("{}px {}px{depth}", px(x, width)?, px(y, height)?))
 }
 
 fn boxed(style: &Style, value: &Value) -> Result<String, Unknown> {

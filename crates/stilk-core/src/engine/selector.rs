@@ -1,5 +1,6 @@
 //! Selectors: parsing and matching by the `selectors` crate, over our own document.
 
+use crate::css::parse::is_too_deep;
 use crate::dom::{Document, Element as DomElement, NodeData, NodeId, is_disableable};
 use cssparser::{ParseError, Parser as CssParser, ToCss};
 use html5ever::{LocalName, Namespace, local_name, ns};
@@ -256,7 +257,53 @@ impl<'i> selectors::Parser<'i> for Reader {
 
 /// Parses a selector list, all of a parser's input.
 pub fn parse<'i>(parser: &mut CssParser<'i>) -> Result<List, ParseError<()>> {
+    refuse_deep(parser)?;
     SelectorList::parse(&Reader, parser, ParseRelative::No).map_err(|_| ParseError::unexpected_token())
+}
+
+/// Parses the selector list of a nested rule: a selector without `&` begins with one (CSS Nesting 1, section 3.1).
+pub fn parse_nested<'i>(parser: &mut CssParser<'i>) -> Result<List, ParseError<()>> {
+    refuse_deep(parser)?;
+    let list = SelectorList::parse(&Reader, parser, ParseRelative::ForNesting);
+    let list = list.map_err(|_| ParseError::unexpected_token())?;
+    if list.slice().iter().all(|one| one.has_parent_selector()) {
+        return Ok(list);
+    }
+    let text: Vec<String> = list
+        .slice()
+        .iter()
+        .map(|one| match one.has_parent_selector() {
+            true => one.to_css_string(),
+            false => format!("& {}", one.to_css_string()),
+        })
+        .collect();
+    parse_list(&text.join(",")).ok_or_else(ParseError::unexpected_token)
+}
+
+/// Puts the selectors of the rule around it for every `&`; pseudo-elements cannot be nested in.
+pub fn nest(list: List, parent: &List) -> List {
+    let elements: Vec<One> = parent.slice().iter().filter(|one| one.pseudo_element().is_none()).cloned().collect();
+    let parent = match elements.is_empty() {
+        true => parse_list(":not(*)").unwrap_or_else(|| parent.clone()),
+        false => SelectorList::from_iter(elements.into_iter()),
+    };
+    list.replace_parent_selector(&parent)
+}
+
+/// How large a selector is, where `&` is as large as given.
+pub fn size(selector: &One, parent: usize) -> usize {
+    let text = selector.to_css_string();
+    text.matches('&').count().saturating_mul(parent).saturating_add(1 + text.len() / 4)
+}
+
+/// The parser of selectors recurses: what is nested without end must not reach it.
+fn refuse_deep(parser: &mut CssParser) -> Result<(), ParseError<()>> {
+    let state = parser.state();
+    let start = parser.position();
+    while parser.next_including_whitespace_and_comments().is_ok() {}
+    let deep = is_too_deep(parser.slice_from(start));
+    parser.reset(&state);
+    if deep { Err(ParseError::unexpected_token()) } else { Ok(()) }
 }
 
 /// Parses a selector list; `None` when it is none.
@@ -285,10 +332,24 @@ pub fn split_list(text: &str) -> Vec<&str> {
     selectors
 }
 
+/// A selector as CSS.
+pub fn to_text(selector: &One) -> String {
+    selector.to_css_string()
+}
+
+/// The state with this name, if it can be forced on an element.
+pub fn state_name(name: &str) -> Option<&'static str> {
+    PseudoClass::read(name).map(|class| class.name())
+}
+
 /// Whether an element at rest matches.
 pub fn matches(list: &List, document: &Document, node: NodeId) -> bool {
-    let forced = Forced::default();
-    let element = ElementRef { document, node, forced: &forced };
+    matches_in(list, document, node, &Forced::default())
+}
+
+/// Whether an element matches while states are forced.
+pub fn matches_in(list: &List, document: &Document, node: NodeId, forced: &Forced) -> bool {
+    let element = ElementRef { document, node, forced };
     let mut caches = SelectorCaches::default();
     list.slice().iter().any(|one| element.matches(one, false, &mut caches))
 }
@@ -310,6 +371,10 @@ impl Forced {
     /// What is forced, in order.
     pub fn iter(&self) -> impl Iterator<Item = (NodeId, &'static str)> {
         self.list.iter().copied()
+    }
+
+    fn is_empty(&self) -> bool {
+        self.list.is_empty()
     }
 
     fn has(&self, node: NodeId, pseudo_class: &str) -> bool {
@@ -335,14 +400,14 @@ impl fmt::Debug for ElementRef<'_> {
 }
 
 impl<'d> ElementRef<'d> {
-    fn element(&self) -> &'d DomElement {
+    pub(super) fn element(&self) -> &'d DomElement {
         match &self.document.node(self.node).data {
             NodeData::Element(element) => element,
             _ => unreachable!("only elements are matched"),
         }
     }
 
-    fn at(&self, node: NodeId) -> Self {
+    pub(super) fn at(&self, node: NodeId) -> Self {
         ElementRef { node, ..*self }
     }
 
@@ -366,76 +431,6 @@ impl<'d> ElementRef<'d> {
         let at = siblings.iter().position(|node| *node == self.node)?;
         let next = if forward { siblings.get(at + 1) } else { at.checked_sub(1).and_then(|i| siblings.get(i)) };
         next.map(|node| self.at(*node))
-    }
-
-    fn is_checked(&self) -> bool {
-        let element = self.element();
-        match element.local() {
-            "input" => {
-                matches!(element.attribute("type"), Some("checkbox" | "radio"))
-                    && element.attribute("checked").is_some()
-            }
-            "option" => element.attribute("selected").is_some() || self.is_first_choice(),
-            _ => false,
-        }
-    }
-
-    /// Whether it is what a drop-down shows because nothing is chosen in it (HTML, section 4.10.7).
-    fn is_first_choice(&self) -> bool {
-        let Some(list) = self.document.node(self.node).parent else { return false };
-        let is_list = self.document.element(list).is_some_and(|e| {
-            e.local() == "select"
-                && e.attribute("multiple").is_none()
-                && e.attribute("size").is_none_or(|size| size == "1")
-        });
-        let options =
-            || self.document.child_elements(list).filter_map(|node| Some((node, self.document.element(node)?)));
-        is_list
-            && !options().any(|(_, option)| option.attribute("selected").is_some())
-            && options().find(|(_, option)| option.attribute("disabled").is_none()).is_some_and(|(n, _)| n == self.node)
-    }
-
-    /// Disabled itself, or inside a disabled fieldset but not in its first legend.
-    fn is_disabled(&self) -> bool {
-        if !is_disableable(self.element()) {
-            return false;
-        }
-        if self.element().attribute("disabled").is_some() {
-            return true;
-        }
-        let mut child = self.node;
-        while let Some(parent) = self.document.node(child).parent {
-            if let Some(element) = self.document.element(parent)
-                && element.local() == "fieldset"
-                && element.attribute("disabled").is_some()
-            {
-                let first_legend = self
-                    .document
-                    .child_elements(parent)
-                    .find(|n| self.document.element(*n).is_some_and(|e| e.local() == "legend"));
-                if first_legend != Some(child) {
-                    return true;
-                }
-            }
-            child = parent;
-        }
-        false
-    }
-
-    /// Whether a user can write into it (HTML, section 4.16.3).
-    fn is_read_write(&self) -> bool {
-        let element = self.element();
-        let open = element.attribute("readonly").is_none() && !self.is_disabled();
-        match element.local() {
-            "textarea" => open,
-            "input" => {
-                let kind = element.attribute("type").unwrap_or("text").to_ascii_lowercase();
-                let closed =
-                    ["hidden", "range", "color", "checkbox", "radio", "file", "submit", "image", "reset", "button"];
-                open && !closed.contains(&kind.as_str())
-            }
-            _ => element.attribute("contenteditable").is_some_and(|v| v != "false"),
-        }
     }
 
     fn is_rtl(&self) -> bool {
@@ -463,13 +458,17 @@ impl<'d> ElementRef<'d> {
     }
 
     fn pseudo_class(&self, class: &PseudoClass) -> bool {
+        // What is forced holds whatever the element says, as in a browser's inspector.
+        if !self.forced.is_empty() && self.forced.has(self.node, class.name()) {
+            return true;
+        }
         let element = self.element();
         let local = element.local();
         match class {
             PseudoClass::Checked => self.is_checked(),
             PseudoClass::Disabled => self.is_disabled(),
             PseudoClass::Enabled => is_disableable(element) && !self.is_disabled(),
-            PseudoClass::Indeterminate => self.forced.has(self.node, "indeterminate"),
+            PseudoClass::Indeterminate => self.is_indeterminate(),
             PseudoClass::AnyLink | PseudoClass::Link => self.is_hyperlink(),
             PseudoClass::Visited => false,
             PseudoClass::Required => {
@@ -489,11 +488,16 @@ impl<'d> ElementRef<'d> {
                     }
             }
             PseudoClass::Open => matches!(local, "details" | "dialog") && element.attribute("open").is_some(),
-            PseudoClass::Defined => true,
+            PseudoClass::Defined => !local.contains('-'),
+            PseudoClass::Valid => self.validity() == Some(true),
+            PseudoClass::Invalid => self.validity() == Some(false),
+            PseudoClass::InRange => self.is_in_range() == Some(true),
+            PseudoClass::OutOfRange => self.is_in_range() == Some(false),
             PseudoClass::Dir(rtl) => self.is_rtl() == *rtl,
             PseudoClass::Lang(wanted) => self.has_language(wanted),
-            PseudoClass::Default => matches!(element.attribute("type"), Some("submit")) || self.is_checked(),
-            other => self.forced.has(self.node, other.name()),
+            PseudoClass::Default => self.is_default(),
+            // What only a user, or a script, brings about.
+            _ => false,
         }
     }
 

@@ -1,15 +1,15 @@
 //! Computed styles of a document. A style knows what applies to its element; each value is computed when it is asked
 //! for, once.
 
-use super::cascade::{DeclarationId, Inline, LonghandSet, Matched, Origin, Prepared, Sheets};
-use super::custom::{Custom, Skip};
+use super::cascade::{Block, DeclarationId, Inline, LonghandSet, Matched, Origin, Prepared, Sheets, Sizing};
+use super::custom::{Around, Custom, Skip};
 use super::media::Media;
 use super::selector::{ElementRef, Forced, PseudoElement};
-use super::stylesheet::{self, DeclarationBody, Stylesheet};
+use super::stylesheet::{self, DeclarationBody, LayerId, Stylesheet};
 use crate::css::color::{Absolute, Color, Surroundings};
 use crate::css::compute::{Context, DEFAULT_FONT_SIZE, Unknown, compute};
 use crate::css::parse::{Declared, ParsedDeclaration, Target, Wide};
-use crate::css::property::{Longhand, Longhand as L};
+use crate::css::property::{Flow, Longhand, Longhand as L};
 use crate::css::value::Value;
 use crate::dom::{Document, Element, NodeId};
 use rustc_hash::FxHashMap;
@@ -18,6 +18,9 @@ use std::cell::{OnceCell, RefCell};
 use std::collections::HashSet;
 use std::fmt;
 use std::rc::Rc;
+
+/// A declaration's value with its references replaced; nothing where that is not valid.
+pub(super) type Substituted = Result<Rc<Option<Declared>>, Unknown>;
 
 /// A value that was computed; boxed, because most never are.
 type Computed = Box<Result<Value, Unknown>>;
@@ -40,9 +43,9 @@ pub struct Style {
     is_generated: bool,
     values: Box<[OnceCell<Computed>]>,
     context: OnceCell<Context>,
-    rtl: OnceCell<bool>,
+    flow: OnceCell<Flow>,
     /// Values of declarations with references, by declaration.
-    substituted: RefCell<Vec<(DeclarationId, Rc<Option<Declared>>)>>,
+    substituted: RefCell<Vec<(DeclarationId, Substituted)>>,
 }
 
 impl fmt::Debug for Style {
@@ -93,7 +96,7 @@ impl Style {
             is_generated,
             values: (0..L::ALL.len()).map(|_| OnceCell::new()).collect(),
             context: OnceCell::new(),
-            rtl: OnceCell::new(),
+            flow: OnceCell::new(),
             substituted: RefCell::default(),
         }
     }
@@ -107,6 +110,11 @@ impl Style {
         cell.get_or_init(|| Box::new(self.adjusted(longhand))).as_ref().as_ref().map_err(|unknown| *unknown)
     }
 
+    /// The style of what is around it: of the parent, or of a pseudo-element's own element.
+    pub fn parent(&self) -> Option<&Rc<Style>> {
+        self.parent.as_ref()
+    }
+
     /// The declaration that won; `None` where the value is inherited or initial.
     pub fn winner(&self, longhand: Longhand) -> Option<DeclarationId> {
         self.specified(longhand).1
@@ -114,9 +122,9 @@ impl Style {
 
     /// Longhands that some declaration of the page sets, be it in vain.
     pub fn set_by_author(&self) -> impl Iterator<Item = Longhand> {
-        let rtl = usize::from(self.is_rtl());
+        let flow = self.flow();
         let blocks = self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author);
-        let sets: Vec<LonghandSet> = blocks.map(|block| block.sets[rtl]).collect();
+        let sets: Vec<LonghandSet> = blocks.map(|block| *block.sets.get(flow)).collect();
         L::ALL.iter().copied().filter(move |longhand| sets.iter().any(|set| set.has(*longhand)))
     }
 
@@ -142,6 +150,16 @@ impl Style {
     /// Whether it is an item of a flex or grid container.
     pub fn is_item(&self) -> bool {
         self.in_item_container() && !self.is_out_of_flow()
+    }
+
+    /// Whether it is a generated pseudo-element that its `content` does not generate.
+    pub fn is_empty_generated(&self) -> bool {
+        self.is_generated && self.is_one_of(L::Content, &["none", "normal"])
+    }
+
+    /// Whether its element brings a size along, as pictures and form controls do.
+    pub fn brings_size(&self) -> bool {
+        self.matched.sizing == Sizing::Content
     }
 
     /// What colours in this style depend on.
@@ -173,15 +191,37 @@ impl Style {
         self.get(longhand).is_ok_and(|value| value.is(keyword))
     }
 
-    fn is_rtl(&self) -> bool {
-        *self.rtl.get_or_init(|| self.is(L::Direction, "rtl"))
+    pub(super) fn flow(&self) -> Flow {
+        *self.flow.get_or_init(|| {
+            let mode = match self.get(L::WritingMode) {
+                Ok(Value::Keyword(mode)) => mode,
+                _ => "horizontal-tb",
+            };
+            Flow::new(mode, self.is(L::Direction, "rtl"))
+        })
+    }
+
+    /// Whether the conditions of a block that are asked for each element hold here.
+    ///
+    /// # Errors
+    /// The reason why it cannot be known.
+    pub(super) fn applies(&self, block: &Block) -> Result<bool, Unknown> {
+        if let Some(reason) = block.unknown {
+            return Err(Unknown(reason));
+        }
+        for query in &block.containers {
+            if !query.holds(self.parent.as_deref())? {
+                return Ok(false);
+            }
+        }
+        Ok(true)
     }
 
     fn is_one_of(&self, longhand: Longhand, words: &[&str]) -> bool {
         matches!(self.get(longhand), Ok(Value::Keyword(word)) if words.contains(word))
     }
 
-    fn is_out_of_flow(&self) -> bool {
+    pub(super) fn is_out_of_flow(&self) -> bool {
         self.is_one_of(L::Position, &["absolute", "fixed"])
     }
 
@@ -193,28 +233,34 @@ impl Style {
 
     /// The winning declaration's value of a longhand.
     fn specified(&self, longhand: Longhand) -> (Specified, Option<DeclarationId>) {
-        // The direction says which physical longhand a logical one sets; it is none of those itself.
-        let rtl = longhand != L::Direction && self.is_rtl();
-        let side = usize::from(rtl);
+        // The flow says which physical longhand a logical one sets; what the flow comes from is none of those itself.
+        let is_flow = matches!(longhand, L::Direction | L::WritingMode);
+        let flow = if is_flow { Flow::LTR } else { self.flow() };
         let mut skip = Skip::None;
-        for block in self.sheets.blocks(&self.matched).filter(|block| block.sets[side].has(longhand)) {
-            for declaration in block.declarations.iter().rev().filter(|d| d.sets[side].has(longhand)) {
+        for block in self.sheets.blocks(&self.matched).filter(|block| block.sets.get(flow).has(longhand)) {
+            for declaration in block.declarations.iter().rev().filter(|d| d.sets.get(flow).has(longhand)) {
                 let DeclarationBody::Property(parsed) = declaration.body() else { continue };
                 if skip.covers(block) {
                     continue;
                 }
                 let winner = Some(declaration.id);
-                if let Some(reason) = block.unknown {
-                    return (Specified::Unknown(Unknown(reason)), winner);
+                match self.applies(block) {
+                    Ok(true) => {}
+                    Ok(false) => continue,
+                    Err(reason) => return (Specified::Unknown(reason), winner),
                 }
                 let value = |values: &[(Target, Value)]| {
-                    let found = values.iter().find(|(target, _)| target.physical(rtl) == longhand);
+                    // The last wins where a shorthand sets one longhand twice.
+                    let found = values.iter().rev().find(|(target, _)| target.physical(flow) == longhand);
                     found.map_or(Specified::Unset, |(_, value)| Specified::Value(value.clone()))
                 };
                 let substituted;
                 let declared = match &parsed.declared {
                     Declared::Pending(_) => {
-                        substituted = self.substituted(declaration, parsed);
+                        substituted = match self.substituted(declaration, parsed) {
+                            Ok(declared) => declared,
+                            Err(reason) => return (Specified::Unknown(reason), winner),
+                        };
                         match substituted.as_ref() {
                             Some(declared) => declared,
                             // Invalid at computed-value time.
@@ -237,22 +283,22 @@ impl Style {
         (Specified::Unset, None)
     }
 
-    fn substituted(&self, declaration: &Prepared, parsed: &ParsedDeclaration) -> Rc<Option<Declared>> {
+    pub(super) fn substituted(&self, declaration: &Prepared, parsed: &ParsedDeclaration) -> Substituted {
         let id = declaration.id;
         if let Some((_, known)) = self.substituted.borrow().iter().find(|(known, _)| *known == id) {
-            return Rc::clone(known);
+            return known.clone();
         }
-        let text = declaration.text.as_ref().and_then(|text| text.substitute(&mut |name| self.custom(name)?.text));
-        let declared = match text {
+        let text = declaration.text.as_ref().map_or(Ok(None), |text| text.substitute(&mut Around(self)));
+        let declared = text.map(|text| match text {
             Some(text) => self.sheets.parse(parsed.name, text),
             None => Rc::new(None),
-        };
-        self.substituted.borrow_mut().push((id, Rc::clone(&declared)));
+        });
+        self.substituted.borrow_mut().push((id, declared.clone()));
         declared
     }
 
     /// What lengths and weights of this element are relative to.
-    fn context(&self) -> &Context {
+    pub(super) fn context(&self) -> &Context {
         self.context.get_or_init(|| {
             let mut context = self.outer_context();
             context.font_size = match self.get(L::FontSize) {
@@ -300,7 +346,7 @@ impl Style {
             },
         };
         match longhand {
-            L::ColorScheme | L::FontSize | L::Direction => compute(longhand, value, &self.outer_context()),
+            L::ColorScheme | L::FontSize | L::Direction | L::WritingMode => compute(longhand, value, &self.outer_context()),
             L::LineHeight => {
                 let mut context = self.outer_context();
                 context.font_size = self.px(L::FontSize);
@@ -397,6 +443,17 @@ impl Engine {
     pub fn styles(&self, document: &Document, forced: &Forced) -> Styles {
         let matches = self.matches(document, forced, Document::ROOT);
         self.styles_of(document, &matches, Styles::default())
+    }
+
+    /// The style of a pseudo-element that no rule speaks of: what it inherits, and initial values.
+    pub fn unstyled(&self, originating: &Rc<Style>, pseudo: &str) -> Style {
+        let is_generated = ["before", "after"].contains(&pseudo);
+        Style::new(&self.sheets, &Rc::default(), Some(Rc::clone(originating)), is_generated)
+    }
+
+    /// A layer's full name on the page.
+    pub fn layer_name(&self, sheet: u16, layer: LayerId) -> String {
+        self.sheets.layer_name(sheet, layer)
     }
 
     /// What applies to a node and everything in it.

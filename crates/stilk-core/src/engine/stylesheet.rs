@@ -1,14 +1,23 @@
-//! CSS text as rules: layers, conditions, selectors, declarations, with the place of each declaration in the text.
+//! CSS text as rules: layers, conditions, nesting, selectors, declarations, with the place of each in the text.
 
+use super::container::{self, ContainerQuery};
 use super::media::{self, MediaList};
 use super::selector::{self, One, PseudoElement};
-use crate::css::parse::{ParsedDeclaration, has_substitution};
+use super::supports::supports;
+use crate::css::parse::{ParsedDeclaration, is_too_deep};
 use crate::css::parse_declaration;
 use cssparser::{
     AtRuleParser, CowRcStr, DeclarationParser, ParseError, Parser, ParserState, QualifiedRuleParser,
     RuleBodyItemParser, RuleBodyParser, StyleSheetParser, Token,
 };
 use std::sync::Arc;
+
+/// Blocks nested deeper than this are dropped; nobody writes them, and the stack has an end.
+const MAX_DEPTH: usize = 64;
+
+/// Nested rules whose selectors, written out, would have more simple selectors than this are dropped: each `&` repeats all
+/// that is above it.
+const MAX_SELECTOR: usize = 10_000;
 
 /// A parsed stylesheet.
 #[derive(Debug, Default)]
@@ -20,7 +29,9 @@ pub struct Stylesheet {
     /// Names of the animations it defines.
     pub keyframes: Vec<String>,
     /// Custom properties with a type, in order.
-    pub registered: Vec<Registered>,
+    pub registered: Vec<(Registered, Arc<[Condition]>)>,
+    /// Stylesheets that were imported into it: their addresses and texts.
+    pub imported: Vec<(String, String)>,
 }
 
 /// A custom property with a type: `@property` (CSS Properties and Values API 1, section 2).
@@ -39,7 +50,7 @@ pub struct Registered {
 /// One selector and its declarations.
 #[derive(Debug)]
 pub struct StyleRule {
-    /// The selector.
+    /// The selector, with what a nested one is nested in.
     pub selector: One,
     /// The pseudo-element it styles, if any.
     pub pseudo: Option<PseudoElement>,
@@ -49,6 +60,8 @@ pub struct StyleRule {
     pub layer: Option<LayerId>,
     /// Conditions that must all hold.
     pub conditions: Arc<[Condition]>,
+    /// The text it is in: 0 for the sheet itself, else one more than the index in `imported`.
+    pub file: u16,
 }
 
 /// A condition of an enclosing at-rule.
@@ -56,6 +69,8 @@ pub struct StyleRule {
 pub enum Condition {
     /// `@media`
     Media(MediaList),
+    /// `@container`
+    Container(Arc<ContainerQuery>),
     /// Something that cannot be decided here.
     Unknown(&'static str),
 }
@@ -88,6 +103,9 @@ pub struct LayerId(u32);
 #[derive(Debug, Default)]
 pub struct Layers {
     list: Vec<Layer>,
+    /// Where layers are named, in order, with the conditions there: a layer that is named only where a condition does not
+    /// hold is not there yet.
+    mentions: Vec<(LayerId, Arc<[Condition]>)>,
 }
 
 #[derive(Debug)]
@@ -116,29 +134,57 @@ impl Layers {
         LayerId(self.list.len() as u32 - 1)
     }
 
+    /// Adds another sheet's layers, as far as they are named where `holds` says so; layers of one name are one layer.
+    /// Returns the layer here for each of the other's.
+    pub fn merge(&mut self, other: &Layers, holds: impl Fn(&[Condition]) -> bool) -> Vec<Option<LayerId>> {
+        let mut here = vec![None; other.list.len()];
+        for (id, _) in other.mentions.iter().filter(|(_, conditions)| holds(conditions)) {
+            self.adopt(other, *id, &mut here);
+        }
+        here
+    }
+
+    fn adopt(&mut self, other: &Layers, id: LayerId, here: &mut [Option<LayerId>]) -> LayerId {
+        if let Some(known) = here[id.index()] {
+            return known;
+        }
+        let layer = &other.list[id.index()];
+        let parent = layer.parent.map(|parent| self.adopt(other, parent, here));
+        let own = match &layer.name {
+            // A name holds no dot here.
+            Some(name) => self.enter(parent, name),
+            None => self.anonymous(parent),
+        };
+        here[id.index()] = Some(own);
+        own
+    }
+
     /// The rank of every layer, lowest first: a layer's own rules come after those of the layers inside it.
     pub fn ranks(&self) -> Vec<u32> {
+        let mut children: Vec<Vec<usize>> = vec![Vec::new(); self.list.len() + 1];
+        for (i, layer) in self.list.iter().enumerate() {
+            children[layer.parent.map_or(self.list.len(), LayerId::index)].push(i);
+        }
         let mut ranks = vec![0; self.list.len()];
         let mut next = 0;
-        self.rank(None, &mut ranks, &mut next);
+        // Each layer is met twice: on the way down, and after everything in it.
+        let mut stack: Vec<(usize, bool)> = children[self.list.len()].iter().rev().map(|i| (*i, false)).collect();
+        while let Some((i, done)) = stack.pop() {
+            if done {
+                ranks[i] = next;
+                next += 1;
+            } else {
+                stack.push((i, true));
+                stack.extend(children[i].iter().rev().map(|child| (*child, false)));
+            }
+        }
         ranks
     }
 
-    fn rank(&self, parent: Option<LayerId>, ranks: &mut [u32], next: &mut u32) {
-        for i in 0..self.list.len() {
-            if self.list[i].parent == parent {
-                let id = LayerId(i as u32);
-                self.rank(Some(id), ranks, next);
-                ranks[i] = *next;
-                *next += 1;
-            }
-        }
-    }
-
-    /// A layer's full name; `?` for anonymous ones.
+    /// A layer's full name; `(anonymous)` for those without one.
     pub fn name(&self, id: LayerId) -> String {
         let layer = &self.list[id.0 as usize];
-        let own = layer.name.as_deref().unwrap_or("?");
+        let own = layer.name.as_deref().unwrap_or("(anonymous)");
         match layer.parent {
             Some(parent) => format!("{}.{own}", self.name(parent)),
             None => own.to_owned(),
@@ -153,77 +199,284 @@ impl LayerId {
     }
 }
 
+/// Gives the text behind the address of an `@import`; `None` where it cannot be had.
+pub type Importer<'i> = &'i mut dyn FnMut(&str) -> Option<String>;
+
 impl Stylesheet {
-    /// Parses a stylesheet. Like browsers, it drops what it cannot read and goes on.
+    /// Parses a stylesheet. Like browsers, it drops what it cannot read and goes on. Imports are not followed.
     pub fn parse(text: &str) -> Stylesheet {
+        Stylesheet::parse_importing(text, &mut |_| None)
+    }
+
+    /// Parses a stylesheet and what it imports.
+    pub fn parse_importing(text: &str, importer: Importer) -> Stylesheet {
         let mut sheet = Stylesheet::default();
-        let mut reader = Reader { sheet: &mut sheet, layer: None, conditions: Vec::new(), dead: false };
-        let mut parser = Parser::new(text);
-        for _ in StyleSheetParser::new(&mut parser, &mut reader) {}
+        Reader { sheet: &mut sheet, importer, context: Context::default() }.read(text);
         sheet
     }
 }
 
 /// Parses the text of a `style` attribute.
 pub fn parse_inline(text: &str) -> Arc<[Declaration]> {
+    let mut sheet = Stylesheet::default();
+    let mut reader = Reader { sheet: &mut sheet, importer: &mut |_| None, context: Context::default() };
     let mut parser = Parser::new(text);
-    declarations(&mut parser).into()
+    let mut body = Body { reader: &mut reader, pending: Vec::new(), nests: false };
+    for _ in RuleBodyParser::new(&mut parser, &mut body) {}
+    body.pending.into()
 }
 
-struct Reader<'s> {
-    sheet: &'s mut Stylesheet,
+/// What surrounds the rule that is being read.
+#[derive(Default, Clone)]
+struct Context {
     layer: Option<LayerId>,
     conditions: Vec<Condition>,
     /// Inside a condition that never holds.
     dead: bool,
+    /// The selectors that `&` stands for, and how large they are written out.
+    parent: Option<(selector::List, usize)>,
+    depth: usize,
+    file: u16,
+    /// Something but `@import` and `@layer` was met: imports are over.
+    begun: bool,
+}
+
+struct Reader<'s, 'f> {
+    sheet: &'s mut Stylesheet,
+    importer: &'s mut (dyn FnMut(&str) -> Option<String> + 'f),
+    context: Context,
 }
 
 enum Prelude {
     Media(MediaList),
+    Container(ContainerQuery),
     /// `@supports`, decided at once.
     Supports(bool),
     Layer(Vec<String>),
+    Import(Import),
     Unknown(&'static str),
+    /// Holds at no moment that is computed here.
+    Never,
     Keyframes(String),
     Property(String),
     Ignored,
 }
 
-impl<'i> AtRuleParser<'i> for Reader<'_> {
-    type Prelude = Prelude;
-    type AtRule = ();
-    type Error = ();
+/// `@import url layer(…) supports(…) media;`
+struct Import {
+    url: String,
+    layer: Option<Option<String>>,
+    supported: bool,
+    media: MediaList,
+}
 
-    fn parse_prelude(&mut self, name: CowRcStr<'i>, input: &mut Parser<'i>) -> Result<Prelude, ParseError<()>> {
+impl Reader<'_, '_> {
+    fn read(&mut self, text: &str) {
+        let mut parser = Parser::new(text);
+        for _ in StyleSheetParser::new(&mut parser, self) {}
+    }
+
+    fn mention(&mut self, layer: LayerId) {
+        if !self.context.dead {
+            self.sheet.layers.mentions.push((layer, self.context.conditions.clone().into()));
+        }
+    }
+
+    fn import(&mut self, import: Import) {
+        // Addresses that are read twice are read twice; a circle ends at the bound on depth.
+        if self.context.begun || self.context.depth > 8 || self.sheet.imported.len() > 1000 {
+            return;
+        }
+        let outer = self.context.clone();
+        self.context.depth += 1;
+        self.context.dead |= !import.supported;
+        self.context.conditions.push(Condition::Media(import.media));
+        if let Some(name) = import.layer {
+            self.enter(name.as_deref());
+        }
+        if let Some(text) = (self.importer)(&import.url) {
+            self.sheet.imported.push((import.url, text.clone()));
+            self.context.file = self.sheet.imported.len() as u16;
+            self.read(&text);
+        }
+        self.context = outer;
+    }
+
+    fn enter(&mut self, name: Option<&str>) {
+        let layer = match name {
+            Some(name) => self.sheet.layers.enter(self.context.layer, name),
+            None => self.sheet.layers.anonymous(self.context.layer),
+        };
+        self.mention(layer);
+        self.context.layer = Some(layer);
+    }
+
+    fn prelude(&mut self, name: &str, input: &mut Parser) -> Result<Prelude, ParseError<()>> {
         input.skip_whitespace();
         let start = input.position();
-        if name.eq_ignore_ascii_case("supports") {
-            let answer = supports(input);
-            while input.next().is_ok() {}
-            return Ok(Prelude::Supports(answer));
-        }
+        let state = input.state();
         while input.next_including_whitespace_and_comments().is_ok() {}
         let text = input.slice_from(start).trim();
-        Ok(match name.to_ascii_lowercase().as_str() {
+        if is_too_deep(text) {
+            return Err(ParseError::unexpected_token());
+        }
+        let lower = name.to_ascii_lowercase();
+        if !matches!(lower.as_str(), "import" | "layer" | "charset") {
+            self.context.begun = true;
+        }
+        Ok(match lower.as_str() {
+            "supports" | "import" => {
+                input.reset(&state);
+                let prelude = if lower == "import" {
+                    Prelude::Import(import(input)?)
+                } else {
+                    Prelude::Supports(supports(input))
+                };
+                while input.next().is_ok() {}
+                prelude
+            }
             "media" => Prelude::Media(media::parse_list(text).ok_or_else(ParseError::unexpected_token)?),
             "layer" => {
-                let names = text.split(',').map(|name| name.trim().to_owned()).filter(|name| !name.is_empty());
-                Prelude::Layer(names.collect())
+                let names: Vec<String> = text.split(',').map(|name| name.trim().to_owned()).collect();
+                match names.as_slice() {
+                    [one] if one.is_empty() => Prelude::Layer(Vec::new()),
+                    names if names.iter().any(|name| !is_layer_name(name)) => {
+                        return Err(ParseError::unexpected_token());
+                    }
+                    _ => Prelude::Layer(names),
+                }
             }
-            "container" => Prelude::Unknown("a container query needs a layout"),
-            "scope" | "starting-style" => Prelude::Unknown("the at-rule around it is not computed yet"),
+            "container" => Prelude::Container(container::parse(text).ok_or_else(ParseError::unexpected_token)?),
+            "scope" => Prelude::Unknown("`@scope` is not computed"),
+            "starting-style" => Prelude::Never,
             "keyframes" | "-webkit-keyframes" => Prelude::Keyframes(text.to_owned()),
             "property" if text.starts_with("--") => Prelude::Property(text.to_owned()),
             _ => Prelude::Ignored,
         })
     }
 
-    fn rule_without_block(&mut self, prelude: Prelude, _start: &ParserState) -> Result<(), ()> {
-        if let Prelude::Layer(names) = prelude {
-            for name in names {
-                self.sheet.layers.enter(self.layer, &name);
+    fn statement(&mut self, prelude: Prelude) {
+        match prelude {
+            Prelude::Layer(names) => {
+                for name in names {
+                    let layer = self.sheet.layers.enter(self.context.layer, &name);
+                    self.mention(layer);
+                }
+            }
+            Prelude::Import(import) => self.import(import),
+            _ => {}
+        }
+    }
+
+    /// The block of an at-rule; what is in it belongs to the same parent.
+    fn at_block(&mut self, prelude: Prelude, input: &mut Parser) {
+        let outer = self.context.clone();
+        self.context.depth += 1;
+        match prelude {
+            Prelude::Media(list) => self.context.conditions.push(Condition::Media(list)),
+            Prelude::Container(query) => self.context.conditions.push(Condition::Container(Arc::new(query))),
+            Prelude::Supports(answer) => self.context.dead |= !answer,
+            Prelude::Never => self.context.dead = true,
+            Prelude::Unknown(reason) => self.context.conditions.push(Condition::Unknown(reason)),
+            Prelude::Layer(names) if names.len() <= 1 => self.enter(names.first().map(String::as_str)),
+            Prelude::Layer(_) | Prelude::Ignored | Prelude::Import(_) => return self.context = outer,
+            Prelude::Keyframes(name) => {
+                self.sheet.keyframes.push(name);
+                return self.context = outer;
+            }
+            Prelude::Property(name) => {
+                if !self.context.dead {
+                    let conditions: Arc<[Condition]> = self.context.conditions.clone().into();
+                    self.sheet.registered.extend(registered(&name, input).map(|one| (one, conditions)));
+                }
+                return self.context = outer;
             }
         }
+        if self.context.depth < MAX_DEPTH {
+            if self.context.parent.is_some() {
+                self.body(input);
+            } else {
+                for _ in StyleSheetParser::new(input, self) {}
+            }
+        }
+        let begun = self.context.begun;
+        self.context = outer;
+        self.context.begun = begun;
+    }
+
+    /// The content of a style rule or of an at-rule in one: each run of declarations is a rule of its own.
+    fn body(&mut self, input: &mut Parser) {
+        let mut body = Body { reader: self, pending: Vec::new(), nests: true };
+        for _ in RuleBodyParser::new(input, &mut body) {}
+        body.flush();
+    }
+
+    fn style_rule(&mut self, list: selector::List, input: &mut Parser) {
+        self.context.begun = true;
+        let outer = self.context.clone();
+        let above = outer.parent.as_ref();
+        let size: usize = list.slice().iter().map(|one| selector::size(one, above.map_or(1, |(_, size)| *size))).sum();
+        let list = match above {
+            Some((parent, _)) => selector::nest(list, parent),
+            None => list,
+        };
+        self.context.depth += 1;
+        if self.context.depth < MAX_DEPTH && size < MAX_SELECTOR {
+            self.context.parent = Some((list, size));
+            self.body(input);
+        }
+        self.context = outer;
+    }
+}
+
+fn is_layer_name(name: &str) -> bool {
+    name.split('.').all(|part| {
+        let mut parser = Parser::new(part);
+        let is_name = parser.expect_ident().is_ok() && parser.is_exhausted();
+        let wide = ["inherit", "initial", "unset", "revert", "revert-layer", "default"];
+        is_name && !wide.iter().any(|word| part.eq_ignore_ascii_case(word))
+    })
+}
+
+fn import(input: &mut Parser) -> Result<Import, ParseError<()>> {
+    let url = input.expect_url_or_string()?.to_string();
+    let mut layer = None;
+    if input.try_parse(|p| p.expect_ident_matching("layer")).is_ok() {
+        layer = Some(None);
+    } else if input.try_parse(|p| p.expect_function_matching("layer")).is_ok() {
+        let name = input.parse_nested_block(|inner| {
+            let start = inner.position();
+            while inner.next().is_ok() {}
+            Ok::<_, ParseError<()>>(inner.slice_from(start).trim().to_owned())
+        })?;
+        layer = Some(Some(name));
+    }
+    let mut supported = true;
+    if input.try_parse(|p| p.expect_function_matching("supports")).is_ok() {
+        supported = input.parse_nested_block(|inner| {
+            let answer = super::supports::supports_import(inner);
+            while inner.next().is_ok() {}
+            Ok::<_, ParseError<()>>(answer)
+        })?;
+    }
+    input.skip_whitespace();
+    let start = input.position();
+    while input.next().is_ok() {}
+    let media = media::parse_list(input.slice_from(start).trim()).ok_or_else(ParseError::unexpected_token)?;
+    Ok(Import { url, layer, supported, media })
+}
+
+impl<'i> AtRuleParser<'i> for Reader<'_, '_> {
+    type Prelude = Prelude;
+    type AtRule = ();
+    type Error = ();
+
+    fn parse_prelude(&mut self, name: CowRcStr<'i>, input: &mut Parser<'i>) -> Result<Prelude, ParseError<()>> {
+        self.prelude(&name, input)
+    }
+
+    fn rule_without_block(&mut self, prelude: Prelude, _start: &ParserState) -> Result<(), ()> {
+        self.statement(prelude);
         Ok(())
     }
 
@@ -233,43 +486,18 @@ impl<'i> AtRuleParser<'i> for Reader<'_> {
         _start: &ParserState,
         input: &mut Parser<'i>,
     ) -> Result<(), ParseError<()>> {
-        let (layer, depth, dead) = (self.layer, self.conditions.len(), self.dead);
-        match prelude {
-            Prelude::Media(list) => self.conditions.push(Condition::Media(list)),
-            Prelude::Supports(answer) => self.dead |= !answer,
-            Prelude::Unknown(reason) => self.conditions.push(Condition::Unknown(reason)),
-            Prelude::Layer(names) => {
-                self.layer = Some(match names.first() {
-                    Some(name) => self.sheet.layers.enter(self.layer, name),
-                    None => self.sheet.layers.anonymous(self.layer),
-                });
-            }
-            Prelude::Keyframes(name) => {
-                self.sheet.keyframes.push(name);
-                return Ok(());
-            }
-            Prelude::Property(name) => {
-                if !self.dead {
-                    self.sheet.registered.extend(registered(&name, input));
-                }
-                return Ok(());
-            }
-            Prelude::Ignored => return Ok(()),
-        }
-        for _ in StyleSheetParser::new(input, self) {}
-        self.layer = layer;
-        self.conditions.truncate(depth);
-        self.dead = dead;
+        self.at_block(prelude, input);
         Ok(())
     }
 }
 
-impl<'i> QualifiedRuleParser<'i> for Reader<'_> {
+impl<'i> QualifiedRuleParser<'i> for Reader<'_, '_> {
     type Prelude = selector::List;
     type QualifiedRule = ();
     type Error = ();
 
     fn parse_prelude(&mut self, input: &mut Parser<'i>) -> Result<selector::List, ParseError<()>> {
+        self.context.begun = true;
         selector::parse(input)
     }
 
@@ -279,22 +507,156 @@ impl<'i> QualifiedRuleParser<'i> for Reader<'_> {
         _start: &ParserState,
         input: &mut Parser<'i>,
     ) -> Result<(), ParseError<()>> {
-        let declarations: Arc<[Declaration]> = declarations(input).into();
-        if self.dead {
-            return Ok(());
+        self.style_rule(list, input);
+        Ok(())
+    }
+}
+
+/// Reads the content of a style rule.
+struct Body<'b, 's, 'f> {
+    reader: &'b mut Reader<'s, 'f>,
+    pending: Vec<Declaration>,
+    /// Whether rules may stand in it.
+    nests: bool,
+}
+
+impl Body<'_, '_, '_> {
+    /// Makes a rule of the declarations since the last nested one.
+    fn flush(&mut self) {
+        let declarations: Arc<[Declaration]> = std::mem::take(&mut self.pending).into();
+        let context = &self.reader.context;
+        let Some((list, _)) = &context.parent else { return };
+        if declarations.is_empty() || context.dead {
+            return;
         }
-        let conditions: Arc<[Condition]> = self.conditions.clone().into();
+        let conditions: Arc<[Condition]> = context.conditions.clone().into();
         for selector in list.slice() {
-            self.sheet.rules.push(StyleRule {
+            self.reader.sheet.rules.push(StyleRule {
                 pseudo: selector.pseudo_element().cloned(),
                 selector: selector.clone(),
                 declarations: Arc::clone(&declarations),
-                layer: self.layer,
+                layer: context.layer,
                 conditions: Arc::clone(&conditions),
+                file: context.file,
             });
+        }
+    }
+}
+
+impl<'i> DeclarationParser<'i> for Body<'_, '_, '_> {
+    type Declaration = ();
+    type Error = ();
+
+    fn parse_value(
+        &mut self,
+        name: CowRcStr<'i>,
+        input: &mut Parser<'i>,
+        start: &ParserState,
+    ) -> Result<(), ParseError<()>> {
+        let declaration = declaration(&name, input, start)?;
+        self.pending.push(declaration);
+        Ok(())
+    }
+}
+
+impl<'i> AtRuleParser<'i> for Body<'_, '_, '_> {
+    type Prelude = Prelude;
+    type AtRule = ();
+    type Error = ();
+
+    fn parse_prelude(&mut self, name: CowRcStr<'i>, input: &mut Parser<'i>) -> Result<Prelude, ParseError<()>> {
+        match self.nests {
+            true => self.reader.prelude(&name, input),
+            false => Err(ParseError::unexpected_token()),
+        }
+    }
+
+    fn parse_block(
+        &mut self,
+        prelude: Prelude,
+        _start: &ParserState,
+        input: &mut Parser<'i>,
+    ) -> Result<(), ParseError<()>> {
+        self.flush();
+        // Animations and types of custom properties do not nest in style rules.
+        if !matches!(prelude, Prelude::Keyframes(_) | Prelude::Property(_)) {
+            self.reader.at_block(prelude, input);
         }
         Ok(())
     }
+}
+
+impl<'i> QualifiedRuleParser<'i> for Body<'_, '_, '_> {
+    type Prelude = selector::List;
+    type QualifiedRule = ();
+    type Error = ();
+
+    fn parse_prelude(&mut self, input: &mut Parser<'i>) -> Result<selector::List, ParseError<()>> {
+        selector::parse_nested(input)
+    }
+
+    fn parse_block(
+        &mut self,
+        list: selector::List,
+        _start: &ParserState,
+        input: &mut Parser<'i>,
+    ) -> Result<(), ParseError<()>> {
+        self.flush();
+        self.reader.style_rule(list, input);
+        Ok(())
+    }
+}
+
+impl RuleBodyItemParser<'_, (), ()> for Body<'_, '_, '_> {
+    fn parse_declarations(&self) -> bool {
+        true
+    }
+
+    fn parse_qualified(&self) -> bool {
+        self.nests
+    }
+}
+
+fn declaration(name: &str, input: &mut Parser, start: &ParserState) -> Result<Declaration, ParseError<()>> {
+    input.skip_whitespace();
+    let from = input.position();
+    let mut bang = None;
+    let is_custom = name.starts_with("--");
+    loop {
+        let at = input.position();
+        match input.next_including_whitespace_and_comments() {
+            Ok(Token::Delim('!')) => bang = Some(at),
+            Ok(Token::BadString(_) | Token::BadUrl(_)) => return Err(ParseError::unexpected_token()),
+            Ok(Token::CloseParenthesis | Token::CloseSquareBracket | Token::CloseCurlyBracket) => {
+                return Err(ParseError::unexpected_token());
+            }
+            // A block in braces is the whole value of a custom property, and of no other (CSS Syntax 3, section 5.5.6).
+            Ok(Token::CurlyBracketBlock) if !is_custom => return Err(ParseError::unexpected_token()),
+            Ok(_) => {}
+            Err(_) => break,
+        }
+    }
+    let mut text = input.slice_from(from);
+    let mut important = false;
+    if let Some(bang) = bang {
+        if !input.slice_from(bang)[1..].trim().eq_ignore_ascii_case("important") {
+            return Err(ParseError::unexpected_token());
+        }
+        important = true;
+        text = &text[..bang.byte_index() - from.byte_index()];
+    }
+    let offset = start.position().byte_index() as u32;
+    let text = text.trim();
+    if is_too_deep(text) {
+        return Err(ParseError::unexpected_token());
+    }
+    let body = if is_custom {
+        DeclarationBody::Custom(name.into(), text.into())
+    } else {
+        let parsed = parse_declaration(name, text).map_err(|_| ParseError::unexpected_token())?;
+        DeclarationBody::Property(parsed)
+    };
+    Ok(Declaration { body, important, offset })
 }
 
 /// The descriptors of `@property`; nothing where one that is needed is missing.
@@ -322,130 +684,6 @@ fn registered(name: &str, input: &mut Parser) -> Option<Registered> {
     let syntax = syntax?.trim_matches(['"', '\'']).to_owned();
     let inherits = inherits? == "true";
     (initial.is_some() || syntax == "*").then(|| Registered { name: name.into(), syntax, inherits, initial })
-}
-
-fn declarations(input: &mut Parser) -> Vec<Declaration> {
-    // A declaration that cannot be read is dropped alone.
-    RuleBodyParser::new(input, &mut BodyReader).flatten().collect()
-}
-
-struct BodyReader;
-
-impl<'i> DeclarationParser<'i> for BodyReader {
-    type Declaration = Declaration;
-    type Error = ();
-
-    fn parse_value(
-        &mut self,
-        name: CowRcStr<'i>,
-        input: &mut Parser<'i>,
-        start: &ParserState,
-    ) -> Result<Declaration, ParseError<()>> {
-        input.skip_whitespace();
-        let from = input.position();
-        let mut bang = None;
-        loop {
-            let at = input.position();
-            match input.next_including_whitespace_and_comments() {
-                Ok(Token::Delim('!')) => bang = Some(at),
-                Ok(Token::BadString(_) | Token::BadUrl(_)) => return Err(ParseError::unexpected_token()),
-                Ok(_) => {}
-                Err(_) => break,
-            }
-        }
-        let mut text = input.slice_from(from);
-        let mut important = false;
-        if let Some(bang) = bang {
-            if !input.slice_from(bang)[1..].trim().eq_ignore_ascii_case("important") {
-                return Err(ParseError::unexpected_token());
-            }
-            important = true;
-            text = &text[..bang.byte_index() - from.byte_index()];
-        }
-        let offset = start.position().byte_index() as u32;
-        let text = text.trim();
-        let body = if name.starts_with("--") {
-            DeclarationBody::Custom((&*name).into(), text.into())
-        } else {
-            let parsed = parse_declaration(&name, text).map_err(|_| ParseError::unexpected_token())?;
-            DeclarationBody::Property(parsed)
-        };
-        Ok(Declaration { body, important, offset })
-    }
-}
-
-impl<'i> AtRuleParser<'i> for BodyReader {
-    type Prelude = ();
-    type AtRule = Declaration;
-    type Error = ();
-}
-
-impl<'i> QualifiedRuleParser<'i> for BodyReader {
-    type Prelude = ();
-    type QualifiedRule = Declaration;
-    type Error = ();
-}
-
-impl RuleBodyItemParser<'_, Declaration, ()> for BodyReader {
-    fn parse_declarations(&self) -> bool {
-        true
-    }
-
-    fn parse_qualified(&self) -> bool {
-        false
-    }
-}
-
-/// `@supports` conditions (CSS Conditional 4): a declaration is supported when the property takes the value.
-fn supports(parser: &mut Parser) -> bool {
-    if parser.try_parse(|p| p.expect_ident_matching("not")).is_ok() {
-        return !supports_in_parens(parser);
-    }
-    let mut answer = supports_in_parens(parser);
-    loop {
-        if parser.try_parse(|p| p.expect_ident_matching("and")).is_ok() {
-            answer &= supports_in_parens(parser);
-        } else if parser.try_parse(|p| p.expect_ident_matching("or")).is_ok() {
-            answer |= supports_in_parens(parser);
-        } else {
-            return answer;
-        }
-    }
-}
-
-fn supports_in_parens(parser: &mut Parser) -> bool {
-    match parser.next().cloned() {
-        Ok(Token::ParenthesisBlock) => {
-            let answer = parser.parse_nested_block(|inner| {
-                let state = inner.state();
-                if let Ok(name) = inner.try_parse(|p| p.expect_ident_cloned())
-                    && inner.try_parse(|p| p.expect_colon()).is_ok()
-                {
-                    inner.skip_whitespace();
-                    let start = inner.position();
-                    while inner.next_including_whitespace_and_comments().is_ok() {}
-                    let text = inner.slice_from(start).trim();
-                    let custom = name.starts_with("--") || has_substitution(text);
-                    return Ok::<_, ParseError<()>>(custom || parse_declaration(&name, text).is_ok());
-                }
-                inner.reset(&state);
-                let answer = supports(inner);
-                while inner.next().is_ok() {}
-                Ok(answer)
-            });
-            answer.unwrap_or(false)
-        }
-        Ok(Token::Function(name)) => {
-            let is_selector = name.eq_ignore_ascii_case("selector");
-            let answer = parser.parse_nested_block(|inner| {
-                let ok = is_selector && selector::parse(inner).is_ok();
-                while inner.next().is_ok() {}
-                Ok::<_, ParseError<()>>(ok)
-            });
-            answer.unwrap_or(false)
-        }
-        _ => false,
-    }
 }
 
 #[cfg(test)]

@@ -3,7 +3,7 @@
 
 use super::Sheet;
 use crate::css::parse::parse_declaration;
-use crate::css::property::Longhand;
+use crate::css::property::{Flow, Longhand};
 use crate::system::{Control, Place};
 use crate::tokens::Piece;
 
@@ -73,7 +73,7 @@ pub fn resets(control: &Control) -> Vec<Reset> {
 
 fn targets(property: &str, value: &str) -> Vec<Longhand> {
     parse_declaration(property, value)
-        .map(|parsed| parsed.targets().into_iter().map(|target| target.physical(false)).collect())
+        .map(|parsed| parsed.targets().into_iter().map(|target| target.physical(Flow::LTR)).collect())
         .unwrap_or_default()
 }
 

@@ -74,7 +74,10 @@ impl<'t> ValueChecker<'t> {
         if let Some(known) = self.judged.borrow().get(&key) {
             return Some(*known);
         }
-        let verdict = parse_declaration(name, &text).map(|_| ());
+        let lower = text.to_ascii_lowercase();
+        // What other engines have of their own is theirs to judge.
+        let foreign = ["-moz-", "-ms-", "-o-"].iter().any(|vendor| lower.starts_with(vendor));
+        let verdict = if foreign { Ok(()) } else { parse_declaration(name, &text).map(|_| ()) };
         self.judged.borrow_mut().insert(key, verdict);
         Some(verdict)
     }

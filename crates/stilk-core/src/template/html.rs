@@ -5,15 +5,14 @@
 //! error.
 
 use crate::diagnostic::{Diagnostic, Diagnostics};
-use crate::dom::{Document, Element, NodeData, NodeId};
+use crate::dom::{Document, NodeId};
+use crate::html::{Parsed, Sink};
 use crate::source::{FileId, Sources, Span};
-use html5ever::interface::{ElementFlags, NodeOrText, QuirksMode, TreeSink};
 use html5ever::tendril::{StrTendril, TendrilSink};
 use html5ever::tokenizer::TokenizerOpts;
 use html5ever::tree_builder::TreeBuilderOpts;
-use html5ever::{Attribute, ParseOpts, QualName, local_name, ns};
-use std::borrow::Cow;
-use std::cell::{Cell, Ref, RefCell};
+use html5ever::{ParseOpts, QualName, local_name, ns};
+use std::cell::Cell;
 use std::rc::Rc;
 
 /// Elements nested deeper than this are refused.
@@ -23,7 +22,7 @@ const MAX_DEPTH: usize = 128;
 pub fn parse(file: FileId, sources: &Sources, diagnostics: &mut Diagnostics) -> Document {
     let text = &sources.file(file).text;
     let place = Rc::new(Cell::new(Span::new(file, 0, 0)));
-    let sink = Sink { document: RefCell::new(Document::new()), errors: RefCell::default(), place: Rc::clone(&place) };
+    let sink = Sink::new(Rc::clone(&place));
     let options = ParseOpts {
         tokenizer: TokenizerOpts { exact_errors: true, ..Default::default() },
         tree_builder: TreeBuilderOpts { exact_errors: true, ..Default::default() },
@@ -36,7 +35,7 @@ pub fn parse(file: FileId, sources: &Sources, diagnostics: &mut Diagnostics) -> 
         parser.process(StrTendril::from(&text[start..end]));
         start = end;
     }
-    let (mut document, errors) = parser.finish();
+    let Parsed { mut document, errors, .. } = parser.finish();
     // An element that is not closed makes later tags look wrong: they are judged once that is mended.
     if check_tags(file, text, diagnostics) {
         for (span, words) in errors {
@@ -170,113 +169,4 @@ fn unwrap_fragment(document: &mut Document) {
         document.append(Document::ROOT, child);
     }
     document.detach(root);
-}
-
-struct Sink {
-    document: RefCell<Document>,
-    errors: RefCell<Vec<(Span, String)>>,
-    place: Rc<Cell<Span>>,
-}
-
-impl TreeSink for Sink {
-    type Handle = NodeId;
-    type Output = (Document, Vec<(Span, String)>);
-    type ElemName<'a> = Ref<'a, QualName>;
-
-    fn finish(self) -> Self::Output {
-        (self.document.into_inner(), self.errors.into_inner())
-    }
-
-    fn parse_error(&self, msg: Cow<'static, str>) {
-        self.errors.borrow_mut().push((self.place.get(), msg.into_owned()));
-    }
-
-    fn get_document(&self) -> NodeId {
-        Document::ROOT
-    }
-
-    fn elem_name<'a>(&'a self, target: &'a NodeId) -> Ref<'a, QualName> {
-        Ref::map(self.document.borrow(), |document| match &document.node(*target).data {
-            NodeData::Element(element) => &element.name,
-            _ => unreachable!("the tree builder asks for the names of elements only"),
-        })
-    }
-
-    fn create_element(&self, name: QualName, attrs: Vec<Attribute>, _flags: ElementFlags) -> NodeId {
-        let attributes = attrs.into_iter().map(|a| (a.name, a.value.to_string())).collect();
-        let data = NodeData::Element(Element::new(name, attributes));
-        self.document.borrow_mut().create(data, Some(self.place.get()))
-    }
-
-    fn create_comment(&self, _text: StrTendril) -> NodeId {
-        self.document.borrow_mut().create(NodeData::Text(String::new()), None)
-    }
-
-    fn create_pi(&self, _target: StrTendril, _data: StrTendril) -> NodeId {
-        self.create_comment(StrTendril::new())
-    }
-
-    fn append(&self, parent: &NodeId, child: NodeOrText<NodeId>) {
-        let mut document = self.document.borrow_mut();
-        match child {
-            NodeOrText::AppendNode(node) => document.append(*parent, node),
-            NodeOrText::AppendText(text) => {
-                document.append_text(*parent, &text);
-                let place = self.place.get();
-                if let Some(last) = document.node(*parent).children.last().copied() {
-                    document.node_mut(last).span.get_or_insert(place);
-                }
-            }
-        }
-    }
-
-    fn append_based_on_parent_node(&self, element: &NodeId, prev_element: &NodeId, child: NodeOrText<NodeId>) {
-        if self.document.borrow().node(*element).parent.is_some() {
-            self.append_before_sibling(element, child);
-        } else {
-            self.append(prev_element, child);
-        }
-    }
-
-    fn append_doctype_to_document(&self, _name: StrTendril, _public: StrTendril, _system: StrTendril) {}
-
-    fn get_template_contents(&self, target: &NodeId) -> NodeId {
-        *target
-    }
-
-    fn same_node(&self, x: &NodeId, y: &NodeId) -> bool {
-        x == y
-    }
-
-    fn set_quirks_mode(&self, _mode: QuirksMode) {}
-
-    fn append_before_sibling(&self, sibling: &NodeId, new_node: NodeOrText<NodeId>) {
-        let mut document = self.document.borrow_mut();
-        let node = match new_node {
-            NodeOrText::AppendNode(node) => node,
-            NodeOrText::AppendText(text) => document.create(NodeData::Text(text.to_string()), Some(self.place.get())),
-        };
-        document.insert_before(*sibling, node);
-    }
-
-    fn add_attrs_if_missing(&self, target: &NodeId, attrs: Vec<Attribute>) {
-        if let Some(element) = self.document.borrow_mut().element_mut(*target) {
-            for attribute in attrs {
-                if element.attribute(&attribute.name.local).is_none() {
-                    element.set(&attribute.name.local, attribute.value.to_string());
-                }
-            }
-        }
-    }
-
-    fn remove_from_parent(&self, target: &NodeId) {
-        self.document.borrow_mut().detach(*target);
-    }
-
-    fn reparent_children(&self, node: &NodeId, new_parent: &NodeId) {
-        let mut document = self.document.borrow_mut();
-        for child in document.node(*node).children.clone() {
-            document.append(*new_parent, child);
-        }
-    }
 }

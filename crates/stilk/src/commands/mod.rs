@@ -8,6 +8,8 @@ pub mod markup;
 pub mod new;
 pub mod specimen;
 pub mod tokens;
+pub mod why;
+mod why_case;
 
 use crate::disk::{self, Folder};
 use crate::output::{count, terminal};
@@ -21,10 +23,12 @@ use stilk_core::stylesheet::{Purpose, Written};
 use stilk_core::system::System;
 
 /// A project that can be worked with: its sources hold no errors.
-struct Loaded {
+pub struct Loaded {
     root: PathBuf,
-    sources: Sources,
-    system: System,
+    /// The sources.
+    pub sources: Sources,
+    /// The system they make.
+    pub system: System,
 }
 
 impl Loaded {
@@ -91,7 +95,8 @@ impl Loaded {
         self.shown(&self.sources.place(span))
     }
 
-    fn shown(&self, path: &str) -> String {
+    /// A path as the user can open it.
+    pub fn shown(&self, path: &str) -> String {
         disk::shown(&self.root, path)
     }
 }

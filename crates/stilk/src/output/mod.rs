@@ -3,6 +3,7 @@
 pub mod json;
 pub mod source_map;
 pub mod terminal;
+pub mod why;
 
 pub use stilk_core::diagnostic::grouped;
 

@@ -1,0 +1,150 @@
+//! `<position>` (CSS Values 4, section 8.3): one to four words and lengths, as a value for each axis.
+
+use super::calc::Calc;
+use super::grammar::Grammar;
+use super::value::{LengthPercentage, Value};
+use cssparser::{ParseError, Parser};
+
+const OFFSET: Grammar = Grammar::Length { percent: true, negative: true, keywords: &[] };
+
+#[derive(Clone, PartialEq)]
+enum Word {
+    Left,
+    Right,
+    Top,
+    Bottom,
+    Center,
+    Length(Value),
+}
+
+impl Word {
+    fn is_horizontal(&self) -> bool {
+        matches!(self, Word::Left | Word::Right)
+    }
+
+    fn is_vertical(&self) -> bool {
+        matches!(self, Word::Top | Word::Bottom)
+    }
+
+    fn value(&self) -> Value {
+        match self {
+            Word::Left | Word::Top => percent(0.0),
+            Word::Center => percent(50.0),
+            Word::Right | Word::Bottom => percent(100.0),
+            Word::Length(value) => value.clone(),
+        }
+    }
+}
+
+fn percent(share: f64) -> Value {
+    Value::Length(LengthPercentage::percent(share))
+}
+
+fn word(parser: &mut Parser) -> Result<Word, ParseError<()>> {
+    if let Ok(value) = parser.try_parse(|p| OFFSET.parse(p)) {
+        return Ok(Word::Length(value));
+    }
+    let name = parser.expect_ident()?;
+    Ok(match name.to_ascii_lowercase().as_str() {
+        "left" => Word::Left,
+        "right" => Word::Right,
+        "top" => Word::Top,
+        "bottom" => Word::Bottom,
+        "center" => Word::Center,
+        _ => return Err(ParseError::unexpected_token()),
+    })
+}
+
+/// A distance from a side, measured from the left or the top.
+fn from_side(side: &Word, offset: Value) -> Value {
+    let (Word::Right | Word::Bottom) = side else { return offset };
+    let tree = match offset {
+        Value::Dimension(n, unit) => Calc::Dimension(n, unit),
+        Value::Length(length) if length.has_percent => Calc::Percentage(length.percent),
+        Value::Calc(tree) => (*tree).clone(),
+        // A zero without a unit.
+        _ => return percent(100.0),
+    };
+    let negative = Calc::Product(vec![Calc::Number(-1.0), tree]);
+    Value::Calc(Calc::Sum(vec![Calc::Percentage(100.0), negative]).into())
+}
+
+/// Parses a position; three values are for backgrounds only.
+pub fn parse(parser: &mut Parser, three: bool) -> Result<[Value; 2], ParseError<()>> {
+    let mut words = vec![word(parser)?];
+    while words.len() < 4 {
+        match parser.try_parse(word) {
+            Ok(next) => words.push(next),
+            Err(_) => break,
+        }
+    }
+    let wrong = || Err(ParseError::unexpected_token());
+    let length = |word: &Word| match word {
+        Word::Length(value) => Some(value.clone()),
+        _ => None,
+    };
+    match words.as_slice() {
+        [one] if one.is_vertical() => Ok([percent(50.0), one.value()]),
+        [one] => Ok([one.value(), percent(50.0)]),
+        [a, b] => {
+            let turned = a.is_vertical() || b.is_horizontal();
+            let fits = match turned {
+                true => !matches!(a, Word::Length(_)) && !matches!(b, Word::Length(_)) && !(a.is_horizontal() || b.is_vertical()),
+                false => true,
+            };
+            match (turned, fits) {
+                (true, true) => Ok([b.value(), a.value()]),
+                (false, _) => Ok([a.value(), b.value()]),
+                _ => wrong(),
+            }
+        }
+        // Each side may have a distance of its own.
+        words if words.len() == 4 || three => {
+            let mut axes: [Option<Value>; 2] = [None, None];
+            let mut centers = 0;
+            let mut i = 0;
+            while i < words.len() {
+                let side = &words[i];
+                let offset = words.get(i + 1).and_then(length);
+                let axis = match side {
+                    Word::Length(_) => return wrong(),
+                    Word::Center => {
+                        centers += 1;
+                        i += 1;
+                        continue;
+                    }
+                    side => usize::from(side.is_vertical()),
+                };
+                if axes[axis].is_some() {
+                    return wrong();
+                }
+                i += 1 + usize::from(offset.is_some());
+                axes[axis] = Some(match offset {
+                    Some(offset) => from_side(side, offset),
+                    None => side.value(),
+                });
+            }
+            let free = axes.iter().filter(|axis| axis.is_none()).count();
+            if centers != free || (words.len() == 4 && centers > 0) {
+                return wrong();
+            }
+            Ok(axes.map(|axis| axis.unwrap_or_else(|| percent(50.0))))
+        }
+        _ => wrong(),
+    }
+}
+
+/// Parses one axis: a side with or without a distance, `center`, or a length.
+pub fn parse_axis(parser: &mut Parser, vertical: bool) -> Result<Value, ParseError<()>> {
+    let side = word(parser)?;
+    if (vertical && side.is_horizontal()) || (!vertical && side.is_vertical()) {
+        return Err(ParseError::unexpected_token());
+    }
+    if let Word::Length(_) | Word::Center = side {
+        return Ok(side.value());
+    }
+    match parser.try_parse(|p| OFFSET.parse(p)) {
+        Ok(offset) => Ok(from_side(&side, offset)),
+        Err(_) => Ok(side.value()),
+    }
+}

@@ -1,0 +1,124 @@
+//! Basic shapes (CSS Shapes 1, section 3) and `clip-path` (CSS Masking 1).
+
+use super::grammar::{Grammar, keyword, skip};
+use super::position;
+use super::value::Value;
+use cssparser::{ParseError, Parser, Token};
+
+type Parsed = Result<Value, ParseError<()>>;
+
+const LENGTH: Grammar = Grammar::Length { percent: true, negative: true, keywords: &[] };
+const BOXES: &[&str] =
+    &["border-box", "padding-box", "content-box", "margin-box", "fill-box", "stroke-box", "view-box"];
+
+/// Parses a shape with or without a box, or a box alone.
+pub fn clip_path(parser: &mut Parser) -> Parsed {
+    let mut reference = parser.try_parse(|p| keyword(p, BOXES)).ok();
+    let shape = parser.try_parse(shape).ok();
+    if reference.is_none() {
+        reference = parser.try_parse(|p| keyword(p, BOXES)).ok();
+    }
+    match (shape, reference) {
+        (None, None) => Err(ParseError::unexpected_token()),
+        (None, Some(reference)) => Ok(reference),
+        (Some(shape), Some(reference)) if !reference.is("border-box") => Ok(Value::Words(vec![shape, reference])),
+        (Some(shape), _) => Ok(shape),
+    }
+}
+
+fn shape(parser: &mut Parser) -> Parsed {
+    let name = match parser.next()?.clone() {
+        Token::UnquotedUrl(_) => return Ok(Value::Unmodelled),
+        Token::Function(name) => name.to_ascii_lowercase(),
+        _ => return Err(ParseError::unexpected_token()),
+    };
+    match name.as_str() {
+        "inset" => parser.parse_nested_block(inset),
+        "circle" => parser.parse_nested_block(|p| round("circle", 1, p)),
+        "ellipse" => parser.parse_nested_block(|p| round("ellipse", 2, p)),
+        "polygon" => parser.parse_nested_block(polygon),
+        "url" | "path" | "rect" | "xywh" | "shape" => skip(parser),
+        _ => Err(ParseError::unexpected_token()),
+    }
+}
+
+/// Leaves out sides that are repeated.
+fn sides(parser: &mut Parser, grammar: &Grammar) -> Result<Vec<Value>, ParseError<()>> {
+    let mut list = vec![grammar.parse(parser)?];
+    while list.len() < 4 {
+        match parser.try_parse(|p| grammar.parse(p)) {
+            Ok(value) => list.push(value),
+            Err(_) => break,
+        }
+    }
+    if list.len() == 4 && list[3] == list[1] {
+        list.pop();
+    }
+    if list.len() == 3 && list[2] == list[0] {
+        list.pop();
+    }
+    if list.len() == 2 && list[1] == list[0] {
+        list.pop();
+    }
+    Ok(list)
+}
+
+fn inset(parser: &mut Parser) -> Parsed {
+    let mut words = sides(parser, &LENGTH)?;
+    if parser.try_parse(|p| p.expect_ident_matching("round")).is_ok() {
+        let corners = sides(parser, &Grammar::CORNER)?;
+        let vertical = match parser.try_parse(|p| p.expect_delim('/')) {
+            Ok(()) => Some(sides(parser, &Grammar::CORNER)?),
+            Err(_) => None,
+        };
+        let is_nothing = |values: &[Value]| values == [Value::ZERO];
+        if !is_nothing(&corners) || vertical.is_some() {
+            words.push(Value::Keyword("round"));
+            let same = vertical.as_ref().is_none_or(|vertical| *vertical == corners);
+            words.extend(corners);
+            if let (Some(vertical), false) = (vertical, same) {
+                words.push(Value::Keyword("/"));
+                words.extend(vertical);
+            }
+        }
+    }
+    Ok(Value::Function("inset", vec![Value::Words(words)]))
+}
+
+fn round(name: &'static str, radii: usize, parser: &mut Parser) -> Parsed {
+    const WORDS: &[&str] = &["closest-side", "farthest-side", "closest-corner", "farthest-corner"];
+    const RADIUS: Grammar = Grammar::Length { percent: true, negative: false, keywords: WORDS };
+    let mut words = Vec::new();
+    if let Ok(first) = parser.try_parse(|p| RADIUS.parse(p)) {
+        words.push(first);
+        if radii == 2 {
+            words.push(RADIUS.parse(parser)?);
+        }
+    }
+    // The nearest side is what counts anyway.
+    if words.iter().all(|word| word.is("closest-side")) {
+        words.clear();
+    }
+    if parser.try_parse(|p| p.expect_ident_matching("at")).is_ok() {
+        let [x, y] = position::parse(parser, false)?;
+        words.push(Value::Keyword("at"));
+        words.extend([x, y]);
+    }
+    Ok(Value::Function(name, vec![Value::Words(words)]))
+}
+
+fn polygon(parser: &mut Parser) -> Parsed {
+    let mut items = Vec::new();
+    if let Ok(rule) = parser.try_parse(|p| {
+        let rule = keyword(p, &["nonzero", "evenodd"])?;
+        p.expect_comma()?;
+        Ok::<_, ParseError<()>>(rule)
+    }) {
+        if rule.is("evenodd") {
+            items.push(rule);
+        }
+    }
+    items.extend(parser.parse_comma_separated(|p| Ok(Value::Words(vec![LENGTH.parse(p)?, LENGTH.parse(p)?])))?);
+    Ok(Value::Function("polygon", items))
+}
+

@@ -1,0 +1,270 @@
+//! What form controls are at rest, by their attributes (HTML, sections 4.10 and 4.16.3).
+
+use super::selector::ElementRef;
+use crate::dom::{Document, Element, NodeId, is_disableable};
+
+impl ElementRef<'_> {
+    /// The type of an `input`, in lower case; `text` where it has none that is known.
+    fn kind(&self) -> String {
+        const KNOWN: [&str; 22] = [
+            "hidden", "text", "search", "tel", "url", "email", "password", "date", "month", "week", "time",
+            "datetime-local", "number", "range", "color", "checkbox", "radio", "file", "submit", "image", "reset", "button",
+        ];
+        let kind = self.element().attribute("type").unwrap_or("text").to_ascii_lowercase();
+        if KNOWN.contains(&kind.as_str()) { kind } else { "text".into() }
+    }
+
+    /// The form around it.
+    fn form(&self) -> Option<NodeId> {
+        let mut at = self.document.node(self.node).parent;
+        while let Some(node) = at {
+            if self.document.element(node).is_some_and(|e| e.local() == "form") {
+                return Some(node);
+            }
+            at = self.document.node(node).parent;
+        }
+        None
+    }
+
+    /// The radio buttons of its group, itself among them, in order.
+    fn group(&self) -> Vec<&Element> {
+        let name = self.element().attribute("name").filter(|name| !name.is_empty());
+        let Some(name) = name else { return vec![self.element()] };
+        let form = self.form();
+        let root = form.unwrap_or(Document::ROOT);
+        let nodes = self.document.descendants(root);
+        let members = nodes.into_iter().filter_map(|node| {
+            let element = self.document.element(node)?;
+            let is_member = element.local() == "input"
+                && element.attribute("type").is_some_and(|t| t.eq_ignore_ascii_case("radio"))
+                && element.attribute("name") == Some(name)
+                && self.at(node).form() == form;
+            is_member.then_some(element)
+        });
+        members.collect()
+    }
+
+    /// A box that is neither on nor off, a group in which nothing is chosen, progress that is not known.
+    pub(super) fn is_indeterminate(&self) -> bool {
+        match self.element().local() {
+            "progress" => self.element().attribute("value").is_none(),
+            "input" if self.kind() == "radio" => !self.group().iter().any(|e| e.attribute("checked").is_some()),
+            _ => false,
+        }
+    }
+
+    /// What a form begins with: boxes and options that are on, and the button that sends it.
+    pub(super) fn is_default(&self) -> bool {
+        let element = self.element();
+        match element.local() {
+            "input" if ["checkbox", "radio"].contains(&self.kind().as_str()) => element.attribute("checked").is_some(),
+            "option" => element.attribute("selected").is_some(),
+            "button" | "input" => {
+                let Some(form) = self.form() else { return false };
+                let sends = |node: &NodeId| {
+                    let at = self.at(*node);
+                    self.document.element(*node).is_some_and(|e| match e.local() {
+                        "button" => {
+                            e.attribute("type").is_none_or(|t| !["button", "reset"].contains(&&*t.to_ascii_lowercase()))
+                        }
+                        "input" => ["submit", "image"].contains(&at.kind().as_str()),
+                        _ => false,
+                    })
+                };
+                self.document.descendants(form).iter().find(|node| sends(node)) == Some(&self.node)
+            }
+            _ => false,
+        }
+    }
+
+    /// Whether its value may be sent; `None` where that is never asked (HTML, section 4.10.21.2).
+    pub(super) fn validity(&self) -> Option<bool> {
+        let element = self.element();
+        match element.local() {
+            "form" | "fieldset" => {
+                let nodes = self.document.descendants(self.node);
+                let inner = nodes.into_iter().filter(|node| *node != self.node && self.document.element(*node).is_some());
+                let mut inner = inner.map(|node| self.at(node)).filter(|at| {
+                    !matches!(at.element().local(), "form" | "fieldset")
+                });
+                Some(!inner.any(|at| at.validity() == Some(false)))
+            }
+            "button" => {
+                let kind = element.attribute("type").unwrap_or("submit").to_ascii_lowercase();
+                (!["button", "reset"].contains(&kind.as_str()) && !self.is_disabled()).then_some(true)
+            }
+            "select" => {
+                if self.is_disabled() {
+                    return None;
+                }
+                let chosen = self.document.descendants(self.node).into_iter().find_map(|node| {
+                    let option = self.document.element(node).filter(|e| e.local() == "option")?;
+                    self.at(node).is_checked().then_some(option)
+                });
+                let is_empty = chosen.is_none_or(|option| option.attribute("value") == Some(""));
+                Some(element.attribute("required").is_none() || !is_empty)
+            }
+            "textarea" => {
+                if self.is_disabled() || element.attribute("readonly").is_some() {
+                    return None;
+                }
+                let is_empty = self.document.node(self.node).children.is_empty();
+                Some(element.attribute("required").is_none() || !is_empty)
+            }
+            "input" => self.input_validity(),
+            _ => None,
+        }
+    }
+
+    fn input_validity(&self) -> Option<bool> {
+        let element = self.element();
+        let kind = self.kind();
+        let takes_readonly = !["checkbox", "radio", "file", "range", "color", "submit", "image"].contains(&kind.as_str());
+        let is_barred = ["hidden", "button", "reset"].contains(&kind.as_str())
+            || self.is_disabled()
+            || (takes_readonly && element.attribute("readonly").is_some());
+        if is_barred {
+            return None;
+        }
+        let value = element.attribute("value").unwrap_or_default();
+        let required = element.attribute("required").is_some();
+        let missing = match kind.as_str() {
+            "checkbox" => required && !self.is_checked(),
+            "radio" => {
+                let group = self.group();
+                group.iter().any(|e| e.attribute("required").is_some())
+                    && !group.iter().any(|e| e.attribute("checked").is_some())
+            }
+            "file" => required,
+            "submit" | "image" | "range" | "color" => false,
+            "number" => required && value.trim().parse::<f64>().is_err(),
+            _ => required && value.is_empty(),
+        };
+        let mismatch = match kind.as_str() {
+            "email" if !value.is_empty() => !is_email(value.trim()),
+            "url" if !value.is_empty() => !is_url(value.trim()),
+            _ => false,
+        };
+        Some(!missing && !mismatch && self.is_in_range() != Some(false))
+    }
+
+    /// Whether a number is within its limits; `None` where it has none.
+    pub(super) fn is_in_range(&self) -> Option<bool> {
+        let element = self.element();
+        if element.local() != "input" || self.is_disabled() || element.attribute("readonly").is_some() {
+            return None;
+        }
+        let number = |name: &str| element.attribute(name).and_then(|text| text.trim().parse::<f64>().ok());
+        match self.kind().as_str() {
+            // A range is moved into its limits.
+            "range" => Some(true),
+            "number" => {
+                let (min, max) = (number("min"), number("max"));
+                if min.is_none() && max.is_none() {
+                    return None;
+                }
+                let Some(value) = number("value") else { return Some(true) };
+                Some(min.is_none_or(|min| value >= min) && max.is_none_or(|max| value <= max))
+            }
+            _ => None,
+        }
+    }
+
+    pub(super) fn is_checked(&self) -> bool {
+        let element = self.element();
+        match element.local() {
+            "input" => match self.kind().as_str() {
+                "checkbox" => element.attribute("checked").is_some(),
+                // Of a group the last that asks for it has it.
+                "radio" => {
+                    element.attribute("checked").is_some()
+                        && self.group().into_iter().rfind(|e| e.attribute("checked").is_some()).is_none_or(|last| {
+                            std::ptr::eq(last, element)
+                        })
+                }
+                _ => false,
+            },
+            "option" => element.attribute("selected").is_some() || self.is_first_choice(),
+            _ => false,
+        }
+    }
+
+    /// Whether it is what a drop-down shows because nothing is chosen in it (HTML, section 4.10.7).
+    fn is_first_choice(&self) -> bool {
+        let Some(list) = self.document.node(self.node).parent else { return false };
+        let is_list = self.document.element(list).is_some_and(|e| {
+            e.local() == "select"
+                && e.attribute("multiple").is_none()
+                && e.attribute("size").is_none_or(|size| size == "1")
+        });
+        let options =
+            || self.document.child_elements(list).filter_map(|node| Some((node, self.document.element(node)?)));
+        is_list
+            && !options().any(|(_, option)| option.attribute("selected").is_some())
+            && options().find(|(_, option)| option.attribute("disabled").is_none()).is_some_and(|(n, _)| n == self.node)
+    }
+
+    /// Disabled itself, or inside a disabled fieldset but not in its first legend.
+    pub(super) fn is_disabled(&self) -> bool {
+        if !is_disableable(self.element()) {
+            return false;
+        }
+        if self.element().attribute("disabled").is_some() {
+            return true;
+        }
+        let mut child = self.node;
+        while let Some(parent) = self.document.node(child).parent {
+            if let Some(element) = self.document.element(parent)
+                && element.local() == "fieldset"
+                && element.attribute("disabled").is_some()
+            {
+                let first_legend = self
+                    .document
+                    .child_elements(parent)
+                    .find(|n| self.document.element(*n).is_some_and(|e| e.local() == "legend"));
+                if first_legend != Some(child) {
+                    return true;
+                }
+            }
+            child = parent;
+        }
+        false
+    }
+
+    /// Whether a user can write into it (HTML, section 4.16.3).
+    pub(super) fn is_read_write(&self) -> bool {
+        let element = self.element();
+        let open = element.attribute("readonly").is_none() && !self.is_disabled();
+        match element.local() {
+            "textarea" => open,
+            "input" => {
+                let kind = element.attribute("type").unwrap_or("text").to_ascii_lowercase();
+                let closed =
+                    ["hidden", "range", "color", "checkbox", "radio", "file", "submit", "image", "reset", "button"];
+                open && !closed.contains(&kind.as_str())
+            }
+            _ => element.attribute("contenteditable").is_some_and(|v| v != "false"),
+        }
+    }
+}
+
+/// HTML, section 4.10.5.1.5.
+fn is_email(text: &str) -> bool {
+    let Some((name, domain)) = text.split_once('@') else { return false };
+    let is_label = |label: &str| {
+        !label.is_empty()
+            && !label.starts_with('-')
+            && !label.ends_with('-')
+            && label.chars().all(|c| c.is_ascii_alphanumeric() || c == '-')
+    };
+    let is_name = |c: char| c.is_ascii_alphanumeric() || ".!#$%&'*+/=?^_`{|}~-".contains(c);
+    !name.is_empty() && name.chars().all(is_name) && domain.split('.').all(is_label)
+}
+
+fn is_url(text: &str) -> bool {
+    let Some((scheme, rest)) = text.split_once(':') else { return false };
+    let special = ["http", "https", "ftp", "ws", "wss"].contains(&scheme.to_ascii_lowercase().as_str());
+    scheme.starts_with(|c: char| c.is_ascii_alphabetic())
+        && scheme.chars().all(|c| c.is_ascii_alphanumeric() || "+-.".contains(c))
+        && (!special || !rest.trim_matches('/').is_empty())
+}

@@ -1,0 +1,189 @@
+//! `stilk why`: why a value is what it is, for a case of the system or for an element of any page.
+
+use super::Loaded;
+use crate::output::why::{self as output, Subject};
+use crate::{Failure, Format, MediaOptions, Outcome};
+use serde_json::json;
+use std::path::{Path, PathBuf};
+use stilk_core::engine::defaults::Browser;
+use stilk_core::engine::{Forced, Stylesheet, selector};
+use stilk_core::inspect::{self, Inspection, Sheet};
+use stilk_core::page::{Page, SheetSource};
+
+/// What was asked.
+pub struct Question<'q> {
+    /// Case or selector.
+    pub subject: Option<&'q str>,
+    /// A property, a shorthand or a custom property.
+    pub property: Option<&'q str>,
+    /// A page.
+    pub page: Option<&'q Path>,
+    /// Stylesheets.
+    pub css: &'q [PathBuf],
+    /// States to force.
+    pub states: &'q [String],
+    /// Whether every element is asked for.
+    pub all: bool,
+    /// The media.
+    pub media: &'q MediaOptions,
+    /// Whose defaults.
+    pub browser: Browser,
+    /// A theme, or some words of its name; all of them otherwise.
+    pub theme: Option<&'q str>,
+}
+
+/// Answers a question.
+pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, Failure> {
+    if question.page.is_none() && question.css.is_empty() {
+        return system(root, question, format);
+    }
+    let read = |path: &Path| {
+        let bytes = std::fs::read(path);
+        bytes
+            .map(|bytes| String::from_utf8_lossy(&bytes).into_owned())
+            .map_err(|error| Failure::Message(format!("error: cannot read `{}`: {error}", path.display())))
+    };
+    let Some(path) = question.page else {
+        return Err(Failure::Message("error: a stylesheet alone has no elements: add `--page FILE`".into()));
+    };
+    let page = Page::parse(&read(path)?);
+    let mut sheets = Vec::new();
+    for sheet in &page.sheets {
+        let (name, text) = match &sheet.source {
+            SheetSource::Inline(text) => (format!("{} <style>", path.display()), text.clone()),
+            SheetSource::Linked(address) => match linked(path, address) {
+                // A page may link what is not there; browsers go on without.
+                Some(file) => match std::fs::read(&file) {
+                    Ok(bytes) => (file.display().to_string(), String::from_utf8_lossy(&bytes).into_owned()),
+                    Err(error) => {
+                        anstream::eprintln!("warning: `{address}` is linked but cannot be read: {error}");
+                        continue;
+                    }
+                },
+                None => {
+                    anstream::eprintln!("warning: `{address}` is not on this disk and was left out");
+                    continue;
+                }
+            },
+        };
+        sheets.push(parse(&name, &text, &sheet.media));
+    }
+    for css in question.css {
+        sheets.push(parse(&css.display().to_string(), &read(css)?, ""));
+    }
+    if page.quirks {
+        anstream::eprintln!("warning: the page has no doctype; the quirks that browsers then have are not computed");
+    }
+    let mut forced = Forced::default();
+    for state in question.states {
+        inspect::force(&page.document, state, &mut forced).map_err(|m| Failure::Message(format!("error: {m}")))?;
+    }
+    let browser = Sheet::new(question.browser.name(), question.browser.text());
+    let inspection =
+        Inspection::new(&page.document, &browser, sheets.iter().collect(), question.media.media(), &forced);
+    if question.all {
+        let (elements, unknown) = inspection.all();
+        match format {
+            Format::Json => anstream::println!("{}", output::all_json(elements, unknown)),
+            Format::Text => output::print_all(&elements, &unknown),
+        }
+        return Ok(Outcome::Clean);
+    }
+    let (Some(text), Some(property)) = (question.subject, question.property) else {
+        return Err(Failure::Message("error: write a selector and a property, or `--all`".into()));
+    };
+    let list = selector::parse_list(strip_pseudo(text).0);
+    let list = list.ok_or_else(|| Failure::Message(format!("error: `{text}` is no selector a browser would read")))?;
+    let pseudo = strip_pseudo(text).1;
+    let node = page.document.descendants(stilk_core::dom::Document::ROOT).into_iter().find(|node| {
+        page.document.element(*node).is_some() && selector::matches_in(&list, &page.document, *node, &forced)
+    });
+    let node = node.ok_or_else(|| Failure::Message(format!("error: nothing in the page matches `{text}`")))?;
+    let style = inspection.style(node, pseudo);
+    let Some(style) = style else { return Err(Failure::Message("error: the element has no style".into())) };
+    let subject = Subject { name: text.to_owned(), themes: Vec::new(), sources: None };
+    answer(&inspection, &style, &subject, property, format)
+}
+
+/// Where a linked stylesheet is on this disk.
+fn linked(page: &Path, address: &str) -> Option<PathBuf> {
+    let address = address.split(['?', '#']).next().unwrap_or_default();
+    if let Some(path) = address.strip_prefix("file://") {
+        return Some(PathBuf::from(path));
+    }
+    let is_remote = address.starts_with("//") || address.contains("://") || address.starts_with("data:");
+    if is_remote || address.is_empty() {
+        return None;
+    }
+    Some(page.parent().unwrap_or(Path::new(".")).join(address.trim_start_matches('/')))
+}
+
+/// A stylesheet with what it imports from this disk.
+fn parse(name: &str, text: &str, media: &str) -> Sheet {
+    let folder = Path::new(name).parent().map(Path::to_owned).unwrap_or_default();
+    let wrapped = if media.is_empty() { None } else { Some(format!("@media {media} {{\n{text}\n}}")) };
+    let mut importer = |address: &str| {
+        let path = linked(&folder.join("x"), address)?;
+        std::fs::read(path).ok().map(|bytes| String::from_utf8_lossy(&bytes).into_owned())
+    };
+    let text = wrapped.unwrap_or_else(|| text.to_owned());
+    Sheet { name: name.to_owned(), parsed: Stylesheet::parse_importing(&text, &mut importer), text }
+}
+
+/// A selector and the pseudo-element at its end.
+fn strip_pseudo(text: &str) -> (&str, Option<&'static str>) {
+    for name in stilk_core::engine::PSEUDO_ELEMENTS {
+        if let Some(rest) = text.strip_suffix(name).and_then(|rest| rest.strip_suffix("::")) {
+            return (if rest.is_empty() { "*" } else { rest }, Some(name));
+        }
+    }
+    (text, None)
+}
+
+/// Explains a property of a style and prints it.
+pub fn answer(
+    inspection: &Inspection,
+    style: &stilk_core::engine::Style,
+    subject: &Subject,
+    property: &str,
+    format: Format,
+) -> Result<Outcome, Failure> {
+    if property.starts_with("--") {
+        let custom = inspection.custom(style, property);
+        match format {
+            Format::Json => anstream::println!("{:#}", output::custom_json(subject, &custom)),
+            Format::Text => output::print_custom(subject, &custom),
+        }
+        return Ok(Outcome::Clean);
+    }
+    let longhands = inspect::longhands(property);
+    if longhands.is_empty() {
+        let known = stilk_core::css::PropertyName::all().filter(|name| !inspect::longhands(name).is_empty());
+        let near = stilk_core::diagnostic::nearest(property, known);
+        let mend = near.map_or_else(String::new, |near| format!(": write `{near}`"));
+        return Err(Failure::Message(format!("error: the engine computes no property `{property}`{mend}")));
+    }
+    let explanations: Vec<_> = longhands.iter().map(|longhand| inspection.explain(style, *longhand)).collect();
+    match format {
+        Format::Json => {
+            let list: Vec<_> = explanations.iter().map(|e| output::to_json(subject, e)).collect();
+            match list.as_slice() {
+                [one] => anstream::println!("{one:#}"),
+                list => anstream::println!("{:#}", json!({ "longhands": list })),
+            }
+        }
+        Format::Text => output::print(subject, &explanations),
+    }
+    Ok(Outcome::Clean)
+}
+
+/// Explains a case of the system, in each theme or in one.
+fn system(root: &Path, question: &Question, format: Format) -> Result<Outcome, Failure> {
+    let (Some(text), Some(property)) = (question.subject, question.property) else {
+        return Err(Failure::Message(
+            "error: write a case and a property, as in `stilk why button.outline:hover background-color`,\n  or a page and a selector, as in `stilk why --page FILE '#send' color`".into(),
+        ));
+    };
+    let loaded = Loaded::read(root)?;
+    super::why_case::run(&loaded, question, text, property, format)
+}

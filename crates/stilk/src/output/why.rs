@@ -1,0 +1,268 @@
+//! What `why` prints: the value, what won, what lost and why.
+
+use crate::commands::Loaded;
+use crate::output::count;
+use serde_json::{Map, Value, json};
+use std::collections::{BTreeMap, HashMap};
+use std::fmt::Write;
+use stilk_core::engine::Style;
+use stilk_core::engine::cascade::Origin;
+use stilk_core::engine::explain::Fate;
+use stilk_core::inspect::{Explanation, Inspection, Place, Read, Said};
+use stilk_core::source::Span;
+use stilk_core::stylesheet::Written;
+
+/// What is explained.
+pub struct Subject<'s> {
+    /// The case or the selector.
+    pub name: String,
+    /// The themes in which all of this is so.
+    pub themes: Vec<String>,
+    /// Where the written stylesheet comes from, for cases of a system.
+    pub sources: Option<&'s SystemSources<'s>>,
+}
+
+/// Leads from a written stylesheet to sheets and tokens.
+pub struct SystemSources<'s> {
+    loaded: &'s Loaded,
+    written: &'s Written,
+    tokens: HashMap<Span, &'s str>,
+}
+
+impl<'s> SystemSources<'s> {
+    /// For a stylesheet as written.
+    pub fn new(loaded: &'s Loaded, written: &'s Written) -> Self {
+        let mut tokens = HashMap::new();
+        for token in &loaded.system.tokens.list {
+            tokens.extend(token.definitions().map(|definition| (definition.span, token.path.as_str())));
+        }
+        SystemSources { loaded, written, tokens }
+    }
+
+    /// `file:line` of what was written at a place, and the token that stands there.
+    fn source(&self, place: &Place) -> Option<(String, Option<&str>)> {
+        let span = self.written.origin(place.offset)?;
+        let position = self.loaded.sources.position(span);
+        let path = self.loaded.shown(&self.loaded.sources.file(span.file).path);
+        Some((format!("{path}:{}:{}", position.line, position.column), self.tokens.get(&span).copied()))
+    }
+}
+
+fn place_of(subject: &Subject, place: Option<&Place>) -> (String, Option<String>) {
+    let Some(place) = place else { return ("style attribute".into(), None) };
+    match subject.sources.and_then(|sources| sources.source(place)) {
+        Some((source, token)) => (source, token.map(str::to_owned)),
+        None => (format!("{}:{}:{}", place.sheet, place.line, place.column), None),
+    }
+}
+
+/// Explanations as text; an error names a property that is not known.
+pub fn render(inspection: &Inspection, style: &Style, subject: &Subject, property: &str) -> Result<String, ()> {
+    if property.starts_with("--") {
+        return Ok(custom_text(subject, &inspection.custom(style, property)));
+    }
+    let longhands = stilk_core::inspect::longhands(property);
+    if longhands.is_empty() {
+        return Err(());
+    }
+    let explanations: Vec<Explanation> = longhands.iter().map(|l| inspection.explain(style, *l)).collect();
+    let bare = Subject { name: subject.name.clone(), themes: Vec::new(), sources: subject.sources };
+    Ok(text(&bare, &explanations))
+}
+
+/// Prints explanations.
+pub fn print(subject: &Subject, explanations: &[Explanation]) {
+    anstream::print!("{}", text(subject, explanations));
+}
+
+const BOLD: anstyle::Style = anstyle::Style::new().bold();
+const DIM: anstyle::Style = anstyle::Style::new().dimmed();
+const GOOD: anstyle::Style = anstyle::AnsiColor::Green.on_default();
+
+fn text(subject: &Subject, explanations: &[Explanation]) -> String {
+    let mut out = String::new();
+    // Writing to a String does not fail.
+    let _ = write_text(&mut out, subject, explanations);
+    out
+}
+
+fn write_text(out: &mut String, subject: &Subject, explanations: &[Explanation]) -> std::fmt::Result {
+    for (index, explanation) in explanations.iter().enumerate() {
+        if index > 0 {
+            writeln!(out)?;
+        }
+        let value = match &explanation.value {
+            Ok(value) => value.clone(),
+            Err(reason) => format!("unknown: {}", reason.0),
+        };
+        writeln!(out, "{BOLD}{}{BOLD:#}  {}: {BOLD}{value}{BOLD:#}", subject.name, explanation.longhand.name())?;
+        if !subject.themes.is_empty() {
+            writeln!(out, "in {}", subject.themes.join("; "))?;
+        }
+        if explanation.said.is_empty() {
+            let from = match explanation.inherited {
+                Some(1) => "inherited from its parent".to_owned(),
+                Some(n) => format!("inherited from {n} elements up"),
+                None if explanation.longhand.inherited() => "nobody sets it: the initial value".to_owned(),
+                None => "nothing sets it: the initial value".to_owned(),
+            };
+            writeln!(out, "  {from}")?;
+        }
+        for said in &explanation.said {
+            write_said(out, subject, said)?;
+        }
+    }
+    Ok(())
+}
+
+fn write_said(out: &mut String, subject: &Subject, said: &Said) -> std::fmt::Result {
+    let (place, _) = place_of(subject, said.place.as_ref());
+    let (mark, style) = match &said.fate {
+        Fate::Won => ("won".to_owned(), GOOD),
+        Fate::Invalid => ("won, but is not valid here".to_owned(), BOLD),
+        Fate::GaveWay(word) => (format!("won, and gave way: {word}"), BOLD),
+        Fate::NoCondition => ("its condition does not hold".to_owned(), DIM),
+        Fate::Undecided(reason) => (format!("undecided: {}", reason.0), BOLD),
+        Fate::Lost(reason) => (format!("lost by {}", reason.word()), DIM),
+    };
+    let source = if said.origin == Origin::Browser && said.place.is_some() {
+        format!("{}'s own", said.place.as_ref().map_or("the browser", |place| &place.sheet))
+    } else {
+        place
+    };
+    writeln!(out, "\n  {style}{mark}{style:#}  {DIM}{source}{DIM:#}")?;
+    writeln!(out, "    {}{}", said.text, if said.important { "" } else { "" })?;
+    let mut about = vec![said.selector.clone()];
+    about.extend(said.specificity.map(|specificity| specificity.to_string()));
+    about.extend(said.layer.as_ref().map(|layer| format!("layer {layer}")));
+    writeln!(out, "    {DIM}{}{DIM:#}", about.join("  "))?;
+    for read in &said.reads {
+        write_read(out, subject, read)?;
+    }
+    Ok(())
+}
+
+fn write_read(out: &mut String, subject: &Subject, read: &Read) -> std::fmt::Result {
+    let indent = " ".repeat(4 + 2 * read.depth);
+    let value = read.value.as_deref().unwrap_or("(no value)");
+    // What is only switched to another name has nothing to say of its own.
+    let (place, token) = match &read.place {
+        Some(place) => place_of(subject, Some(place)),
+        None => (String::new(), None),
+    };
+    let name = token.map_or_else(|| read.name.clone(), |token| format!("{{{token}}}"));
+    let value = if value.chars().count() > 60 { format!("{}…", value.chars().take(59).collect::<String>()) } else { value.to_owned() };
+    writeln!(out, "{indent}{name} = {value}  {DIM}{place}{DIM:#}")
+}
+
+fn custom_text(subject: &Subject, custom: &Read) -> String {
+    let mut out = String::new();
+    let value = custom.value.as_deref().unwrap_or("(no value)");
+    let (place, token) = match &custom.place {
+        Some(place) => place_of(subject, Some(place)),
+        None => ("nothing sets it".to_owned(), None),
+    };
+    let token = token.map_or_else(String::new, |token| format!("  {{{token}}}"));
+    let _ = writeln!(out, "{BOLD}{}{BOLD:#}  {}: {BOLD}{value}{BOLD:#}", subject.name, custom.name);
+    if !subject.themes.is_empty() {
+        let _ = writeln!(out, "in {}", subject.themes.join("; "));
+    }
+    let _ = writeln!(out, "  {DIM}{place}{token}{DIM:#}");
+    out
+}
+
+/// Prints a custom property.
+pub fn print_custom(subject: &Subject, custom: &Read) {
+    anstream::print!("{}", custom_text(subject, custom));
+}
+
+fn place_json(subject: &Subject, place: Option<&Place>) -> Value {
+    let Some(place) = place else { return Value::Null };
+    let mut value = json!({ "file": place.sheet, "line": place.line, "column": place.column });
+    if let Some((source, token)) = subject.sources.and_then(|sources| sources.source(place)) {
+        value["source"] = json!(source);
+        value["token"] = json!(token);
+    }
+    value
+}
+
+/// A custom property as JSON.
+pub fn custom_json(subject: &Subject, custom: &Read) -> Value {
+    json!({
+        "subject": subject.name,
+        "themes": subject.themes,
+        "property": custom.name,
+        "value": custom.value,
+        "place": place_json(subject, custom.place.as_ref()),
+    })
+}
+
+/// An explanation as JSON.
+pub fn to_json(subject: &Subject, explanation: &Explanation) -> Value {
+    let said: Vec<Value> = explanation
+        .said
+        .iter()
+        .map(|said| {
+            let (fate, reason) = match &said.fate {
+                Fate::Won => ("won", None),
+                Fate::Invalid => ("invalid", None),
+                Fate::GaveWay(word) => ("gave-way", Some((*word).to_owned())),
+                Fate::NoCondition => ("condition", None),
+                Fate::Undecided(reason) => ("undecided", Some(reason.0.to_owned())),
+                Fate::Lost(reason) => ("lost", Some(reason.word().to_owned())),
+            };
+            let reads: Vec<Value> = said
+                .reads
+                .iter()
+                .map(|read| {
+                    json!({
+                        "name": read.name,
+                        "value": read.value,
+                        "depth": read.depth,
+                        "place": place_json(subject, read.place.as_ref()),
+                    })
+                })
+                .collect();
+            json!({
+                "fate": fate,
+                "reason": reason,
+                "origin": if said.origin == Origin::Browser { "browser" } else { "author" },
+                "important": said.important,
+                "selector": said.selector,
+                "specificity": said.specificity.map(|s| [s.0, s.1, s.2]),
+                "layer": said.layer,
+                "declaration": said.text,
+                "place": place_json(subject, said.place.as_ref()),
+                "reads": reads,
+            })
+        })
+        .collect();
+    json!({
+        "subject": subject.name,
+        "themes": subject.themes,
+        "property": explanation.longhand.name(),
+        "value": explanation.value.as_ref().ok(),
+        "unknown": explanation.value.as_ref().err().map(|reason| reason.0),
+        "inherited": explanation.inherited,
+        "declarations": said,
+    })
+}
+
+/// Prints every element's values.
+pub fn print_all(elements: &BTreeMap<String, BTreeMap<&'static str, String>>, unknown: &BTreeMap<&'static str, u64>) {
+    for (name, values) in elements {
+        anstream::println!("{BOLD}{name}{BOLD:#}");
+        for (property, value) in values {
+            anstream::println!("  {property}: {value}");
+        }
+    }
+    for (reason, values) in unknown {
+        anstream::println!("unknown in {}: {reason}", count(*values, "value"));
+    }
+}
+
+/// Elements and unknown values as JSON.
+pub fn all_json(elements: BTreeMap<String, BTreeMap<&'static str, String>>, unknown: BTreeMap<&'static str, u64>) -> Value {
+    let elements: Map<String, Value> = elements.into_iter().map(|(name, values)| (name, json!(values))).collect();
+    json!({ "elements": elements, "unknown": unknown })
+}
