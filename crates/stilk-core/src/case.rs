@@ -1,7 +1,7 @@
 //! Cases: control × host × variant × state set × theme, the unit that is checked and shown.
 
 use crate::dom::{Document, Element, NodeId};
-use crate::engine::defaults::CHROMIUM;
+use crate::engine::defaults::Browser;
 use crate::engine::{Engine, Forced, Matches, Media, Styles, Stylesheet};
 use crate::markup::{Mounted, Request, mount};
 use crate::stylesheet::{Plan, Written};
@@ -182,7 +182,7 @@ impl<'s> Stage<'s> {
             // A manifest that names no surface leaves the browser's own page.
             surface_styles.push("background-color: Canvas".into());
         }
-        let engine = Engine::new(&CHROMIUM, &[parsed], media);
+        let engine = Engine::new(Browser::Chromium.sheet(), &[parsed], media);
         let ground = Ground::new(&surface_styles);
         let themes = system.tokens.themes();
         let ground_styles = themes

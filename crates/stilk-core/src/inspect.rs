@@ -4,6 +4,7 @@ use crate::css::compute::Unknown;
 use crate::css::property::{Longhand, PropertyName};
 use crate::css::substitute::{CustomName, Template};
 use crate::dom::{Document, NodeId};
+use crate::engine::defaults::Browser;
 use crate::engine::cascade::{DeclarationId, INLINE, Origin};
 use crate::engine::explain::{Candidate, Fate, Specificity};
 use crate::engine::resolved::resolved;
@@ -27,6 +28,12 @@ impl Sheet {
     pub fn new(name: impl Into<String>, text: impl Into<String>) -> Sheet {
         let text = text.into();
         Sheet { name: name.into(), parsed: Stylesheet::parse(&text), text }
+    }
+
+    /// A browser's defaults.
+    pub fn defaults(browser: Browser) -> Sheet {
+        let text = browser.text().to_owned();
+        Sheet { name: browser.name().to_owned(), parsed: Stylesheet::parse_defaults(&text), text }
     }
 
     /// Name and text of a file of the sheet: itself, or what it imports.

@@ -209,12 +209,21 @@ impl MediaOptions {
 enum BrowserName {
     /// As measured in Chromium
     Chromium,
+    /// As measured in Firefox ESR
+    Firefox,
+    /// As measured in WebKitGTK
+    Webkit,
+    /// The HTML Standard's rendering section
+    Standard,
 }
 
 impl BrowserName {
     fn browser(self) -> Browser {
         match self {
             BrowserName::Chromium => Browser::Chromium,
+            BrowserName::Firefox => Browser::Firefox,
+            BrowserName::Webkit => Browser::WebKit,
+            BrowserName::Standard => Browser::Standard,
         }
     }
 }

@@ -1,11 +1,12 @@
-//! Colours: CSS Color 4 spaces by the `color` crate, `color-mix()` and `light-dark()` (CSS Color 5), system colours.
+//! Colours: CSS Color 4 spaces, `color-mix()` and `light-dark()` (CSS Color 5), system colours.
 //!
-//! Conversions run in the crate's `f32`, as browsers' do; everything else is `f64`.
+//! Names and hex are read by the `color` crate.
 
 use super::calc;
 use super::color_function::{self, Relative};
 use super::parse::next_number;
-use ::color::{ColorSpaceTag as Space, DynamicColor};
+use super::color_space::convert;
+use ::color::ColorSpaceTag as Space;
 use cssparser::{ParseError, Parser, Token};
 
 /// A colour as declared or computed.
@@ -136,11 +137,14 @@ impl Absolute {
         if space == self.space {
             return *self;
         }
-        let converted = self.dynamic().convert(space);
-        let mut components = [None; 3];
-        for (i, component) in components.iter_mut().enumerate() {
-            let missing = converted.flags.missing().contains(i);
-            *component = (!missing).then_some(f64::from(converted.components[i]));
+        let converted = convert(self.space, space, self.components.map(|c| c.unwrap_or(0.0)));
+        let mut components = converted.map(Some);
+        for (i, component) in self.components.iter().enumerate() {
+            if component.is_none()
+                && let Some(at) = analogous(self.space, i).and_then(|kind| position(space, kind))
+            {
+                components[at] = None;
+            }
         }
         Absolute { space, components, alpha: self.alpha, legacy: false }
     }
@@ -156,19 +160,13 @@ impl Absolute {
         {
             color.components[2] = None;
         }
-        color
-    }
-
-    fn dynamic(&self) -> DynamicColor {
-        let [a, b, c] = self.components.map(|c| c.unwrap_or(0.0) as f32);
-        let mut missing = ::color::Missing::default();
-        for (i, component) in self.components.iter().enumerate() {
-            if component.is_none() {
-                missing.insert(i);
-            }
+        // A grey has no hue in the old notations either.
+        let [_, b, c] = color.components.map(|c| c.unwrap_or(0.0));
+        let is_grey = (space == Space::Hsl && b.abs() < 1e-3) || (space == Space::Hwb && b + c > 100.0 - 1e-3);
+        if space != self.space && is_grey {
+            color.components[0] = None;
         }
-        let flags = ::color::Flags::from_missing(missing);
-        DynamicColor { cs: self.space, flags, components: [a, b, c, self.alpha as f32] }
+        color
     }
 
     /// Gamma-encoded sRGB, clipped to its gamut as browsers paint it, without alpha.
@@ -251,6 +249,30 @@ impl Mix {
         }
         Absolute { space: self.space, components, alpha: alpha * self.alpha, legacy: false }
     }
+}
+
+/// What a component says, for those that have an analogue in other spaces (CSS Color 4, section 12.2).
+fn analogous(space: Space, index: usize) -> Option<&'static str> {
+    let names: [Option<&'static str>; 3] = match space {
+        Space::Srgb
+        | Space::LinearSrgb
+        | Space::DisplayP3
+        | Space::A98Rgb
+        | Space::ProphotoRgb
+        | Space::Rec2020
+        | Space::XyzD50
+        | Space::XyzD65 => [Some("red"), Some("green"), Some("blue")],
+        Space::Lab | Space::Oklab => [Some("lightness"), Some("a"), Some("b")],
+        Space::Lch | Space::Oklch => [Some("lightness"), Some("colorfulness"), Some("hue")],
+        Space::Hsl => [Some("hue"), Some("colorfulness"), Some("lightness")],
+        Space::Hwb => [Some("hue"), None, None],
+        _ => [None; 3],
+    };
+    names[index]
+}
+
+fn position(space: Space, kind: &str) -> Option<usize> {
+    (0..3).find(|i| analogous(space, *i) == Some(kind))
 }
 
 fn hue_index(space: Space) -> Option<usize> {

@@ -57,9 +57,7 @@ pub fn compute(longhand: Longhand, value: &Value, context: &Context) -> Result<V
         L::FontSize => font_size(value, context),
         L::FontWeight => Ok(font_weight(value, context)),
         L::LineHeight => line_height(value, context),
-        L::BorderTopWidth | L::BorderRightWidth | L::BorderBottomWidth | L::BorderLeftWidth | L::OutlineWidth => {
-            line_width(value, context)
-        }
+        _ if matches!(longhand.grammar(), Grammar::LineWidth) => line_width(value, context),
         L::WordSpacing if value.is("normal") => Ok(Value::ZERO),
         L::BackgroundPositionX | L::BackgroundPositionY => generic(value, context).map(position_words),
         _ => generic(value, context).map(|value| in_range(longhand, value)),
@@ -75,9 +73,12 @@ fn in_range(longhand: Longhand, value: Value) -> Value {
         {
             Value::Length(LengthPercentage::px(length.px.max(0.0)))
         }
-        (Grammar::NumberOr { min, .. }, Value::Number(n)) => Value::Number(n.max(*min)),
+        (Grammar::NumberOr { min, .. }, Value::Number(n)) => Value::Number(n.max(*min).min(f64::from(f32::MAX))),
         // Halves go up, towards positive infinity.
-        (Grammar::Integer(_), Value::Number(n)) => Value::Number((n + 0.5).floor()),
+        (Grammar::Integer(_), Value::Number(n)) => {
+            Value::Number((n + 0.5).floor().clamp(f64::from(i32::MIN), f64::from(i32::MAX)))
+        }
+        (Grammar::Count { most, .. }, Value::Number(n)) => Value::Number((n + 0.5).floor().clamp(1.0, *most)),
         (Grammar::Alpha, Value::Number(n)) => Value::Number(n.clamp(0.0, 1.0)),
         (_, value) => value,
     }
@@ -189,8 +190,10 @@ fn line_height(value: &Value, context: &Context) -> Result<Value, Unknown> {
     match generic(value, context)? {
         Value::Length(length) if length.has_percent => {
             let px = length.px + length.percent / 100.0 * context.font_size?;
-            Ok(Value::Length(LengthPercentage::px(px)))
+            Ok(Value::Length(LengthPercentage::px(px.max(0.0))))
         }
+        Value::Length(length) => Ok(Value::Length(LengthPercentage::px(length.px.max(0.0)))),
+        Value::Number(n) => Ok(Value::Number(n.max(0.0))),
         other => Ok(other),
     }
 }

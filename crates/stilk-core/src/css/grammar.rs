@@ -36,6 +36,8 @@ pub enum Grammar {
     NumberOr { keywords: &'static [&'static str], min: f64 },
     /// A whole number or a word.
     Integer(&'static [&'static str]),
+    /// A whole number of at least one, or a word.
+    Count { keywords: &'static [&'static str], most: f64 },
     /// A number or percentage, clamped to 0 to 1.
     Alpha,
     /// A name of the author's.
@@ -66,8 +68,6 @@ pub enum Grammar {
     Origin,
     /// Names of the author's separated by spaces, or `none`.
     Names,
-    /// Two lengths; one is for both.
-    LengthPair,
     /// A ratio of two numbers, with or without `auto`.
     AspectRatio,
     /// `scrollbar-color`
@@ -90,8 +90,6 @@ pub enum Grammar {
     CommaEasings,
     /// A list of another grammar.
     CommaOf(&'static Grammar),
-    /// One of these words; functions and addresses are accepted, not modelled.
-    Opaque(&'static [&'static str]),
     /// One axis of a position.
     Position(&'static [&'static str]),
     /// `background-repeat`
@@ -132,6 +130,7 @@ pub mod words {
 
     words! {
         CONTENT_ALIGN = "normal" "stretch" "center" "start" "end" "flex-start" "flex-end" "left" "right" "space-between" "space-around" "space-evenly" "baseline";
+        JUSTIFY_CONTENT = "normal" "stretch" "center" "start" "end" "flex-start" "flex-end" "left" "right" "space-between" "space-around" "space-evenly";
         ITEM_ALIGN = "normal" "stretch" "center" "start" "end" "self-start" "self-end" "flex-start" "flex-end" "left" "right" "baseline" "anchor-center";
         SELF_ALIGN = "auto" "normal" "stretch" "center" "start" "end" "self-start" "self-end" "flex-start" "flex-end" "left" "right" "baseline" "anchor-center";
         BOXES = "border-box" "padding-box" "content-box";
@@ -197,6 +196,10 @@ impl Grammar {
                 Value::Number(n) if n.fract() != 0.0 => wrong(),
                 value => Ok(value),
             },
+            Grammar::Count { keywords, .. } => match number(parser, keywords, 1.0)? {
+                Value::Number(n) if n.fract() != 0.0 => wrong(),
+                value => Ok(value),
+            },
             Grammar::Alpha => alpha(parser),
             Grammar::Ident => ident(parser, &["all", "none", "auto"]),
             Grammar::IdentOr(words) => ident(parser, words),
@@ -234,11 +237,6 @@ impl Grammar {
                 }
                 Ok(Value::Words(names))
             }),
-            Grammar::LengthPair => {
-                let first = length(parser, false, false, &[])?;
-                let second = parser.try_parse(|p| length(p, false, false, &[])).unwrap_or_else(|_| first.clone());
-                Ok(Value::Words(vec![first, second]))
-            }
             Grammar::AspectRatio => aspect_ratio(parser),
             Grammar::ColorPair => word_or(parser, &["auto"], |p| {
                 Ok(Value::Words(vec![Value::Color(color::parse(p)?), Value::Color(color::parse(p)?)]))
@@ -269,7 +267,6 @@ impl Grammar {
             Grammar::CommaIdents | Grammar::CommaTimes | Grammar::CommaEasings | Grammar::CommaOf(_) => {
                 Ok(Value::List(parser.parse_comma_separated(|p| self.item().parse(p))?))
             }
-            Grammar::Opaque(words) => opaque(parser, words),
             Grammar::Position(words) => position::parse_axis(parser, words.contains(&"top")),
             Grammar::Repeat => repeat(parser),
             Grammar::Size => size(parser),
@@ -502,7 +499,7 @@ fn alpha(parser: &mut Parser) -> Parsed {
         return Ok(Value::Number((next_number(parser)?.0 / 100.0).clamp(0.0, 1.0)));
     }
     parser.reset(&state);
-    match number(parser, &[], f64::NEG_INFINITY)? {
+    match number_percentage(parser)? {
         Value::Number(n) => Ok(Value::Number(n.clamp(0.0, 1.0))),
         value => Ok(value),
     }
@@ -642,27 +639,6 @@ fn linear_easing(parser: &mut Parser) -> Parsed {
     Ok(Value::Function("linear", items.collect()))
 }
 
-fn opaque(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
-    if let Ok(value) = parser.try_parse(|p| keyword(p, words)) {
-        return Ok(value);
-    }
-    let mut found = false;
-    loop {
-        let state = parser.state();
-        match parser.next().cloned() {
-            Ok(Token::Function(_)) => {
-                skip(parser)?;
-                found = true;
-            }
-            Ok(Token::UnquotedUrl(_)) => found = true,
-            _ => {
-                parser.reset(&state);
-                return if found { Ok(Value::Unmodelled) } else { wrong() };
-            }
-        }
-    }
-}
-
 fn repeat(parser: &mut Parser) -> Parsed {
     static ONE: [&str; 6] = ["repeat", "space", "round", "no-repeat", "repeat-x", "repeat-y"];
     let first = keyword(parser, &ONE)?;
@@ -684,7 +660,8 @@ fn size(parser: &mut Parser) -> Parsed {
     match parser.try_parse(|p| length(p, true, false, &["auto"])) {
         Ok(second) if first.is("auto") && second.is("auto") => Ok(first),
         Ok(second) => Ok(Value::Words(vec![first, second])),
-        Err(_) => Ok(first),
+        Err(_) if first.is("auto") => Ok(first),
+        Err(_) => Ok(Value::Words(vec![first, Value::Keyword("auto")])),
     }
 }
 
@@ -787,7 +764,11 @@ fn content(parser: &mut Parser) -> Parsed {
     loop {
         let state = parser.state();
         match parser.next().cloned() {
-            Ok(Token::QuotedString(text)) => strings.push(Value::String(text.to_string().into())),
+            Ok(Token::QuotedString(text)) => match strings.last_mut() {
+                // Strings side by side are one.
+                Some(Value::String(last)) => *last = format!("{last}{text}").into(),
+                _ => strings.push(Value::String(text.to_string().into())),
+            },
             Ok(Token::Function(_)) => {
                 skip(parser)?;
                 strings.push(Value::Unmodelled);
@@ -808,10 +789,24 @@ fn scheme(parser: &mut Parser) -> Parsed {
         return Ok(Value::Keyword("normal"));
     }
     let mut words = Vec::new();
-    while let Ok(word) = parser.try_parse(|p| keyword(p, &["light", "dark", "only"])) {
-        words.push(word);
+    let mut only = false;
+    while let Ok(name) = parser.try_parse(|p| p.expect_ident_cloned()) {
+        match name.to_ascii_lowercase().as_str() {
+            "light" => words.push(Value::Keyword("light")),
+            "dark" => words.push(Value::Keyword("dark")),
+            // At one end, once.
+            "only" if !only => only = true,
+            "only" | "normal" | "default" | "inherit" | "initial" | "unset" | "revert" | "revert-layer" => return wrong(),
+            _ => words.push(Value::Ident(name.to_string().into())),
+        }
     }
-    if words.is_empty() { wrong() } else { Ok(Value::Words(words)) }
+    if words.is_empty() {
+        return wrong();
+    }
+    if only {
+        words.push(Value::Keyword("only"));
+    }
+    Ok(Value::Words(words))
 }
 
 fn display(parser: &mut Parser) -> Parsed {

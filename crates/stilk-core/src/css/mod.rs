@@ -7,6 +7,7 @@
 pub mod calc;
 pub mod color;
 mod color_function;
+mod color_space;
 pub mod compute;
 mod filter;
 pub(crate) mod grammar;

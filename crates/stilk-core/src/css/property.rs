@@ -102,11 +102,11 @@ longhands! {
     ForcedColorAdjust "forced-color-adjust" true "auto" Keywords(&["auto", "none", "preserve-parent-color"]);
     Height "height" false "auto" BoxSize;
     Isolation "isolation" false "auto" Keywords(&["auto", "isolate"]);
-    JustifyContent "justify-content" false "normal" Align(CONTENT_ALIGN);
+    JustifyContent "justify-content" false "normal" Align(JUSTIFY_CONTENT);
     JustifyItems "justify-items" false "normal" Align(ITEM_ALIGN);
     JustifySelf "justify-self" false "auto" Align(SELF_ALIGN);
     Left "left" false "auto" Length { percent: true, negative: true, keywords: &["auto"] };
-    LetterSpacing "letter-spacing" true "normal" Length { percent: false, negative: true, keywords: &["normal"] };
+    LetterSpacing "letter-spacing" true "normal" Length { percent: true, negative: true, keywords: &["normal"] };
     LineHeight "line-height" true "normal" LineHeight;
     ListStyleImage "list-style-image" true "none" Image;
     ListStylePosition "list-style-position" true "outside" Keywords(&["inside", "outside"]);
@@ -169,7 +169,7 @@ longhands! {
     Width "width" false "auto" BoxSize;
     WillChange "will-change" false "auto" CommaIdents;
     WordBreak "word-break" true "normal" Keywords(&["normal", "break-all", "keep-all", "break-word", "auto-phrase"]);
-    WordSpacing "word-spacing" true "normal" Length { percent: false, negative: true, keywords: &["normal"] };
+    WordSpacing "word-spacing" true "normal" Length { percent: true, negative: true, keywords: &["normal"] };
     WritingMode "writing-mode" true "horizontal-tb" Keywords(&["horizontal-tb", "vertical-rl", "vertical-lr"]);
     ZIndex "z-index" false "auto" Integer(&["auto"]);
     AnimationComposition "animation-composition" false "replace" CommaOf(&Keywords(&["replace", "add", "accumulate"]));
@@ -182,7 +182,7 @@ longhands! {
     BreakInside "break-inside" false "auto" Keywords(&["auto", "avoid", "avoid-page", "avoid-column"]);
     CaptionSide "caption-side" true "top" Keywords(&["top", "bottom"]);
     Clear "clear" false "none" Keywords(&["none", "left", "right", "both", "inline-start", "inline-end"]);
-    ColumnCount "column-count" false "auto" Integer(&["auto"]);
+    ColumnCount "column-count" false "auto" Count { keywords: &["auto"], most: 65535.0 };
     ColumnFill "column-fill" false "balance" Keywords(&["balance", "auto"]);
     ColumnRuleColor "column-rule-color" false "currentcolor" Grammar::Color;
     ColumnRuleStyle "column-rule-style" false "none" Keywords(LINE_STYLES);
@@ -225,7 +225,7 @@ longhands! {
     MaskImage "mask-image" false "none" CommaOf(&Image);
     ObjectFit "object-fit" false "fill" Keywords(&["fill", "contain", "cover", "none", "scale-down"]);
     ObjectPosition "object-position" false "50% 50%" PositionPair;
-    Orphans "orphans" true "2" Integer(&[]);
+    Orphans "orphans" true "2" Count { keywords: &[], most: 32767.0 };
     OverflowAnchor "overflow-anchor" false "auto" Keywords(&["auto", "none"]);
     OverscrollBehaviorX "overscroll-behavior-x" false "auto" Keywords(&["auto", "contain", "none"]);
     OverscrollBehaviorY "overscroll-behavior-y" false "auto" Keywords(&["auto", "contain", "none"]);
@@ -256,7 +256,7 @@ longhands! {
     TextWrapStyle "text-wrap-style" true "auto" Keywords(&["auto", "balance", "pretty", "stable"]);
     TransformOrigin "transform-origin" false "50% 50%" Grammar::Origin;
     TransformStyle "transform-style" false "flat" Keywords(&["flat", "preserve-3d"]);
-    Widows "widows" true "2" Integer(&[]);
+    Widows "widows" true "2" Count { keywords: &[], most: 32767.0 };
 }
 
 /// Logical longhands, with the physical one they map to in horizontal text from left to right, and from right to left.

@@ -92,7 +92,7 @@ fn color_css(color: &Color) -> String {
 /// A colour as CSS.
 pub fn absolute_css(color: &Absolute) -> String {
     if color.legacy {
-        let [r, g, b] = color.components.map(|c| (c.unwrap_or(0.0) * 255.0).round().clamp(0.0, 255.0));
+        let [r, g, b] = color.components.map(|c| channel(c.unwrap_or(0.0)));
         return if color.alpha == 1.0 {
             format!("rgb({r}, {g}, {b})")
         } else {
@@ -113,6 +113,11 @@ pub fn absolute_css(color: &Absolute) -> String {
         Space::Oklch => format!("oklch({list}{alpha})"),
         space => format!("color({} {list}{alpha})", space_name(space)),
     }
+}
+
+/// A channel as a byte. What was meant to be a half goes up, whatever the last bits say.
+fn channel(value: f64) -> f64 {
+    (value * 255.0 + 1e-9).round().clamp(0.0, 255.0)
 }
 
 fn space_name(space: Space) -> &'static str {

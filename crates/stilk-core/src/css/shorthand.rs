@@ -338,7 +338,15 @@ fn radius(targets: &[Target], parser: &mut Parser) -> Parsed {
 
 fn place(targets: &[Target], parser: &mut Parser) -> Parsed {
     let align = one(targets[0], parser)?;
-    let justify = parser.try_parse(|p| one(targets[1], p)).unwrap_or_else(|_| align.clone());
+    let justify = match parser.try_parse(|p| one(targets[1], p)) {
+        Ok(justify) => justify,
+        // Content is not justified by baselines (CSS Box Alignment 3, section 5.3).
+        Err(_) if targets[1] == Target::Physical(L::JustifyContent) && align.is("baseline") => Value::Keyword("start"),
+        Err(_) if targets[1] == Target::Physical(L::JustifyContent) && matches!(&align, Value::Words(words) if words[1].is("baseline")) => {
+            return Err(ParseError::unexpected_token());
+        }
+        Err(_) => align.clone(),
+    };
     Ok(vec![(targets[0], align), (targets[1], justify)])
 }
 

@@ -127,6 +127,14 @@ pub struct Unit {
     pub basis: Basis,
 }
 
+impl Unit {
+    /// Whether it is relative to a font.
+    pub fn is_of_font(&self) -> bool {
+        matches!(self.basis, Basis::FontSize | Basis::LineHeight)
+            || ["ex", "ch", "cap", "ic"].contains(&self.name)
+    }
+}
+
 /// What a unit is relative to, with its factor.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub enum Basis {

@@ -152,6 +152,8 @@ pub struct Block {
     pub layering: Layering,
     /// Set when a condition around them could not be decided.
     pub unknown: Option<&'static str>,
+    /// Whether it is for elements without a native look only.
+    pub bare: bool,
     /// Container queries that must all hold, asked of what is around the element.
     pub containers: Vec<Arc<ContainerQuery>>,
     /// What they set.
@@ -228,7 +230,7 @@ impl Block {
                 customs |= 1 << (name.hash % 64);
             }
         }
-        Some(Block { declarations, origin, layering, unknown, containers: Vec::new(), sets, customs })
+        Some(Block { declarations, origin, layering, unknown, bare: false, containers: Vec::new(), sets, customs })
     }
 
     /// Whether it may set a custom property.
@@ -268,18 +270,41 @@ pub struct Matched {
     inline: Option<Rc<Inline>>,
     /// Attributes of the element that some `attr()` may ask for.
     attributes: Vec<(Box<str>, Rc<str>)>,
-    /// How its box takes its size.
-    pub sizing: Sizing,
+    /// What its box is by nature.
+    pub nature: Nature,
 }
 
-/// How a box takes an automatic size.
+/// What an element's box is by nature, whatever `display` says.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
-pub enum Sizing {
-    /// As its `display` says.
+pub enum Nature {
+    /// As `display` says.
     #[default]
-    Box,
-    /// By its content: form controls, images and what else brings a size along.
-    Content,
+    Plain,
+    /// A control that is laid out as a block or as an inline block; without a box where its contents should stand alone.
+    Control,
+    /// A button: a control whose contents may stand alone.
+    Button,
+    /// A picture or what else is not made of boxes: none where its contents should stand alone.
+    Replaced,
+    /// The heading of a group of fields: always a block.
+    Legend,
+    /// A box that shrinks to its content where others fill the line.
+    Shrinking,
+}
+
+impl Nature {
+    /// HTML, sections 15.3 and 15.5; CSS Display 3, appendix B; and what Chromium 156 does.
+    fn of(element: &Element) -> Nature {
+        match element.local() {
+            "button" => Nature::Button,
+            "input" if element.attribute("type").is_some_and(|t| t.eq_ignore_ascii_case("file")) => Nature::Replaced,
+            "input" | "select" | "textarea" | "meter" | "progress" => Nature::Control,
+            "img" | "video" | "canvas" | "svg" | "iframe" | "object" | "embed" | "audio" | "br" => Nature::Replaced,
+            "legend" => Nature::Legend,
+            "fieldset" | "table" | "hr" | "math" => Nature::Shrinking,
+            _ => Nature::Plain,
+        }
+    }
 }
 
 const INLINE_NORMAL: u32 = u32::MAX - 1;
@@ -387,11 +412,11 @@ impl Sheets {
             }
             let unknown = rule.conditions.iter().find_map(|condition| match condition {
                 Condition::Unknown(reason) => Some(*reason),
-                Condition::Media(_) | Condition::Container(_) => None,
+                Condition::Media(_) | Condition::Container(_) | Condition::Bare => None,
             });
             let containers = rule.conditions.iter().filter_map(|condition| match condition {
                 Condition::Container(query) => Some(Arc::clone(query)),
-                Condition::Media(_) | Condition::Unknown(_) => None,
+                Condition::Media(_) | Condition::Bare | Condition::Unknown(_) => None,
             });
             let containers: Vec<Arc<ContainerQuery>> = containers.collect();
             let layer = rule.layer.and_then(|id| self.layer_ids[usize::from(index)][id.index()]);
@@ -402,6 +427,7 @@ impl Sheets {
                 let layering = Layering::new(origin, important, false, layer);
                 if let Some(mut block) = Block::new(&rule.declarations, important, origin, layering, unknown, id) {
                     block.containers.clone_from(&containers);
+                    block.bare = rule.conditions.iter().any(|condition| matches!(condition, Condition::Bare));
                     let names = block.declarations.iter().filter_map(|d| d.text.as_ref()).flat_map(Template::attributes);
                     self.attributes.extend(names.cloned());
                     let (specificity, order) = (rule.selector.specificity(), (index, i as u32));
@@ -472,8 +498,8 @@ impl Sheets {
         let inlined = inline.iter().flat_map(|inline| inline.attributes());
         let names = self.attributes.iter().chain(inlined);
         let attributes = names.filter_map(|name| Some((name.clone(), data?.attribute(name)?.into()))).collect();
-        let sizing = if pseudo.is_none() && data.is_some_and(brings_size) { Sizing::Content } else { Sizing::Box };
-        Matched { blocks, inline, attributes, sizing }
+        let nature = data.filter(|_| pseudo.is_none()).map(Nature::of).unwrap_or_default();
+        Matched { blocks, inline, attributes, nature }
     }
 
     /// The packed specificity of a declaration's selector; nothing in a `style` attribute.
@@ -523,35 +549,8 @@ impl Sheets {
 fn hold(conditions: &[Condition], media: &Media) -> bool {
     conditions.iter().all(|condition| match condition {
         Condition::Media(list) => list.matches(media),
-        Condition::Container(_) | Condition::Unknown(_) => true,
+        Condition::Container(_) | Condition::Bare | Condition::Unknown(_) => true,
     })
-}
-
-/// Whether an element brings a size along, or shrinks to its content where a plain box would fill the line (HTML, section
-/// 15.3 and 15.5).
-fn brings_size(element: &Element) -> bool {
-    matches!(
-        element.local(),
-        "button"
-            | "input"
-            | "select"
-            | "textarea"
-            | "img"
-            | "video"
-            | "canvas"
-            | "svg"
-            | "iframe"
-            | "object"
-            | "embed"
-            | "meter"
-            | "progress"
-            | "legend"
-            | "fieldset"
-            | "table"
-            | "audio"
-            | "hr"
-            | "math"
-    )
 }
 
 /// A custom property with a type that was understood.

@@ -31,7 +31,7 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
             other => Ok(to_css(other)),
         },
         // Only items of flex and grid containers have an automatic minimum size (CSS Sizing 3, section 5.2.2).
-        L::MinWidth | L::MinHeight if value.is("auto") && (!style.is_item() || style.is(L::Display, "none")) => {
+        L::MinWidth | L::MinHeight if value.is("auto") && (!style.is_item() || is_hidden(style)) => {
             Ok("0px".into())
         }
         L::CaretColor if value.is("auto") => Ok(to_css(style.get(L::Color)?)),
@@ -39,6 +39,19 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
         // Chromium writes no spacing as `normal` (CSS Text 4, section 8.1: they are the same).
         L::LetterSpacing if value.as_px() == Some(0.0) => Ok("normal".into()),
         L::Color => Ok(to_css(value)),
+        L::GridTemplateColumns | L::GridTemplateRows
+            if (style.is(L::Display, "grid") || style.is(L::Display, "inline-grid")) && !is_hidden(style) =>
+        {
+            Err(Unknown("the tracks of a grid need a layout"))
+        }
+        L::BackgroundAttachment
+        | L::BackgroundBlendMode
+        | L::BackgroundClip
+        | L::BackgroundOrigin
+        | L::BackgroundPositionX
+        | L::BackgroundPositionY
+        | L::BackgroundRepeat
+        | L::BackgroundSize => Ok(to_css(&per_layer(style, value)?)),
         _ => {
             let value = resolve_colors(value, style.surroundings());
             if value.has_unresolved_color() {
@@ -47,6 +60,15 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
             Ok(to_css(&collapse(longhand, value)))
         }
     }
+}
+
+/// A list as long as there are pictures: cut off, or repeated from its beginning.
+fn per_layer(style: &Style, value: &Value) -> Result<Value, Unknown> {
+    let layers = style.layer_count()?;
+    Ok(match value {
+        Value::List(items) => Value::List(items.iter().cycle().take(layers).cloned().collect()),
+        other => other.clone(),
+    })
 }
 
 /// Pairs that are written as one where both are equal.
@@ -143,7 +165,8 @@ fn border_box(style: &Style) -> Result<(f64, f64), Unknown> {
 
 /// A transform is answered as a matrix (CSS Transforms 1, section 13).
 fn transform(style: &Style, value: &Value) -> Result<String, Unknown> {
-    if value.is("none") {
+    // What has no box is not transformed.
+    if value.is("none") || is_hidden(style) {
         return Ok("none".into());
     }
     let found = matrix(value, &|| border_box(style).ok());

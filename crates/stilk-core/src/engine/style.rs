@@ -1,7 +1,7 @@
 //! Computed styles of a document. A style knows what applies to its element; each value is computed when it is asked
 //! for, once.
 
-use super::cascade::{Block, DeclarationId, Inline, LonghandSet, Matched, Origin, Prepared, Sheets, Sizing};
+use super::cascade::{Block, DeclarationId, Inline, LonghandSet, Matched, Nature, Origin, Prepared, Sheets};
 use super::custom::{Around, Custom, Skip};
 use super::media::Media;
 use super::selector::{ElementRef, Forced, PseudoElement};
@@ -159,7 +159,7 @@ impl Style {
 
     /// Whether its element brings a size along, as pictures and form controls do.
     pub fn brings_size(&self) -> bool {
-        self.matched.sizing == Sizing::Content
+        self.matched.nature != Nature::Plain
     }
 
     /// What colours in this style depend on.
@@ -208,6 +208,9 @@ impl Style {
     pub(super) fn applies(&self, block: &Block) -> Result<bool, Unknown> {
         if let Some(reason) = block.unknown {
             return Err(Unknown(reason));
+        }
+        if block.bare && !self.is(L::Appearance, "none") {
+            return Ok(false);
         }
         for query in &block.containers {
             if !query.holds(self.parent.as_deref())? {
@@ -301,6 +304,10 @@ impl Style {
     pub(super) fn context(&self) -> &Context {
         self.context.get_or_init(|| {
             let mut context = self.outer_context();
+            if self.parent.is_none() {
+                // Everything but the root's own font size is relative to what that came to.
+                context.root_font_size = self.px(L::FontSize).unwrap_or(DEFAULT_FONT_SIZE);
+            }
             context.font_size = match self.get(L::FontSize) {
                 Ok(value) => value.as_px().ok_or(Unknown("the font size needs a layout")),
                 Err(unknown) => Err(unknown),
@@ -316,6 +323,15 @@ impl Style {
         })
     }
 
+    /// The root element's font size; while that is computed itself, the initial one.
+    fn root_font_size(&self) -> f64 {
+        let Some(mut at) = self.parent.as_ref() else { return DEFAULT_FONT_SIZE };
+        while let Some(above) = &at.parent {
+            at = above;
+        }
+        at.px(L::FontSize).unwrap_or(DEFAULT_FONT_SIZE)
+    }
+
     /// What the font size itself is relative to.
     fn outer_context(&self) -> Context {
         let parent = self.parent.as_deref();
@@ -323,7 +339,7 @@ impl Style {
         let media = &self.sheets.media;
         Context {
             font_size: parent.map_or(Ok(DEFAULT_FONT_SIZE), |parent| parent.px(L::FontSize)),
-            root_font_size: DEFAULT_FONT_SIZE,
+            root_font_size: self.root_font_size(),
             line_height: Err(Unknown("it depends on the line height")),
             parent_weight: parent_weight.unwrap_or(400.0),
             viewport: (media.width, media.height),
@@ -341,18 +357,79 @@ impl Style {
             Specified::Initial => initial,
             Specified::Unset if !longhand.inherited() => initial,
             Specified::Inherit | Specified::Unset => match inherited() {
+                Some(value) if longhand == L::FontSize => return value.map(|value| self.sized(value)),
                 Some(value) => return value,
                 None => initial,
             },
         };
         match longhand {
-            L::ColorScheme | L::FontSize | L::Direction | L::WritingMode => compute(longhand, value, &self.outer_context()),
+            L::FontSize => compute(longhand, value, &self.outer_context()).map(|value| self.sized(value)),
+            L::ColorScheme | L::FontFamily | L::Direction | L::WritingMode => compute(longhand, value, &self.outer_context()),
             L::LineHeight => {
                 let mut context = self.outer_context();
                 context.font_size = self.px(L::FontSize);
                 compute(longhand, value, &context)
             }
             _ => compute(longhand, value, self.context()),
+        }
+    }
+
+    /// The keyword that a font size comes from, and whether it is of nobody's font size (CSS Fonts 4, section 2.5).
+    fn font_size_nature(&self) -> (Option<&'static str>, bool) {
+        let above = || self.parent.as_ref().map_or((Some("medium"), false), |parent| parent.font_size_nature());
+        match self.specified(L::FontSize).0 {
+            Specified::Value(Value::Keyword("larger" | "smaller")) => (None, above().1),
+            Specified::Value(Value::Keyword(word)) => (Some(word), false),
+            Specified::Value(Value::Length(length)) if length.has_percent => (None, above().1),
+            Specified::Value(Value::Dimension(_, unit)) => (None, !unit.is_of_font() || above().1),
+            Specified::Value(_) | Specified::Unknown(_) => (None, true),
+            Specified::Initial => (Some("medium"), false),
+            Specified::Inherit | Specified::Unset => above(),
+        }
+    }
+
+    fn is_monospace(&self) -> bool {
+        let Ok(Value::List(names)) = self.get(L::FontFamily) else { return false };
+        matches!(names.as_slice(), [Value::Ident(name)] if **name == *"monospace")
+    }
+
+    /// Browsers have a smaller default size for fixed-width fonts: 13px beside 16px. It counts where a keyword chose the
+    /// size, and where nothing absolute did and the family changes between the two.
+    fn sized(&self, value: Value) -> Value {
+        const RATIO: f64 = 13.0 / 16.0;
+        const SIZES: [(&str, f64); 8] = [
+            ("xx-small", 9.0),
+            ("x-small", 9.0),
+            ("small", 12.0),
+            ("medium", 13.0),
+            ("large", 16.0),
+            ("x-large", 20.0),
+            ("xx-large", 26.0),
+            ("xxx-large", 39.0),
+        ];
+        // What Chromium draws at least where nobody asked for an absolute size, and at most.
+        const LEAST: f64 = 6.0;
+        const MOST: f64 = 10_000.0;
+        let px = |px: f64| Value::Length(crate::css::value::LengthPercentage::px(px.min(MOST)));
+        let value = match value.as_px() {
+            Some(size) if size > 0.0 && size < LEAST && !self.font_size_nature().1 => px(LEAST),
+            Some(size) if size > MOST => px(MOST),
+            _ => value,
+        };
+        let above = self.parent.as_ref().is_some_and(|parent| parent.is_monospace());
+        let here = self.is_monospace();
+        if !above && !here {
+            return value;
+        }
+        match (self.font_size_nature(), value.as_px()) {
+            ((Some(word), _), _) if here => {
+                SIZES.iter().find(|(known, _)| *known == word).map_or(value, |(_, size)| px(*size))
+            }
+            ((Some(word), _), _) => compute(L::FontSize, &Value::Keyword(word), &self.outer_context()).unwrap_or(value),
+            ((None, true), _) => value,
+            ((None, false), Some(size)) if here && !above => px(size * RATIO),
+            ((None, false), Some(size)) if above && !here => px(size / RATIO),
+            _ => value,
         }
     }
 
@@ -374,7 +451,21 @@ impl Style {
             L::Color => return self.absolute_color(value),
             L::Float if self.is_out_of_flow() => Value::Keyword("none"),
             L::Display => match value {
-                Value::Keyword(word) if self.is_blockified() => Value::Keyword(blockify(word)),
+                Value::Keyword(word) => {
+                    let word = natural(self.matched.nature, word);
+                    if !self.is_blockified() && self.matched.nature != Nature::Legend {
+                        // Text that runs another way has a box of its own (CSS Writing Modes 4, section 3.1).
+                        let turned = word == "inline"
+                            && self.parent.as_ref().is_some_and(|parent| {
+                                parent.get(L::WritingMode).ok() != self.get(L::WritingMode).ok()
+                            });
+                        Value::Keyword(if turned { "inline-block" } else { word })
+                    } else if word == "ruby" {
+                        return Err(Unknown("a ruby as a block has no keyword of its own"));
+                    } else {
+                        Value::Keyword(blockify(word))
+                    }
+                }
                 other => other,
             },
             L::OverflowX => self.overflow(value, L::OverflowY),
@@ -384,7 +475,22 @@ impl Style {
                 None => Value::Keyword("start"),
             },
             L::Content if self.is_generated && value.is("normal") => Value::Keyword("none"),
+            // Elements have their content anyway (CSS Content 3, section 2).
+            L::Content if !self.is_generated && value.is("none") => Value::Keyword("normal"),
             _ => value,
+        })
+    }
+
+    /// How many pictures the background has, known ones or not.
+    ///
+    /// # Errors
+    /// The reason why that is not known.
+    pub(super) fn layer_count(&self) -> Result<usize, Unknown> {
+        Ok(match self.specified(L::BackgroundImage).0 {
+            Specified::Value(Value::List(images)) => images.len(),
+            Specified::Unknown(reason) => return Err(reason),
+            Specified::Inherit => self.parent.as_ref().map_or(Ok(1), |parent| parent.layer_count())?,
+            _ => 1,
         })
     }
 
@@ -393,14 +499,10 @@ impl Style {
         self.parent.is_none() || self.is_out_of_flow() || !self.is(L::Float, "none") || self.in_item_container()
     }
 
-    /// One scrolling axis makes the other one scroll (CSS Overflow 3, section 3.1).
+    /// One axis that is no longer visible makes the other one scroll (CSS Overflow 3, section 3.1).
     fn overflow(&self, value: Value, other: Longhand) -> Value {
         let other_scrolls = self.raw(other).is_ok_and(|other| !other.is("visible") && !other.is("clip"));
-        match &value {
-            Value::Keyword("visible") if other_scrolls => Value::Keyword("auto"),
-            Value::Keyword("clip") if other_scrolls => Value::Keyword("hidden"),
-            _ => value,
-        }
+        if value.is("visible") && other_scrolls { Value::Keyword("auto") } else { value }
     }
 
     /// `color` comes out absolute: `currentcolor` in it is the parent's.
@@ -541,6 +643,22 @@ enum Specified {
     /// Inherited or initial, as the property has it.
     Unset,
     Unknown(Unknown),
+}
+
+/// What `display` comes to for an element whose box is something by nature.
+fn natural(nature: Nature, display: &'static str) -> &'static str {
+    let is_control = matches!(nature, Nature::Control | Nature::Button);
+    match display {
+        "contents" if matches!(nature, Nature::Control | Nature::Replaced) => "none",
+        "inline" | "inline-table" | "table-caption" | "table-cell" | "table-row" | "table-row-group"
+        | "table-header-group" | "table-footer-group" | "table-column" | "table-column-group"
+            if is_control =>
+        {
+            "inline-block"
+        }
+        "table" | "list-item" if is_control => "block",
+        other => other,
+    }
 }
 
 fn blockify(display: &'static str) -> &'static str {

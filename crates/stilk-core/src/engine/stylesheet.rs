@@ -71,6 +71,8 @@ pub enum Condition {
     Media(MediaList),
     /// `@container`
     Container(Arc<ContainerQuery>),
+    /// Of browser defaults: holds where the page asks for no native look.
+    Bare,
     /// Something that cannot be decided here.
     Unknown(&'static str),
 }
@@ -208,6 +210,14 @@ impl Stylesheet {
         Stylesheet::parse_importing(text, &mut |_| None)
     }
 
+    /// Parses browser defaults, which may hold rules for elements whose native look the page takes away.
+    pub fn parse_defaults(text: &str) -> Stylesheet {
+        let mut sheet = Stylesheet::default();
+        let context = Context { defaults: true, ..Context::default() };
+        Reader { sheet: &mut sheet, importer: &mut |_| None, context }.read(text);
+        sheet
+    }
+
     /// Parses a stylesheet and what it imports.
     pub fn parse_importing(text: &str, importer: Importer) -> Stylesheet {
         let mut sheet = Stylesheet::default();
@@ -237,6 +247,8 @@ struct Context {
     parent: Option<(selector::List, usize)>,
     depth: usize,
     file: u16,
+    /// In browser defaults.
+    defaults: bool,
     /// Something but `@import` and `@layer` was met: imports are over.
     begun: bool,
 }
@@ -250,6 +262,7 @@ struct Reader<'s, 'f> {
 enum Prelude {
     Media(MediaList),
     Container(ContainerQuery),
+    Bare,
     /// `@supports`, decided at once.
     Supports(bool),
     Layer(Vec<String>),
@@ -348,6 +361,7 @@ impl Reader<'_, '_> {
             }
             "container" => Prelude::Container(container::parse(text).ok_or_else(ParseError::unexpected_token)?),
             "scope" => Prelude::Unknown("`@scope` is not computed"),
+            "-stilk-bare" if self.context.defaults => Prelude::Bare,
             "starting-style" => Prelude::Never,
             "keyframes" | "-webkit-keyframes" => Prelude::Keyframes(text.to_owned()),
             "property" if text.starts_with("--") => Prelude::Property(text.to_owned()),
@@ -375,6 +389,7 @@ impl Reader<'_, '_> {
         match prelude {
             Prelude::Media(list) => self.context.conditions.push(Condition::Media(list)),
             Prelude::Container(query) => self.context.conditions.push(Condition::Container(Arc::new(query))),
+            Prelude::Bare => self.context.conditions.push(Condition::Bare),
             Prelude::Supports(answer) => self.context.dead |= !answer,
             Prelude::Never => self.context.dead = true,
             Prelude::Unknown(reason) => self.context.conditions.push(Condition::Unknown(reason)),

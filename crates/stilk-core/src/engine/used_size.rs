@@ -1,7 +1,7 @@
 //! Sizes of boxes that are known without a layout of text: definite sizes, and boxes that fill the line they are in (CSS 2,
 //! section 10.3.3; CSS Sizing 3).
 
-use super::cascade::Sizing;
+use super::cascade::Nature;
 use super::style::Style;
 use crate::css::compute::Unknown;
 use crate::css::property::Longhand as L;
@@ -123,7 +123,7 @@ impl Style {
     fn fills_line(&self) -> bool {
         let is_block = ["block", "flex", "grid", "list-item", "flow-root"].iter().any(|d| self.is(L::Display, d));
         is_block
-            && self.matched.sizing == Sizing::Box
+            && self.matched.nature == Nature::Plain
             && !self.is_out_of_flow()
             && self.is(L::Float, "none")
             && self.is(L::WritingMode, "horizontal-tb")
@@ -146,7 +146,7 @@ impl Style {
                     return Err(LAYOUT);
                 }
                 // Slots and line boxes of controls are the browser's own.
-                if parent.matched.sizing == Sizing::Content {
+                if parent.matched.nature != Nature::Plain {
                     return Err(LAYOUT);
                 }
                 return parent.content_width();

@@ -3,7 +3,7 @@
 use crate::cases::GROUPS;
 use stilk_core::css::property::Longhand;
 use stilk_core::dom::{Document, Element};
-use stilk_core::engine::defaults::CHROMIUM;
+use stilk_core::engine::defaults::Browser as Defaults;
 use stilk_core::engine::resolved::resolved;
 use stilk_core::engine::{Engine, Forced, Media, Stylesheet};
 use stilk_core::template::parse_fragment;
@@ -15,7 +15,7 @@ fn engine_value(css: &str, html: &str, property: &str) -> Result<String, String>
     let body = document.append_element(root, Element::html("body"));
     content.into_iter().for_each(|node| document.append(body, node));
     let sheet = Stylesheet::parse(css);
-    let styles = Engine::new(&CHROMIUM, &[&sheet], Media::default()).styles(&document, &Forced::default());
+    let styles = Engine::new(Defaults::Chromium.sheet(), &[&sheet], Media::default()).styles(&document, &Forced::default());
     let target = document
         .descendants(Document::ROOT)
         .into_iter()

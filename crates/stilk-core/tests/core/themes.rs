@@ -3,7 +3,7 @@
 use crate::memory::{Memory, messages};
 use stilk_core::css::property::Longhand;
 use stilk_core::dom::{Document, Element, NodeId};
-use stilk_core::engine::defaults::CHROMIUM;
+use stilk_core::engine::defaults::Browser as Defaults;
 use stilk_core::engine::resolved::resolved;
 use stilk_core::engine::{Engine, Forced, Media, Stylesheet};
 use stilk_core::stylesheet::{Purpose, write};
@@ -50,7 +50,7 @@ fn values(wrappers: &[&[(&str, &str)]], media: Media) -> [String; 3] {
     let mut control = Element::html("button");
     control.set("class", "t-x");
     let control = document.append_element(at, control);
-    let styles = Engine::new(&CHROMIUM, &[&parsed], media).styles(&document, &Forced::default());
+    let styles = Engine::new(Defaults::Chromium.sheet(), &[&parsed], media).styles(&document, &Forced::default());
     let style = styles.element(control).unwrap();
     [Longhand::ZIndex, Longhand::Order, Longhand::FlexGrow].map(|longhand| resolved(style, longhand).unwrap())
 }

@@ -78,7 +78,7 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
     for state in question.states {
         inspect::force(&page.document, state, &mut forced).map_err(|m| Failure::Message(format!("error: {m}")))?;
     }
-    let browser = Sheet::new(question.browser.name(), question.browser.text());
+    let browser = Sheet::defaults(question.browser);
     let inspection =
         Inspection::new(&page.document, &browser, sheets.iter().collect(), question.media.media(), &forced);
     if question.all {

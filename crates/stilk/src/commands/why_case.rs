@@ -32,7 +32,7 @@ pub fn run(
     let written = loaded.stylesheet();
     let path = loaded.shown(&loaded.output(&loaded.stylesheet_name(None)));
     let sheet = Sheet::new(path, written.text.clone());
-    let browser = Sheet::new(question.browser.name(), question.browser.text());
+    let browser = Sheet::defaults(question.browser);
     let mut subjects = Vec::new();
     for theme in themes {
         let unit =

@@ -8,6 +8,9 @@ mod cases;
 mod compare;
 mod islands;
 mod keys;
+#[path = "../../../stilk-core/tests/random/mod.rs"]
+mod random;
+mod random_pages;
 mod sample;
 mod spec;
 mod webdriver;
@@ -19,7 +22,7 @@ use std::process::Command;
 use stilk_core::case::{state_sets, theme_attributes};
 use stilk_core::css::property::Longhand;
 use stilk_core::dom::{Document, Element, NodeId};
-use stilk_core::engine::defaults::CHROMIUM;
+use stilk_core::engine::defaults::Browser as Defaults;
 use stilk_core::engine::resolved::resolved;
 use stilk_core::engine::{Engine, Forced, Media, Style, Stylesheet};
 use stilk_core::markup::{Request, mount, own_ids};
@@ -45,6 +48,23 @@ fn main() {
     compare::self_test();
     let browser = Browser::start(WIDTH, HEIGHT);
     println!("{}", browser.version());
+    // A window has a frame: what counts is what is left for the page.
+    let size = browser.run("return [innerWidth, innerHeight]", json!([]));
+    let (width, height) = (size[0].as_f64().expect("a width"), size[1].as_f64().expect("a height"));
+    let media = Media { width, height, reduced_motion: true, ..Media::default() };
+    // RANDOM=first..end asks for these seeds and nothing else.
+    if let Some((first, end)) = std::env::var("RANDOM").ok().and_then(|text| {
+        let (first, end) = text.split_once("..")?;
+        Some((first.parse().ok()?, end.parse().ok()?))
+    }) {
+        let count = random_pages::run(&browser, first..end, &media);
+        count.print("random stylesheets");
+        if end - first == 1 {
+            let sample = random::sample(first);
+            println!("<!doctype html><style>\n{}</style>\n<body>{}\n{:?}", sample.css, sample.html, sample.forced);
+        }
+        return;
+    }
     let mut failed = spec::run(&browser) > 0;
     if whole {
         failed |= keys::run(&browser, &sample) > 0;
@@ -320,7 +340,7 @@ impl Harness<'_> {
             .filter(|node| page.document.element(*node).is_some())
             .collect();
         self.force(&page, &elements);
-        let engine = Engine::new(&CHROMIUM, &[self.parsed], pass.media.clone());
+        let engine = Engine::new(Defaults::Chromium.sheet(), &[self.parsed], pass.media.clone());
         let styles = engine.styles(&page.document, &page.forced);
         let theme_name = theme.map_or_else(|| pass.name.to_owned(), |theme| self.system.tokens.theme_name(theme));
         let set_name = self.system.states.set_name(set);

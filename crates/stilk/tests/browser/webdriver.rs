@@ -1,7 +1,8 @@
-//! A headless Chromium behind chromedriver: just the commands this harness needs.
+//! A headless browser behind its WebDriver: just the commands this harness needs.
 
 use serde_json::{Value, json};
 use std::net::TcpListener;
+use std::path::Path;
 use std::process::{Child, Command, Stdio};
 use std::time::{Duration, Instant};
 
@@ -9,25 +10,60 @@ use std::time::{Duration, Instant};
 const POINTER: &str =
     "--blink-settings=primaryHoverType=2,availableHoverTypes=2,primaryPointerType=4,availablePointerTypes=4";
 
+/// Which browser.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+#[allow(dead_code, reason = "each program that uses this starts some of them")]
+pub enum Kind {
+    /// Chromium, by chromedriver.
+    Chromium,
+    /// Firefox ESR, by geckodriver.
+    Firefox,
+    /// WebKitGTK's MiniBrowser, by WebKitWebDriver; it has no headless form, so a virtual screen is started.
+    WebKit,
+}
+
 /// A running browser.
 pub struct Browser {
     driver: Child,
+    screen: Option<Child>,
     agent: ureq::Agent,
     session: String,
+    version: String,
     _profile: tempfile::TempDir,
 }
 
 impl Browser {
-    /// Starts chromedriver and a browser of `width` × `height` CSS px.
+    /// Starts Chromium with a window of `width` × `height` CSS px.
     pub fn start(width: u32, height: u32) -> Browser {
-        // The port is free when asked for; chromedriver takes it at once.
+        Browser::start_kind(Kind::Chromium, width, height)
+    }
+
+    /// Starts a browser with a window of `width` × `height` CSS px.
+    pub fn start_kind(kind: Kind, width: u32, height: u32) -> Browser {
+        // The port is free when asked for; the driver takes it at once.
         let port = TcpListener::bind("127.0.0.1:0").and_then(|l| l.local_addr()).expect("a free port").port();
-        let driver = Command::new("chromedriver")
-            .arg(format!("--port={port}"))
-            .stdout(Stdio::null())
-            .stderr(Stdio::null())
-            .spawn()
-            .expect("chromedriver is not installed: run ./scripts/test.sh, which installs it");
+        let (program, argument) = match kind {
+            Kind::Chromium => ("chromedriver", format!("--port={port}")),
+            Kind::Firefox => ("geckodriver", format!("--port={port}")),
+            Kind::WebKit => ("WebKitWebDriver", format!("--port={port}")),
+        };
+        let mut command = Command::new(program);
+        command.arg(argument).stdout(Stdio::null()).stderr(Stdio::null());
+        let mut screen = None;
+        if kind == Kind::WebKit {
+            let display = format!(":{}", 200 + port % 700);
+            let server = Command::new("Xvfb")
+                .args([&display, "-screen", "0", "1600x1200x24"])
+                .stdout(Stdio::null())
+                .stderr(Stdio::null())
+                .spawn();
+            screen = Some(server.expect("Xvfb is not installed: run ./scripts/test.sh, which installs it"));
+            std::thread::sleep(Duration::from_millis(800));
+            command.env("DISPLAY", display).env("WEBKIT_DISABLE_COMPOSITING_MODE", "1");
+            command.env("WEBKIT_DISABLE_SANDBOX_THIS_IS_DANGEROUS", "1").env("GDK_BACKEND", "x11");
+        }
+        let driver = command.spawn();
+        let driver = driver.unwrap_or_else(|_| panic!("{program} is not installed: run ./scripts/test.sh, which installs it"));
         let config = ureq::Agent::config_builder()
             .http_status_as_error(false)
             .timeout_global(Some(Duration::from_secs(120)))
@@ -36,35 +72,42 @@ impl Browser {
         let base = format!("http://127.0.0.1:{port}");
         let started = Instant::now();
         while agent.get(format!("{base}/status")).call().is_err() {
-            assert!(started.elapsed() < Duration::from_secs(30), "chromedriver does not answer");
+            assert!(started.elapsed() < Duration::from_secs(30), "{program} does not answer");
             std::thread::sleep(Duration::from_millis(50));
         }
         let profile = tempfile::tempdir().expect("a folder for the profile");
-        let mut arguments: Vec<String> = [
-            "--headless",
-            "--no-sandbox",
-            "--disable-gpu",
-            "--disable-quic",
-            "--no-first-run",
-            "--disable-background-networking",
-            "--disable-component-update",
-            "--disable-sync",
-            "--hide-scrollbars",
-            "--force-device-scale-factor=1",
-            POINTER,
-        ]
-        .map(str::to_owned)
-        .to_vec();
-        arguments.push(format!("--window-size={width},{height}"));
-        arguments.push(format!("--user-data-dir={}", profile.path().display()));
-        let capabilities = json!({"capabilities": {"alwaysMatch": {
-            "browserName": "chrome",
-            "goog:chromeOptions": {"args": arguments},
-        }}});
-        let mut browser = Browser { driver, agent, session: format!("{base}/session"), _profile: profile };
-        let answer = browser.post("", &capabilities);
+        let capabilities = match kind {
+            Kind::Chromium => chromium(width, height, profile.path()),
+            Kind::Firefox => json!({
+                "browserName": "firefox",
+                "moz:firefoxOptions": { "args": ["-headless"], "prefs": { "ui.primaryPointerCapabilities": 6, "ui.allPointerCapabilities": 6 } },
+            }),
+            Kind::WebKit => json!({
+                "webkitgtk:browserOptions": { "binary": mini_browser(), "args": ["--automation"] },
+            }),
+        };
+        let mut browser = Browser {
+            driver,
+            screen,
+            agent,
+            session: format!("{base}/session"),
+            version: String::new(),
+            _profile: profile,
+        };
+        let answer = browser.post("", &json!({ "capabilities": { "alwaysMatch": capabilities } }));
         let id = answer["sessionId"].as_str().expect("a session").to_owned();
         browser.session = format!("{base}/session/{id}");
+        let text = |name: &str| answer["capabilities"][name].as_str().unwrap_or_default().to_owned();
+        let name = match kind {
+            Kind::Chromium => "Chromium",
+            Kind::Firefox => "Firefox",
+            Kind::WebKit => "WebKitGTK",
+        };
+        browser.version = format!("{name} {}", text("browserVersion"));
+        if kind != Kind::Chromium {
+            let rectangle = json!({ "x": 0, "y": 0, "width": width, "height": height });
+            browser.post("/window/rect", &rectangle);
+        }
         browser
     }
 
@@ -111,6 +154,25 @@ impl Browser {
         self.post("/goog/cdp/execute", &json!({ "cmd": command, "params": parameters }))
     }
 
+    /// Forces states of elements by id, as the inspector does.
+    pub fn force(&self, states: &std::collections::BTreeMap<&str, Vec<&str>>) {
+        if states.is_empty() {
+            return;
+        }
+        self.devtools("DOM.enable", json!({}));
+        self.devtools("CSS.enable", json!({}));
+        let root = self.devtools("DOM.getDocument", json!({ "depth": 0 }))["root"]["nodeId"].clone();
+        for (id, states) in states {
+            let node = self.devtools("DOM.querySelector", json!({ "nodeId": root, "selector": format!("#{id}") }));
+            // What the parser did not take over is not there, in the engine's page either.
+            if node["nodeId"] == json!(0) {
+                continue;
+            }
+            let parameters = json!({ "nodeId": node["nodeId"], "forcedPseudoClasses": states });
+            self.devtools("CSS.forcePseudoState", parameters);
+        }
+    }
+
     /// Emulates media features.
     pub fn emulate(&self, features: &[(&str, &str)]) {
         let features: Vec<Value> =
@@ -119,8 +181,27 @@ impl Browser {
     }
 
     /// The browser's name and version.
-    pub fn version(&self) -> String {
-        self.devtools("Browser.getVersion", json!({}))["product"].as_str().unwrap_or("Chromium").to_owned()
+    pub fn version(&self) -> &str {
+        &self.version
+    }
+
+    /// Moves the pointer onto an element, and presses it there where that is asked for.
+    pub fn point(&self, selector: &str, press: bool) {
+        let origin = self.post("/element", &json!({ "using": "css selector", "value": selector }));
+        let mut steps = vec![json!({ "type": "pointerMove", "x": 0, "y": 0, "origin": origin, "duration": 0 })];
+        if press {
+            steps.push(json!({ "type": "pointerDown", "button": 0 }));
+        }
+        let pointer = json!({ "type": "pointer", "id": "mouse", "parameters": { "pointerType": "mouse" }, "actions": steps });
+        self.post("/actions", &json!({ "actions": [pointer] }));
+    }
+
+    /// Lets go of everything and moves the pointer away.
+    pub fn release(&self) {
+        let _ = self.agent.delete(format!("{}/actions", self.session)).call();
+        let steps = [json!({ "type": "pointerMove", "x": 0, "y": 0, "duration": 0 })];
+        let pointer = json!({ "type": "pointer", "id": "mouse", "parameters": { "pointerType": "mouse" }, "actions": steps });
+        self.post("/actions", &json!({ "actions": [pointer] }));
     }
 }
 
@@ -129,5 +210,41 @@ impl Drop for Browser {
         let _ = self.agent.delete(&self.session).call();
         let _ = self.driver.kill();
         let _ = self.driver.wait();
+        if let Some(screen) = &mut self.screen {
+            let _ = screen.kill();
+            let _ = screen.wait();
+        }
     }
+}
+
+fn chromium(width: u32, height: u32, profile: &Path) -> Value {
+    let mut arguments: Vec<String> = [
+        "--headless",
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+        "--hide-scrollbars",
+        "--force-device-scale-factor=1",
+        POINTER,
+    ]
+    .map(str::to_owned)
+    .to_vec();
+    arguments.push(format!("--window-size={width},{height}"));
+    arguments.push(format!("--user-data-dir={}", profile.display()));
+    json!({ "browserName": "chrome", "goog:chromeOptions": { "args": arguments } })
+}
+
+/// The browser that WebKitGTK brings along for tests.
+fn mini_browser() -> String {
+    let folders = ["/usr/lib/x86_64-linux-gnu", "/usr/lib/aarch64-linux-gnu", "/usr/libexec", "/usr/lib"];
+    let versions = ["webkitgtk-6.0", "webkit2gtk-4.1", "webkit2gtk-4.0"];
+    let found = folders
+        .iter()
+        .flat_map(|folder| versions.iter().map(move |version| format!("{folder}/{version}/MiniBrowser")))
+        .find(|path| Path::new(path).exists());
+    found.expect("MiniBrowser is not installed: run ./scripts/test.sh, which installs it")
 }

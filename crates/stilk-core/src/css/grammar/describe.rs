@@ -33,6 +33,7 @@ impl Grammar {
             Grammar::ColorOr(words) => or("a colour", words),
             Grammar::NumberOr { keywords, .. } => or("a number such as `1`", keywords),
             Grammar::Integer(words) => or("a whole number", words),
+            Grammar::Count { keywords, .. } => or("a whole number from 1", keywords),
             Grammar::Alpha => "a number from 0 to 1".into(),
             Grammar::Ident => "a name".into(),
             Grammar::IdentOr(words) => or("a name", words),
@@ -45,7 +46,6 @@ impl Grammar {
             Grammar::ClipPath => "a shape such as `inset(50%)`, or none".into(),
             Grammar::PositionPair | Grammar::Origin => "a position such as `center top`".into(),
             Grammar::Names => "names, or none".into(),
-            Grammar::LengthPair => "one or two lengths".into(),
             Grammar::AspectRatio => "a ratio such as `3 / 2`, or auto".into(),
             Grammar::ColorPair => "two colours, or auto".into(),
             Grammar::FontStretch => "a percentage such as `75%`, or condensed, expanded and their like".into(),
@@ -57,7 +57,6 @@ impl Grammar {
             Grammar::CommaIdents | Grammar::CommaTimes | Grammar::CommaEasings | Grammar::CommaOf(_) => {
                 format!("a list; each item is {}", self.item().describe())
             }
-            Grammar::Opaque(words) => or("a function such as `linear-gradient(…)`", words),
             Grammar::Position(words) => or("a length or percentage", words),
             Grammar::Repeat => "repeat, no-repeat, space, round, repeat-x or repeat-y".into(),
             Grammar::Size => "lengths such as `1em 1em`, cover, or contain".into(),

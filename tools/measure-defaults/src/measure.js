@@ -1,0 +1,295 @@
+// Reads what a browser brings along: for each element the properties whose computed value no plain element has.
+//
+// Every element is read in parents that differ in every inherited property, in font size and in colour scheme: a value
+// that follows the parent is not set; one that follows the font size is in `em`; one that follows the scheme is
+// `light-dark()`. A declaration that the page cannot override is `!important`. Where nothing is laid out
+// (`display: none` around), browsers answer with computed values.
+
+const [names, inherited] = arguments;
+const known = names.filter(name => getComputedStyle(document.documentElement).getPropertyValue(name) !== '');
+const isInherited = new Set(inherited);
+
+// Values that no element has by itself, for every inherited property.
+const UNUSUAL = {
+    'accent-color': 'rgb(1, 2, 3)', 'border-collapse': 'collapse', 'caption-side': 'bottom', 'caret-color': 'rgb(4, 5, 6)',
+    'color': 'rgb(7, 8, 9)', 'cursor': 'grab', 'empty-cells': 'hide', 'fill': 'rgb(1, 1, 1)', 'fill-opacity': '0.3',
+    'fill-rule': 'evenodd', 'font-family': 'Unusual', 'font-kerning': 'none', 'font-optical-sizing': 'none',
+    'font-size': '40px', 'font-stretch': '75%', 'font-style': 'oblique', 'font-variant-caps': 'small-caps',
+    'font-weight': '100', 'hyphens': 'none', 'image-rendering': 'pixelated', 'letter-spacing': '3px',
+    'line-break': 'strict', 'line-height': '77px', 'list-style-position': 'inside', 'list-style-type': 'lower-roman',
+    'orphans': '4', 'overflow-wrap': 'anywhere', 'pointer-events': 'none', 'stroke-width': '7px', 'tab-size': '5',
+    'text-align': 'justify', 'text-align-last': 'center', 'text-indent': '11px', 'text-rendering': 'geometricprecision',
+    'text-shadow': 'rgb(1, 2, 3) 1px 2px 3px', 'text-transform': 'capitalize', 'text-underline-offset': '3px',
+    'text-wrap-mode': 'nowrap', 'white-space-collapse': 'preserve-breaks', 'widows': '5', 'word-break': 'break-all',
+    'word-spacing': '5px', 'visibility': 'hidden', 'user-select': 'all', 'print-color-adjust': 'exact',
+    'scrollbar-color': 'rgb(1, 2, 3) rgb(4, 5, 6)', 'text-decoration-skip-ink': 'none', 'text-wrap-style': 'balance',
+};
+
+// Each: what it is called in the stylesheet, its markup, and what is measured of it besides rest.
+const one = (selector, html, extra = {}) => ({ selector, html, ...extra });
+// Made by script: the parser would drop some of them.
+const plain = name => one(name, `<x-made data-name=${name}></x-made>`);
+const input = (type, attributes = '') =>
+    one(`input[type="${type}" i]`, `<input data-it type=${type} ${attributes}>`, { base: 'input', states: ['disabled'] });
+
+const HOSTS = [
+    ...['html', 'body'].map(name => one(name, null, { root: name })),
+    ...['address', 'article', 'aside', 'blockquote', 'center', 'dd', 'details', 'dialog', 'dir', 'div', 'dl', 'dt', 'fieldset',
+        'figcaption', 'figure', 'footer', 'form', 'h1', 'h2', 'h3', 'h4', 'h5', 'h6', 'header', 'hgroup', 'hr', 'legend',
+        'listing', 'main', 'menu', 'nav', 'ol', 'p', 'pre', 'search', 'section', 'summary', 'ul', 'xmp', 'li',
+        'abbr', 'acronym', 'b', 'bdi', 'bdo', 'big', 'cite', 'code', 'del', 'dfn', 'em', 'i', 'ins', 'kbd', 'label', 'mark',
+        'nobr', 'output', 'q', 'rp', 'rt', 'ruby', 's', 'samp', 'small', 'span', 'strike', 'strong', 'sub', 'sup', 'tt', 'u',
+        'var', 'wbr', 'iframe', 'img', 'video', 'audio', 'canvas', 'object', 'embed', 'meter', 'progress', 'slot',
+        'area', 'base', 'datalist', 'head', 'link', 'meta', 'noembed', 'noframes', 'param', 'script', 'style', 'template',
+        'title', 'a'].map(plain),
+    one('svg', '<svg data-it></svg>'),
+    one('table', '<table data-it></table>'),
+    ...['caption', 'colgroup', 'thead', 'tbody', 'tfoot'].map(name => one(name, `<table><${name} data-it></${name}></table>`)),
+    one('col', '<table><colgroup><col data-it></colgroup></table>'),
+    one('tr', '<table><tr data-it></tr></table>'),
+    one('td', '<table><tr><td data-it></td></tr></table>'),
+    one('th', '<table><tr><th data-it></th></tr></table>'),
+    one('a:any-link', '<a data-it href="#x">x</a>', { base: 'a', states: ['active', 'focus'] }),
+    one('button', '<button data-it>x</button>', { states: ['disabled', 'active', 'hover', 'focus'] }),
+    one('input', '<input data-it>', { states: ['disabled', 'readonly', 'focus', 'hover'] }),
+    one('textarea', '<textarea data-it></textarea>', { states: ['disabled', 'readonly', 'focus', 'hover'] }),
+    one('select', '<select data-it><option>x</select>', { states: ['disabled', 'focus', 'hover'] }),
+    one('select:is([multiple], [size]:not([size="1"]))', '<select data-it multiple><option>x</select>', { base: 'select', states: ['disabled'] }),
+    ...['text', 'search', 'tel', 'url', 'email', 'password', 'date', 'month', 'week', 'time', 'datetime-local', 'number', 'color',
+        'image', 'hidden'].map(type => input(type)),
+    ...['checkbox', 'radio', 'range', 'file', 'submit', 'reset', 'button'].map(type =>
+        ({ ...input(type, type === 'file' ? '' : 'value=1'), states: ['disabled', 'focus', 'active', 'hover', 'checked'] })),
+    one('option', '<select style="font: inherit"><option data-it>x</select>', { states: ['disabled'] }),
+    one('optgroup', '<select><optgroup data-it></optgroup></select>', { states: ['disabled'] }),
+    one('details > summary:first-of-type', '<details><summary data-it>x</summary></details>', { base: 'summary', states: ['focus'] }),
+    one('fieldset > legend', '<fieldset><legend data-it>x</legend></fieldset>', { base: 'legend' }),
+    one('dialog[open]', '<dialog data-it open></dialog>', { base: 'dialog' }),
+    one('img[alt]', '<img data-it alt=x>', { base: 'img' }),
+    one(':is(ul, ol, menu, dir) ul', '<ul><li><ul data-it></ul></li></ul>', { base: 'ul' }),
+    one(':is(ul, ol, menu, dir) :is(ul, ol, menu, dir) ul', '<ul><li><ul><li><ul data-it></ul></li></ul></li></ul>', { base: 'ul' }),
+    one(':is(ul, ol, menu, dir) ol', '<ul><li><ol data-it></ol></li></ul>', { base: 'ol' }),
+    one('[popover]:not(:popover-open)', '<div data-it popover></div>', { base: 'div' }),
+    one('[hidden]', '<div data-it hidden></div>', { base: 'div' }),
+    one('[dir="rtl" i]', '<x-plain data-it dir=rtl></x-plain>'),
+    one('[dir="ltr" i]', '<x-plain data-it dir=ltr></x-plain>'),
+    one('[dir="auto" i]', '<x-plain data-it dir=auto></x-plain>'),
+    one('bdo[dir="rtl" i]', '<bdo data-it dir=rtl></bdo>', { base: 'bdo' }),
+    { selector: ':focus-visible', html: '<x-plain data-it tabindex=0>x</x-plain>', states: ['focus'], generic: true },
+    one('::placeholder', '<textarea data-it placeholder=x></textarea>', { pseudo: '::placeholder', of: 'textarea' }),
+    one('input::placeholder', '<input data-it placeholder=x>', { pseudo: '::placeholder', of: 'input', base: '::placeholder' }),
+    one('::file-selector-button', '<input data-it type=file>', { pseudo: '::file-selector-button', of: 'input[type="file" i]', states: ['disabled'] }),
+];
+
+const style = document.createElement('style');
+document.head.append(style);
+style.textContent = `
+    .unusual { ${Object.entries(UNUSUAL).map(([name, value]) => `${name}: ${value};`).join(' ')} }
+    .dark { color-scheme: dark; } .large { font-size: 40px; } .rtl { direction: rtl; } .vertical { writing-mode: vertical-rl; } .away { display: none; }`;
+
+// The settings in which everything is read.
+const SETTINGS = { usual: '', unusual: 'unusual', large: 'large', dark: 'dark', rtl: 'rtl', vertical: 'vertical' };
+
+const TINT = 'rgb(9, 19, 29)';
+
+const read = (element, pseudo) => {
+    const computed = getComputedStyle(element, pseudo || null);
+    const values = {};
+    known.forEach(name => { values[name] = computed.getPropertyValue(name); });
+    return values;
+};
+
+// Puts markup into a place of a setting; the caller takes it away.
+const place = (html, setting, away = true) => {
+    const outer = document.createElement('div');
+    outer.className = `${SETTINGS[setting]} ${away ? 'away' : ''}`;
+    outer.innerHTML = html;
+    outer.querySelectorAll('x-made').forEach(made => {
+        const element = document.createElement(made.dataset.name);
+        element.dataset.it = '';
+        made.replaceWith(element);
+    });
+    document.body.append(outer);
+    return outer;
+};
+
+const inSettings = (html, pseudo, change = () => {}) => {
+    const all = {};
+    for (const setting of Object.keys(SETTINGS)) {
+        const outer = place(html, setting);
+        const element = outer.querySelector('[data-it]');
+        change(element);
+        all[setting] = { own: read(element, pseudo), parent: read(pseudo ? element : element.parentElement) };
+        if (setting === 'usual' && !pseudo) {
+            // What follows the element's own colour is `currentcolor` or `auto`.
+            element.style.setProperty('color', TINT);
+            all.tinted = read(element);
+        }
+        outer.remove();
+    }
+    return all;
+};
+
+const plainElement = inSettings('<x-plain data-it></x-plain>');
+
+const px = text => /^-?[\d.]+(e[-+]\d+)?px$/.test(text) ? parseFloat(text) : null;
+const round = number => String(Math.round(number * 1e4) / 1e4);
+
+// The declaration that gives these values, or null where a plain element has them too.
+const explain = (name, all) => {
+    const at = setting => all[setting].own[name];
+    const [usual, unusual, large, dark] = [at('usual'), at('unusual'), at('large'), at('dark')];
+    const parent = setting => all[setting].parent[name];
+    const settings = Object.keys(SETTINGS);
+    if (name !== 'color' && name.endsWith('color') && all.tinted && all.tinted[name] === TINT) return null;
+    // Sides that follow the text are written once, for the text's own sides.
+    const box = name.split('-')[0];
+    if (['margin', 'padding'].includes(box) && flows(box, all)) return null;
+    const turned = name.includes('left') ? name.replace('left', 'right') : name.replace('right', 'left');
+    if (turned !== name && at('rtl') !== usual && at('rtl') === all.usual.own[turned]) {
+        // Follows the direction: written once, for its own side.
+        return null;
+    }
+    if (isInherited.has(name)) {
+        if (settings.every(setting => at(setting) === parent(setting))) return null;
+    } else {
+        if (settings.every(setting => at(setting) === plainElement[setting].own[name])) return null;
+        if (name !== 'color' && name.endsWith('color') && !all.tinted
+            && settings.every(setting => at(setting) === all[setting].own.color)) return null;
+        // Lengths in a unit of the font that a plain element has as well.
+        if (settings.every(setting => at(setting) === parent(setting)) && usual !== unusual) return 'inherit';
+    }
+    // A fixed-width family brings a smaller size along where the size is nobody's choice; the engine knows that.
+    if (name === 'font-size' && at('large') === parent('large')) return null;
+    if (name === 'line-height' && settings.every(setting => px(at(setting)) !== null)) {
+        const ratios = settings.map(setting => px(at(setting)) / px(all[setting].own['font-size']));
+        if (ratios.every(ratio => Math.abs(ratio - ratios[0]) < 1e-3) && usual !== large) return round(ratios[0]);
+    }
+    const [a, b] = [px(usual), px(large)];
+    if (a !== null && b !== null && Math.abs(a - b) > 0.01) {
+        const basis = name === 'font-size' ? [px(parent('usual')), px(parent('large'))]
+            : [px(all.usual.own['font-size']), px(all.large.own['font-size'])];
+        if (Math.abs(a / basis[0] - b / basis[1]) < 2e-3) return `${round(b / basis[1])}em`;
+    }
+    if (name === 'font-weight' && usual !== unusual) {
+        return usual === '700' && unusual === '400' ? 'bolder' : usual;
+    }
+    if (usual !== dark && (name.endsWith('color') || name === 'fill')) return `light-dark(${usual}, ${dark})`;
+    return usual;
+};
+
+// Whether the sides of a box follow the way the text runs.
+const flows = (box, all) => {
+    const at = (setting, side) => all[setting].own[`${box}-${side}`];
+    const turned = [['right', 'top'], ['left', 'bottom'], ['top', 'left'], ['bottom', 'right']];
+    return turned.every(([now, before]) => at('vertical', now) === at('usual', before))
+        && !turned.every(([now, before]) => at('usual', now) === at('usual', before));
+};
+const LOGICAL = ['margin', 'padding'].map(box => [`${box}-left`, `${box}-right`, `${box}-inline-start`, `${box}-inline-end`]);
+const writable = [...known, ...LOGICAL.flatMap(([, , start, end]) => [start, end]),
+    'margin-block-start', 'margin-block-end', 'padding-block-start', 'padding-block-end'];
+
+const declarations = all => {
+    const set = {};
+    for (const name of known) {
+        const value = explain(name, all);
+        if (value !== null) set[name] = value;
+    }
+    // Sides that follow the direction are logical.
+    for (const box of ['margin', 'padding']) {
+        if (!flows(box, all)) continue;
+        for (const [side, name] of [['top', 'block-start'], ['bottom', 'block-end'], ['left', 'inline-start'], ['right', 'inline-end']]) {
+            const [a, b] = [px(all.usual.own[`${box}-${side}`]), px(all.large.own[`${box}-${side}`])];
+            if (a === 0) continue;
+            const size = px(all.usual.own['font-size']);
+            set[`${box}-${name}`] = a !== null && b !== null && a !== b ? `${round(a / size)}em` : all.usual.own[`${box}-${side}`];
+        }
+    }
+    for (const [left, right, start, end] of LOGICAL) {
+        if (flows(left.split('-')[0], all)) continue;
+        const at = (setting, name) => all[setting].own[name];
+        if (at('usual', left) === at('rtl', left) || at('rtl', left) !== at('usual', right)) continue;
+        const size = px(all.usual.own['font-size']);
+        for (const [name, side] of [[start, left], [end, right]]) {
+            const [a, b] = [px(at('usual', side)), px(at('large', side))];
+            const em = a !== null && b !== null && a !== b;
+            set[name] = em ? `${round(a / size)}em` : at('usual', side);
+        }
+    }
+    return set;
+};
+
+// Which declarations the page cannot override.
+const ODD = {
+    'overflow-x': 'hidden', 'overflow-y': 'hidden', 'display': 'grid', 'white-space-collapse': 'preserve', 'unicode-bidi': 'plaintext',
+    'text-wrap-mode': 'nowrap', 'user-select': 'all', 'align-items': 'end', 'resize': 'vertical', 'box-sizing': 'content-box',
+    'direction': 'rtl', 'line-height': '99px', 'appearance': 'none', 'text-indent': '9px', 'position': 'fixed', 'cursor': 'grab',
+    'writing-mode': 'vertical-rl', 'text-transform': 'lowercase', 'font-style': 'italic', 'overflow-wrap': 'anywhere',
+    'min-height': '9px', 'min-width': '9px', 'max-width': '9px', 'letter-spacing': '9px', 'text-align': 'right', 'opacity': '.3',
+};
+const important = (host, set) => {
+    const fixed = [];
+    for (const name of Object.keys(set)) {
+        const odd = ODD[name];
+        if (!odd || host.pseudo) continue;
+        const outer = place(host.html, 'usual');
+        const element = outer.querySelector('[data-it]');
+        const before = getComputedStyle(element).getPropertyValue(name);
+        element.style.setProperty(name, odd);
+        const after = getComputedStyle(element).getPropertyValue(name);
+        if (after === before && before !== odd) fixed.push(name);
+        outer.remove();
+    }
+    return fixed;
+};
+
+const rules = [];
+const bySelector = {};
+const fixedBySelector = {};
+const bareRules = [];
+// The root and the body are there already.
+for (const host of HOSTS) {
+    if (host.root) continue;
+    const rest = inSettings(host.html, host.pseudo);
+    const set = declarations(rest);
+    bySelector[host.selector] = set;
+    const base = host.base ? bySelector[host.base] : {};
+    const own = [];
+    for (const name of writable) {
+        if (set[name] === base[name]) continue;
+        own.push([name, set[name] ?? 'unset']);
+    }
+    const fixed = important(host, set);
+    // What the base cannot be overridden in is overridden here in kind.
+    const baseFixed = host.base ? fixedBySelector[host.base] ?? [] : [];
+    fixedBySelector[host.selector] = fixed;
+    const list = own.map(([name, value]) => [name, value, fixed.includes(name) || baseFixed.includes(name)]);
+    if (list.length) rules.push({ selector: host.selector, declarations: list });
+    // Without the native look: whether anything else follows from that.
+    if (!host.pseudo && /^(button|input|textarea|select|meter|progress)/.test(host.selector)) {
+        const bare = inSettings(host.html, null, element => element.style.setProperty('appearance', 'none'));
+        const changed = declarations(bare);
+        const differs = writable.filter(name => name !== 'appearance' && changed[name] !== set[name]);
+        if (differs.length) {
+            bareRules.push({ selector: host.selector, declarations: differs.map(name => [name, changed[name] ?? 'unset', false]) });
+        }
+    }
+    if ((host.states || []).includes('disabled')) attribute(host, set, 'disabled');
+    if ((host.states || []).includes('readonly')) attribute(host, set, 'readonly', '[readonly]');
+    if ((host.states || []).includes('checked') && /checkbox|radio/.test(host.selector)) attribute(host, set, 'checked');
+}
+
+function attribute(host, rest, name, condition = `:${name}`) {
+    const changed = declarations(inSettings(host.html, host.pseudo, element => element.setAttribute(name, '')));
+    const list = writable.filter(property => changed[property] !== rest[property])
+        .map(property => [property, changed[property] ?? 'unset', false]);
+    if (!list.length) return;
+    const selector = host.pseudo ? `${host.of}${condition}${host.pseudo}` : `${host.selector}${condition}`;
+    rules.push({ selector, declarations: list });
+}
+
+const body = getComputedStyle(document.body);
+rules.unshift({ selector: 'body', declarations: [['display', 'block', false], ...['top', 'right', 'bottom', 'left'].map(side => [`margin-${side}`, body.getPropertyValue(`margin-${side}`), false])] });
+rules.unshift({ selector: 'html', declarations: [['display', 'block', false]] });
+
+style.remove();
+return { rules, bareRules, hosts: HOSTS.filter(host => host.states).map(({ selector, html, states }) => ({ selector, html, states })), known };
