@@ -59,7 +59,8 @@ const HOSTS = [
         'image', 'hidden'].map(type => input(type)),
     ...['checkbox', 'radio', 'range', 'file', 'submit', 'reset', 'button'].map(type =>
         ({ ...input(type, type === 'file' ? '' : 'value=1'), states: ['disabled', 'focus', 'active', 'hover', 'checked'] })),
-    one('option', '<select style="font: inherit"><option data-it>x</select>', { states: ['disabled'] }),
+    plain('option'),
+    one('select option', '<select style="font: inherit"><option data-it>x</select>', { base: 'option', states: ['disabled'] }),
     one('optgroup', '<select><optgroup data-it></optgroup></select>', { states: ['disabled'] }),
     one('details > summary:first-of-type', '<details><summary data-it>x</summary></details>', { base: 'summary', states: ['focus'] }),
     one('fieldset > legend', '<fieldset><legend data-it>x</legend></fieldset>', { base: 'legend' }),
@@ -75,9 +76,9 @@ const HOSTS = [
     one('[dir="auto" i]', '<x-plain data-it dir=auto></x-plain>'),
     one('bdo[dir="rtl" i]', '<bdo data-it dir=rtl></bdo>', { base: 'bdo' }),
     { selector: ':focus-visible', html: '<x-plain data-it tabindex=0>x</x-plain>', states: ['focus'], generic: true },
-    one('::placeholder', '<textarea data-it placeholder=x></textarea>', { pseudo: '::placeholder', of: 'textarea' }),
-    one('input::placeholder', '<input data-it placeholder=x>', { pseudo: '::placeholder', of: 'input', base: '::placeholder' }),
-    one('::file-selector-button', '<input data-it type=file>', { pseudo: '::file-selector-button', of: 'input[type="file" i]', states: ['disabled'] }),
+    one('textarea::placeholder', '<textarea data-it placeholder=x></textarea>', { pseudo: '::placeholder', of: 'textarea' }),
+    one('input::placeholder', '<input data-it placeholder=x>', { pseudo: '::placeholder', of: 'input' }),
+    one('input[type="file" i]::file-selector-button', '<input data-it type=file>', { pseudo: '::file-selector-button', of: 'input[type="file" i]', states: ['disabled'] }),
 ];
 
 const style = document.createElement('style');
@@ -95,6 +96,8 @@ const read = (element, pseudo) => {
     const computed = getComputedStyle(element, pseudo || null);
     const values = {};
     known.forEach(name => { values[name] = computed.getPropertyValue(name); });
+    // An automatic minimum is nothing where no container asks for it.
+    ['min-width', 'min-height'].forEach(name => { if (values[name] === '0px') values[name] = 'auto'; });
     return values;
 };
 
@@ -186,13 +189,18 @@ const flows = (box, all) => {
 };
 const LOGICAL = ['margin', 'padding'].map(box => [`${box}-left`, `${box}-right`, `${box}-inline-start`, `${box}-inline-end`]);
 const writable = [...known, ...LOGICAL.flatMap(([, , start, end]) => [start, end]),
-    'margin-block-start', 'margin-block-end', 'padding-block-start', 'padding-block-end'];
+    'margin-block-start', 'margin-block-end', 'padding-block-start', 'padding-block-end', 'min-inline-size'];
 
 const declarations = all => {
     const set = {};
     for (const name of known) {
         const value = explain(name, all);
         if (value !== null) set[name] = value;
+    }
+    const least = [all.usual.own['min-width'], all.vertical.own['min-height']];
+    if (least[0] === least[1] && least[0] !== 'auto') {
+        delete set['min-width'];
+        set['min-inline-size'] = least[0];
     }
     // Sides that follow the direction are logical.
     for (const box of ['margin', 'padding']) {
@@ -245,6 +253,7 @@ const important = (host, set) => {
 const rules = [];
 const bySelector = {};
 const fixedBySelector = {};
+const keptOut = {};
 const bareRules = [];
 // The root and the body are there already.
 for (const host of HOSTS) {
@@ -254,15 +263,19 @@ for (const host of HOSTS) {
     bySelector[host.selector] = set;
     const base = host.base ? bySelector[host.base] : {};
     const own = [];
+    const fixed = important(host, set);
+    const baseFixed = host.base ? fixedBySelector[host.base] ?? [] : [];
     for (const name of writable) {
         if (set[name] === base[name]) continue;
+        if (baseFixed.includes(name) && !fixed.includes(name)) {
+            // The base keeps out of this one.
+            (keptOut[host.base] ??= {})[name] = [...((keptOut[host.base] ?? {})[name] ?? []), host.selector.replace(host.base, '')];
+            if (set[name] === undefined) continue;
+        }
         own.push([name, set[name] ?? 'unset']);
     }
-    const fixed = important(host, set);
-    // What the base cannot be overridden in is overridden here in kind.
-    const baseFixed = host.base ? fixedBySelector[host.base] ?? [] : [];
     fixedBySelector[host.selector] = fixed;
-    const list = own.map(([name, value]) => [name, value, fixed.includes(name) || baseFixed.includes(name)]);
+    const list = own.map(([name, value]) => [name, value, fixed.includes(name)]);
     if (list.length) rules.push({ selector: host.selector, declarations: list });
     // Without the native look: whether anything else follows from that.
     if (!host.pseudo && /^(button|input|textarea|select|meter|progress)/.test(host.selector)) {
@@ -285,6 +298,15 @@ function attribute(host, rest, name, condition = `:${name}`) {
     if (!list.length) return;
     const selector = host.pseudo ? `${host.of}${condition}${host.pseudo}` : `${host.selector}${condition}`;
     rules.push({ selector, declarations: list });
+}
+
+for (const [base, names] of Object.entries(keptOut)) {
+    const rule = rules.find(rule => rule.selector === base);
+    for (const [name, selectors] of Object.entries(names)) {
+        const declaration = rule.declarations.find(([known]) => known === name);
+        rule.declarations = rule.declarations.filter(one => one !== declaration);
+        rules.splice(rules.indexOf(rule) + 1, 0, { selector: `${base}:not(${selectors.join(', ')})`, declarations: [declaration] });
+    }
 }
 
 const body = getComputedStyle(document.body);

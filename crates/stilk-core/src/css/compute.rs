@@ -57,6 +57,11 @@ pub fn compute(longhand: Longhand, value: &Value, context: &Context) -> Result<V
         L::FontSize => font_size(value, context),
         L::FontWeight => Ok(font_weight(value, context)),
         L::LineHeight => line_height(value, context),
+        // Chromium keeps the width of a rule between columns in 16 bits.
+        L::ColumnRuleWidth => line_width(value, context).map(|value| match value.as_px() {
+            Some(px) => Value::Length(LengthPercentage::px(px.min(65535.0))),
+            None => value,
+        }),
         _ if matches!(longhand.grammar(), Grammar::LineWidth) => line_width(value, context),
         L::WordSpacing if value.is("normal") => Ok(Value::ZERO),
         L::BackgroundPositionX | L::BackgroundPositionY => generic(value, context).map(position_words),

@@ -464,7 +464,7 @@ impl Longhand {
     }
 
     /// Its grammar.
-    pub(super) fn grammar(self) -> &'static Grammar {
+    pub(crate) fn grammar(self) -> &'static Grammar {
         &self.row().grammar
     }
 

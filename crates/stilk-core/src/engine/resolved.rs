@@ -127,7 +127,7 @@ fn size(
     }
     if style.is(L::Display, "inline") {
         // A plain inline box takes no size; pictures and controls do.
-        return if value.is("auto") && !style.brings_size() { Ok(to_css(value)) } else { Err(LAYOUT) };
+        return if style.brings_size() { Err(LAYOUT) } else { Ok(to_css(value)) };
     }
     let mut px = content(style)?;
     if style.is(L::BoxSizing, "border-box") {
@@ -192,6 +192,7 @@ fn boxed(style: &Style, value: &Value) -> Result<String, Unknown> {
     match value.as_px() {
         Some(_) => Ok(to_css(value)),
         None if is_hidden(style) => Ok(to_css(value)),
+        None if style.is(L::Display, "inline") && !style.brings_size() => Ok(to_css(value)),
         None => Err(LAYOUT),
     }
 }

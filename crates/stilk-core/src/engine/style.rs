@@ -7,6 +7,7 @@ use super::media::Media;
 use super::selector::{ElementRef, Forced, PseudoElement};
 use super::stylesheet::{self, DeclarationBody, LayerId, Stylesheet};
 use crate::css::color::{Absolute, Color, Surroundings};
+use crate::css::grammar::Grammar;
 use crate::css::compute::{Context, DEFAULT_FONT_SIZE, Unknown, compute};
 use crate::css::parse::{Declared, ParsedDeclaration, Target, Wide};
 use crate::css::property::{Flow, Longhand, Longhand as L};
@@ -229,9 +230,12 @@ impl Style {
     }
 
     fn in_item_container(&self) -> bool {
-        self.parent
-            .as_ref()
-            .is_some_and(|parent| parent.is_one_of(L::Display, &["flex", "inline-flex", "grid", "inline-grid"]))
+        // An element without a box of its own leaves its place to what is in it.
+        let mut above = self.parent.as_deref();
+        while let Some(parent) = above.filter(|parent| parent.is(L::Display, "contents")) {
+            above = parent.parent.as_deref();
+        }
+        above.is_some_and(|parent| parent.is_one_of(L::Display, &["flex", "inline-flex", "grid", "inline-grid"]))
     }
 
     /// The winning declaration's value of a longhand.
@@ -356,6 +360,11 @@ impl Style {
             Specified::Unknown(unknown) => return Err(*unknown),
             Specified::Initial => initial,
             Specified::Unset if !longhand.inherited() => initial,
+            // A width without a line is inherited all the same, for a child that has one.
+            Specified::Inherit if matches!(longhand.grammar(), Grammar::LineWidth) => match &self.parent {
+                Some(parent) => return parent.raw(longhand),
+                None => initial,
+            },
             Specified::Inherit | Specified::Unset => match inherited() {
                 Some(value) if longhand == L::FontSize => return value.map(|value| self.sized(value)),
                 Some(value) => return value,
@@ -456,6 +465,7 @@ impl Style {
                     if !self.is_blockified() && self.matched.nature != Nature::Legend {
                         // Text that runs another way has a box of its own (CSS Writing Modes 4, section 3.1).
                         let turned = word == "inline"
+                            && !self.is_empty_generated()
                             && self.parent.as_ref().is_some_and(|parent| {
                                 parent.get(L::WritingMode).ok() != self.get(L::WritingMode).ok()
                             });

@@ -127,6 +127,22 @@ impl Style {
             && !self.is_out_of_flow()
             && self.is(L::Float, "none")
             && self.is(L::WritingMode, "horizontal-tb")
+            && self.is_stretched()
+    }
+
+    /// Whether nothing asks for it to stand at one side (CSS Box Alignment 3, section 6.1).
+    fn is_stretched(&self) -> bool {
+        let fills = |value: Result<&Value, Unknown>| match value {
+            Ok(Value::Keyword(word)) => ["normal", "stretch", "legacy"].contains(word),
+            Ok(Value::Words(words)) => words.first().is_some_and(|word| word.is("legacy")),
+            _ => false,
+        };
+        match self.get(L::JustifySelf) {
+            Ok(value) if value.is("auto") => {
+                self.parent.as_ref().is_none_or(|parent| fills(parent.get(L::JustifyItems)))
+            }
+            own => fills(own),
+        }
     }
 
     /// The width of the containing block of a box in flow.
