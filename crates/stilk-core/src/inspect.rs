@@ -4,8 +4,8 @@ use crate::css::compute::Unknown;
 use crate::css::property::{Longhand, PropertyName};
 use crate::css::substitute::{CustomName, Template};
 use crate::dom::{Document, NodeId};
-use crate::engine::defaults::Browser;
 use crate::engine::cascade::{DeclarationId, INLINE, Origin};
+use crate::engine::defaults::Browser;
 use crate::engine::explain::{Candidate, Fate, Specificity};
 use crate::engine::resolved::resolved;
 use crate::engine::stylesheet::{DeclarationBody, Stylesheet};
@@ -220,10 +220,7 @@ impl<'i> Inspection<'i> {
         };
         Said {
             id,
-            selector: rule.map_or_else(
-                || "style attribute".to_owned(),
-                |(_, rule)| selector::to_text(&rule.selector),
-            ),
+            selector: rule.map_or_else(|| "style attribute".to_owned(), |(_, rule)| selector::to_text(&rule.selector)),
             layer: rule.and_then(|(_, rule)| Some(self.engine.layer_name(id.sheet, rule.layer?))),
             place,
             text,

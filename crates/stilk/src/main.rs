@@ -68,9 +68,11 @@ enum Command {
     /// Say why a value is what it is: what won, what lost and why
     ///
     /// A case of the system, or an element of any page with any stylesheets.
-    #[command(after_help = "Examples:\n  stilk why button.outline:hover background-color\n  stilk why switch:checked/thumb translate \
+    #[command(
+        after_help = "Examples:\n  stilk why button.outline:hover background-color\n  stilk why switch:checked/thumb translate \
                             --theme night\n  stilk why --page page.html --css site.css '#send' color --state '#send:hover'\n  \
-                            stilk why --page page.html --all --format json")]
+                            stilk why --page page.html --all --format json"
+    )]
     Why {
         #[command(flatten)]
         common: Common,

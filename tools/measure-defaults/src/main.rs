@@ -34,10 +34,8 @@ fn measure(browser: &Browser) -> String {
     let inherited: Vec<&str> = Longhand::ALL.iter().filter(|l| l.inherited()).map(|l| l.name()).collect();
     let script = include_str!("measure.js");
     let answer = browser.run(script, json!([names, inherited]));
-    let mut css = format!(
-        "/* Defaults of {}, measured by scripts/measure-defaults; not for editing. */\n\n",
-        browser.version()
-    );
+    let mut css =
+        format!("/* Defaults of {}, measured by scripts/measure-defaults; not for editing. */\n\n", browser.version());
     for rule in answer["rules"].as_array().expect("rules") {
         write_rule(&mut css, rule["selector"].as_str().unwrap_or_default(), &rule["declarations"]);
     }
@@ -47,10 +45,16 @@ fn measure(browser: &Browser) -> String {
     for host in hosts.iter().filter(generic).chain(hosts.iter().filter(|host| !generic(host))) {
         interaction(browser, host, &answer["known"], &mut css);
     }
-    let bare = answer["bareRules"].as_array().expect("rules");
-    if !bare.is_empty() {
-        css.push_str("/* Where the page asks for no native look. */\n@-stilk-bare {\n");
-        for rule in bare {
+    for (key, name, what) in [
+        ("nativeRules", "native", "For as long as the platform draws them"),
+        ("bareRules", "bare", "Where the page asks for no native look"),
+    ] {
+        let rules = answer[key].as_array().expect("rules");
+        if rules.is_empty() {
+            continue;
+        }
+        let _ = writeln!(css, "/* {what}. */\n@-stilk-{name} {{");
+        for rule in rules {
             write_rule(&mut css, rule["selector"].as_str().unwrap_or_default(), &rule["declarations"]);
         }
         css.push_str("}\n");
@@ -84,7 +88,8 @@ fn interaction(browser: &Browser, host: &Value, known: &Value, css: &mut String)
     if selector.contains("::") || selector.contains("file") && states.contains(&"focus") && selector.contains('>') {
         return;
     }
-    let html = host["html"].as_str().unwrap_or_default().replacen("data-it", "id=it style='width: 60px; height: 30px'", 1);
+    let html =
+        host["html"].as_str().unwrap_or_default().replacen("data-it", "id=it style='width: 60px; height: 30px'", 1);
     let mut seen: BTreeMap<&str, BTreeMap<String, (String, String)>> = BTreeMap::new();
     for (scheme, dark) in [("light", false), ("dark", true)] {
         let wrapped = format!("<div style='padding: 20px; color-scheme: {scheme}'>{html}</div>");

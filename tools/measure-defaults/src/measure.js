@@ -77,7 +77,7 @@ const HOSTS = [
     one('bdo[dir="rtl" i]', '<bdo data-it dir=rtl></bdo>', { base: 'bdo' }),
     { selector: ':focus-visible', html: '<x-plain data-it tabindex=0>x</x-plain>', states: ['focus'], generic: true },
     one('textarea::placeholder', '<textarea data-it placeholder=x></textarea>', { pseudo: '::placeholder', of: 'textarea' }),
-    one('input::placeholder', '<input data-it placeholder=x>', { pseudo: '::placeholder', of: 'input' }),
+    one('input::placeholder', '<input data-it placeholder=x style="line-height: 33px">', { pseudo: '::placeholder', of: 'input' }),
     one('input[type="file" i]::file-selector-button', '<input data-it type=file>', { pseudo: '::file-selector-button', of: 'input[type="file" i]', states: ['disabled'] }),
 ];
 
@@ -143,6 +143,7 @@ const explain = (name, all) => {
     const [usual, unusual, large, dark] = [at('usual'), at('unusual'), at('large'), at('dark')];
     const parent = setting => all[setting].parent[name];
     const settings = Object.keys(SETTINGS);
+    if (name === 'caret-color' && !all.tinted) return null;
     if (name !== 'color' && name.endsWith('color') && all.tinted && all.tinted[name] === TINT) return null;
     // Sides that follow the text are written once, for the text's own sides.
     const box = name.split('-')[0];
@@ -234,8 +235,10 @@ const ODD = {
     'writing-mode': 'vertical-rl', 'text-transform': 'lowercase', 'font-style': 'italic', 'overflow-wrap': 'anywhere',
     'min-height': '9px', 'min-width': '9px', 'max-width': '9px', 'letter-spacing': '9px', 'text-align': 'right', 'opacity': '.3',
 };
+const nativeRules = [];
 const important = (host, set) => {
     const fixed = [];
+    const native = [];
     for (const name of Object.keys(set)) {
         const odd = ODD[name];
         if (!odd || host.pseudo) continue;
@@ -244,9 +247,14 @@ const important = (host, set) => {
         const before = getComputedStyle(element).getPropertyValue(name);
         element.style.setProperty(name, odd);
         const after = getComputedStyle(element).getPropertyValue(name);
-        if (after === before && before !== odd) fixed.push(name);
+        if (after === before && before !== odd) {
+            // It may be fixed for as long as the platform draws the element.
+            element.style.setProperty('appearance', 'none');
+            (getComputedStyle(element).getPropertyValue(name) === before ? fixed : native).push(name);
+        }
         outer.remove();
     }
+    if (native.length) nativeRules.push({ selector: host.selector, declarations: native.map(name => [name, set[name], true]) });
     return fixed;
 };
 
@@ -314,4 +322,4 @@ rules.unshift({ selector: 'body', declarations: [['display', 'block', false], ..
 rules.unshift({ selector: 'html', declarations: [['display', 'block', false]] });
 
 style.remove();
-return { rules, bareRules, hosts: HOSTS.filter(host => host.states).map(({ selector, html, states }) => ({ selector, html, states })), known };
+return { rules, bareRules, nativeRules, hosts: HOSTS.filter(host => host.states).map(({ selector, html, states }) => ({ selector, html, states })), known };

@@ -253,17 +253,44 @@ impl Calc {
             Calc::Step(_, terms) => Self::common(terms.as_slice()),
             Calc::Function(function, arguments) => function.kind(arguments),
             Calc::Invert(inner) => inner.kind().filter(|kind| *kind == Kind::Number),
+            Calc::Product(_) => match self.exponents()? {
+                [0, 0, 0, 0] => Some(Kind::Number),
+                [1, 0, 0, 0] => Some(Kind::Quantity(Quantity::Length)),
+                [0, 1, 0, 0] => Some(Kind::Quantity(Quantity::Time)),
+                [0, 0, 1, 0] => Some(Kind::Quantity(Quantity::Angle)),
+                // A length and a percentage together can only be multiplied by a number.
+                [0, 0, 0, 1] => match self {
+                    Calc::Product(factors) => factors.iter().find_map(|f| f.kind().filter(|k| *k != Kind::Number)),
+                    _ => None,
+                },
+                _ => None,
+            },
+        }
+    }
+
+    /// How often each type takes part: lengths, times, angles, and percentages (CSS Values 4, section 10.9).
+    fn exponents(&self) -> Option<[i32; 4]> {
+        match self {
             Calc::Product(factors) => {
-                let mut result = Kind::Number;
+                let mut total = [0; 4];
                 for factor in factors {
-                    match (result, factor.kind()?) {
-                        (kind, Kind::Number) => result = kind,
-                        (Kind::Number, kind) => result = kind,
-                        _ => return None,
-                    }
+                    let one = factor.exponents()?;
+                    total.iter_mut().zip(one).for_each(|(sum, n)| *sum += n);
                 }
-                Some(result)
+                Some(total)
             }
+            Calc::Invert(inner) => {
+                let one = inner.exponents()?;
+                // Dividing by a percentage needs to know of what.
+                if one[3] != 0 { None } else { Some(one.map(|n| -n)) }
+            }
+            other => Some(match other.kind()? {
+                Kind::Number => [0; 4],
+                Kind::Quantity(Quantity::Length) => [1, 0, 0, 0],
+                Kind::Quantity(Quantity::Time) => [0, 1, 0, 0],
+                Kind::Quantity(Quantity::Angle) => [0, 0, 1, 0],
+                Kind::Percentage | Kind::LengthPercentage => [0, 0, 0, 1],
+            }),
         }
     }
 

@@ -4,8 +4,8 @@
 
 use super::calc;
 use super::color_function::{self, Relative};
-use super::parse::next_number;
 use super::color_space::convert;
+use super::parse::next_number;
 use ::color::ColorSpaceTag as Space;
 use cssparser::{ParseError, Parser, Token};
 

@@ -20,11 +20,8 @@ const SRGB: Matrix = [
 ];
 const DISPLAY_P3: Matrix =
     [[0.515_102, 0.291_965, 0.157_153], [0.241_182, 0.692_236, 0.066_581_9], [-0.001_049_41, 0.041_881_8, 0.784_378]];
-const A98: Matrix = [
-    [0.609_741, 0.205_276, 0.149_185],
-    [0.311_111, 0.625_671, 0.063_217_2],
-    [0.019_470_2, 0.060_867_3, 0.744_568],
-];
+const A98: Matrix =
+    [[0.609_741, 0.205_276, 0.149_185], [0.311_111, 0.625_671, 0.063_217_2], [0.019_470_2, 0.060_867_3, 0.744_568]];
 const REC2020: Matrix =
     [[0.673_459, 0.165_661, 0.125_100], [0.279_033, 0.675_338, 0.045_628_8], [-0.001_931_39, 0.029_979_4, 0.797_162]];
 const PROPHOTO: Matrix = [
@@ -282,7 +279,10 @@ mod tests {
         ] {
             let found = convert(from, to, components);
             for (a, b) in found.iter().zip(expected) {
-                assert!((a - b).abs() < 2e-4_f64.max(b.abs() * 5e-6), "{from:?} to {to:?}: {found:?}, not {expected:?}");
+                assert!(
+                    (a - b).abs() < 2e-4_f64.max(b.abs() * 5e-6),
+                    "{from:?} to {to:?}: {found:?}, not {expected:?}"
+                );
             }
         }
     }
@@ -290,9 +290,21 @@ mod tests {
     #[test]
     fn there_and_back_is_the_same() {
         let start = [0.3, 0.5, 0.7];
-        for space in [Space::Lab, Space::Lch, Space::Oklab, Space::Oklch, Space::Hsl, Space::Hwb, Space::Rec2020,
-            Space::A98Rgb, Space::ProphotoRgb, Space::DisplayP3, Space::XyzD50, Space::XyzD65, Space::LinearSrgb]
-        {
+        for space in [
+            Space::Lab,
+            Space::Lch,
+            Space::Oklab,
+            Space::Oklch,
+            Space::Hsl,
+            Space::Hwb,
+            Space::Rec2020,
+            Space::A98Rgb,
+            Space::ProphotoRgb,
+            Space::DisplayP3,
+            Space::XyzD50,
+            Space::XyzD65,
+            Space::LinearSrgb,
+        ] {
             let back = convert(space, Space::Srgb, convert(Space::Srgb, space, start));
             assert!(start.iter().zip(back).all(|(a, b)| (a - b).abs() < 1e-9), "{space:?}: {back:?}");
         }

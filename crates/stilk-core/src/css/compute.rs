@@ -186,7 +186,9 @@ fn font_weight(value: &Value, context: &Context) -> Value {
             w if w < 750.0 => 400.0,
             _ => 700.0,
         }),
-        Value::Calc(tree) => tree.number(context).map_or_else(|_| value.clone(), Value::Number),
+        Value::Calc(tree) => {
+            tree.number(context).map_or_else(|_| value.clone(), |n| Value::Number(n.clamp(1.0, 1000.0)))
+        }
         other => other.clone(),
     }
 }

@@ -46,7 +46,9 @@ fn one(parser: &mut Parser) -> Parsed {
             }
             return match Grammar::NumberPercentage.parse(inner)? {
                 Value::Number(n) if n < 0.0 => Err(ParseError::unexpected_token()),
-                Value::Number(n) => Ok(Value::Function(name, vec![Value::Number(if bounded { n.min(1.0) } else { n })])),
+                Value::Number(n) => {
+                    Ok(Value::Function(name, vec![Value::Number(if bounded { n.min(1.0) } else { n })]))
+                }
                 other => Ok(Value::Function(name, vec![other])),
             };
         }

@@ -36,6 +36,8 @@ pub enum Grammar {
     NumberOr { keywords: &'static [&'static str], min: f64 },
     /// A whole number or a word.
     Integer(&'static [&'static str]),
+    /// `font-weight`
+    FontWeight,
     /// A whole number of at least one, or a word.
     Count { keywords: &'static [&'static str], most: f64 },
     /// A number or percentage, clamped to 0 to 1.
@@ -196,6 +198,10 @@ impl Grammar {
                 Value::Number(n) if n.fract() != 0.0 => wrong(),
                 value => Ok(value),
             },
+            Grammar::FontWeight => match number(parser, &["normal", "bold", "bolder", "lighter"], 1.0)? {
+                Value::Number(n) if n > 1000.0 => wrong(),
+                value => Ok(value),
+            },
             Grammar::Count { keywords, .. } => match number(parser, keywords, 1.0)? {
                 Value::Number(n) if n.fract() != 0.0 => wrong(),
                 value => Ok(value),
@@ -226,7 +232,7 @@ impl Grammar {
             Grammar::ClipPath => word_or(parser, &["none"], super::shape::clip_path),
             Grammar::PositionPair => position::parse(parser, false).map(|pair| Value::Words(pair.into())),
             Grammar::Origin => {
-                let mut words = Vec::from(position::parse(parser, false)?);
+                let mut words = Vec::from(position::parse_short(parser)?);
                 words.push(parser.try_parse(|p| length(p, false, true, &[])).unwrap_or(Value::ZERO));
                 Ok(Value::Words(words))
             }
@@ -427,11 +433,7 @@ fn number(parser: &mut Parser, words: &'static [&'static str], min: f64) -> Pars
     }
 }
 
-fn word_or(
-    parser: &mut Parser,
-    words: &'static [&'static str],
-    other: impl Fn(&mut Parser) -> Parsed,
-) -> Parsed {
+fn word_or(parser: &mut Parser, words: &'static [&'static str], other: impl Fn(&mut Parser) -> Parsed) -> Parsed {
     match parser.try_parse(|p| keyword(p, words)) {
         Ok(word) => Ok(word),
         Err(_) => other(parser),
@@ -542,9 +544,7 @@ fn ident(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
 fn easing(parser: &mut Parser) -> Parsed {
     if let Ok(value) = parser.try_parse(|p| keyword(p, words::EASINGS)) {
         return Ok(match value {
-            Value::Keyword("step-start") => {
-                Value::Function("steps", vec![Value::Number(1.0), Value::Keyword("start")])
-            }
+            Value::Keyword("step-start") => Value::Function("steps", vec![Value::Number(1.0), Value::Keyword("start")]),
             Value::Keyword("step-end") => Value::Function("steps", vec![Value::Number(1.0)]),
             word => word,
         });
@@ -572,9 +572,6 @@ fn easing(parser: &mut Parser) -> Parsed {
                 return wrong();
             }
             items.retain(|item| !item.is("end") && !item.is("jump-end"));
-            if items.last().is_some_and(|place| place.is("jump-start")) {
-                items[1] = Value::Keyword("start");
-            }
             Ok(Value::Function("steps", items))
         }),
         "linear" => parser.parse_nested_block(linear_easing),
@@ -631,10 +628,7 @@ fn linear_easing(parser: &mut Parser) -> Parsed {
         i += 1;
     }
     let items = points.into_iter().map(|(value, place)| {
-        Value::Words(vec![
-            Value::Number(value),
-            Value::Length(LengthPercentage::percent(place.unwrap_or(0.0))),
-        ])
+        Value::Words(vec![Value::Number(value), Value::Length(LengthPercentage::percent(place.unwrap_or(0.0)))])
     });
     Ok(Value::Function("linear", items.collect()))
 }
@@ -647,6 +641,8 @@ fn repeat(parser: &mut Parser) -> Parsed {
     }
     match parser.try_parse(|p| keyword(p, &ONE[..4])) {
         Ok(second) if second == first => Ok(first),
+        Ok(second) if first.is("repeat") && second.is("no-repeat") => Ok(Value::Keyword("repeat-x")),
+        Ok(second) if first.is("no-repeat") && second.is("repeat") => Ok(Value::Keyword("repeat-y")),
         Ok(second) => Ok(Value::Words(vec![first, second])),
         Err(_) => Ok(first),
     }
@@ -796,7 +792,9 @@ fn scheme(parser: &mut Parser) -> Parsed {
             "dark" => words.push(Value::Keyword("dark")),
             // At one end, once.
             "only" if !only => only = true,
-            "only" | "normal" | "default" | "inherit" | "initial" | "unset" | "revert" | "revert-layer" => return wrong(),
+            "only" | "normal" | "default" | "inherit" | "initial" | "unset" | "revert" | "revert-layer" => {
+                return wrong();
+            }
             _ => words.push(Value::Ident(name.to_string().into())),
         }
     }

@@ -1,8 +1,8 @@
 //! Declarations: a property's name and its text become values of longhands.
 
 use super::grammar::Grammar;
-pub use super::substitute::has_substitution;
 use super::property::{Flow, Logical, Longhand, PropertyName};
+pub use super::substitute::has_substitution;
 use super::value::Value;
 use cssparser::{ParseError, Parser, Token};
 use std::sync::Arc;
@@ -242,10 +242,7 @@ mod tests {
             expand("background-position", "top, 1px 2px"),
             ["background-position-x: 50%, 1px", "background-position-y: 0%, 2px"]
         );
-        assert_eq!(
-            expand("background", "url(a.png) bottom left / 1em no-repeat red")[1],
-            "background-position-x: 0%"
-        );
+        assert_eq!(expand("background", "url(a.png) bottom left / 1em no-repeat red")[1], "background-position-x: 0%");
         assert_eq!(expand("background", "none").last().unwrap(), "background-color: rgba(0, 0, 0, 0)");
     }
 

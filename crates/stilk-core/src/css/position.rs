@@ -71,8 +71,17 @@ fn from_side(side: &Word, offset: Value) -> Value {
 
 /// Parses a position; three values are for backgrounds only.
 pub fn parse(parser: &mut Parser, three: bool) -> Result<[Value; 2], ParseError<()>> {
+    of_words(parser, three, 4)
+}
+
+/// Parses a position of one or two words: what follows it may be a length too.
+pub fn parse_short(parser: &mut Parser) -> Result<[Value; 2], ParseError<()>> {
+    of_words(parser, false, 2)
+}
+
+fn of_words(parser: &mut Parser, three: bool, most: usize) -> Result<[Value; 2], ParseError<()>> {
     let mut words = vec![word(parser)?];
-    while words.len() < 4 {
+    while words.len() < most {
         match parser.try_parse(word) {
             Ok(next) => words.push(next),
             Err(_) => break,
@@ -89,7 +98,11 @@ pub fn parse(parser: &mut Parser, three: bool) -> Result<[Value; 2], ParseError<
         [a, b] => {
             let turned = a.is_vertical() || b.is_horizontal();
             let fits = match turned {
-                true => !matches!(a, Word::Length(_)) && !matches!(b, Word::Length(_)) && !(a.is_horizontal() || b.is_vertical()),
+                true => {
+                    !matches!(a, Word::Length(_))
+                        && !matches!(b, Word::Length(_))
+                        && !(a.is_horizontal() || b.is_vertical())
+                }
                 false => true,
             };
             match (turned, fits) {

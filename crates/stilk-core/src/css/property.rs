@@ -98,7 +98,7 @@ longhands! {
     FontFamily "font-family" true "\"Times New Roman\"" Families;
     FontSize "font-size" true "medium" Length { percent: true, negative: false, keywords: FONT_SIZES };
     FontStyle "font-style" true "normal" Grammar::FontStyle;
-    FontWeight "font-weight" true "normal" NumberOr { keywords: &["normal", "bold", "bolder", "lighter"], min: 1.0 };
+    FontWeight "font-weight" true "normal" Grammar::FontWeight;
     ForcedColorAdjust "forced-color-adjust" true "auto" Keywords(&["auto", "none", "preserve-parent-color"]);
     Height "height" false "auto" BoxSize;
     Isolation "isolation" false "auto" Keywords(&["auto", "isolate"]);

@@ -121,4 +121,3 @@ fn polygon(parser: &mut Parser) -> Parsed {
     items.extend(parser.parse_comma_separated(|p| Ok(Value::Words(vec![LENGTH.parse(p)?, LENGTH.parse(p)?])))?);
     Ok(Value::Function("polygon", items))
 }
-

@@ -342,7 +342,10 @@ fn place(targets: &[Target], parser: &mut Parser) -> Parsed {
         Ok(justify) => justify,
         // Content is not justified by baselines (CSS Box Alignment 3, section 5.3).
         Err(_) if targets[1] == Target::Physical(L::JustifyContent) && align.is("baseline") => Value::Keyword("start"),
-        Err(_) if targets[1] == Target::Physical(L::JustifyContent) && matches!(&align, Value::Words(words) if words[1].is("baseline")) => {
+        Err(_)
+            if targets[1] == Target::Physical(L::JustifyContent)
+                && matches!(&align, Value::Words(words) if words[1].is("baseline")) =>
+        {
             return Err(ParseError::unexpected_token());
         }
         Err(_) => align.clone(),

@@ -332,10 +332,7 @@ fn has_reference(parser: &mut Parser) -> bool {
     while let Ok(token) = parser.next().cloned() {
         let inner = match &token {
             Token::Function(name) if is_reference(name) => return true,
-            Token::Function(_)
-            | Token::ParenthesisBlock
-            | Token::SquareBracketBlock
-            | Token::CurlyBracketBlock => {
+            Token::Function(_) | Token::ParenthesisBlock | Token::SquareBracketBlock | Token::CurlyBracketBlock => {
                 parser.parse_nested_block(|inner| Ok::<_, ParseError<()>>(has_reference(inner))).unwrap_or(false)
             }
             _ => false,

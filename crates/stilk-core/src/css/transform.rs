@@ -80,9 +80,9 @@ fn multiply(a: &Matrix, b: &Matrix) -> Matrix {
     product
 }
 
-/// The matrix of a computed list of functions; percentages are of the box whose size is given, which is asked for only
+/// The matrix of a computed list of functions; percentages are of the box whose width (or height) is asked for only
 /// where one is there. `None` where something in it is not known.
-pub fn matrix(value: &Value, size: &dyn Fn() -> Option<(f64, f64)>) -> Option<Matrix> {
+pub fn matrix(value: &Value, size: &dyn Fn(bool) -> Option<f64>) -> Option<Matrix> {
     let Value::Words(list) = value else { return None };
     let mut total = IDENTITY;
     for function in list {
@@ -92,7 +92,7 @@ pub fn matrix(value: &Value, size: &dyn Fn() -> Option<(f64, f64)>) -> Option<Ma
     Some(total)
 }
 
-fn one(name: &str, arguments: &[Value], size: &dyn Fn() -> Option<(f64, f64)>) -> Option<Matrix> {
+fn one(name: &str, arguments: &[Value], size: &dyn Fn(bool) -> Option<f64>) -> Option<Matrix> {
     let number = |i: usize| arguments.get(i).and_then(Value::as_number);
     let degrees = |i: usize| match arguments.get(i) {
         Some(Value::Degrees(degrees)) => Some(degrees.to_radians()),
@@ -103,8 +103,7 @@ fn one(name: &str, arguments: &[Value], size: &dyn Fn() -> Option<(f64, f64)>) -
         None => Some(0.0),
         Some(Value::Length(length)) if !length.has_percent => Some(length.px),
         Some(Value::Length(length)) => {
-            let (width, height) = size()?;
-            Some(length.px + length.percent / 100.0 * if horizontal { width } else { height })
+            Some(length.px + length.percent / 100.0 * size(horizontal)?)
         }
         Some(_) => None,
     };
@@ -177,10 +176,7 @@ pub fn to_css(m: &Matrix) -> String {
     let flat = [2, 3, 6, 7, 8, 9, 11, 14].iter().all(|i| m[*i] == 0.0) && m[10] == 1.0 && m[15] == 1.0;
     let join = |cells: &mut dyn Iterator<Item = f64>| -> String {
         // What is left of a right angle's cosine is nothing.
-        cells
-            .map(|n| super::serialize::number(if n.abs() < 1e-14 { 0.0 } else { n }))
-            .collect::<Vec<_>>()
-            .join(", ")
+        cells.map(|n| super::serialize::number(if n.abs() < 1e-14 { 0.0 } else { n })).collect::<Vec<_>>().join(", ")
     };
     if flat {
         format!("matrix({})", join(&mut [0, 1, 4, 5, 12, 13].into_iter().map(|i| m[i])))

@@ -130,8 +130,7 @@ pub struct Unit {
 impl Unit {
     /// Whether it is relative to a font.
     pub fn is_of_font(&self) -> bool {
-        matches!(self.basis, Basis::FontSize | Basis::LineHeight)
-            || ["ex", "ch", "cap", "ic"].contains(&self.name)
+        matches!(self.basis, Basis::FontSize | Basis::LineHeight) || ["ex", "ch", "cap", "ic"].contains(&self.name)
     }
 }
 

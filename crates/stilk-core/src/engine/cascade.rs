@@ -152,8 +152,8 @@ pub struct Block {
     pub layering: Layering,
     /// Set when a condition around them could not be decided.
     pub unknown: Option<&'static str>,
-    /// Whether it is for elements without a native look only.
-    pub bare: bool,
+    /// Whether it is only for elements with their native look, or only for those without.
+    pub native: Option<bool>,
     /// Container queries that must all hold, asked of what is around the element.
     pub containers: Vec<Arc<ContainerQuery>>,
     /// What they set.
@@ -230,7 +230,7 @@ impl Block {
                 customs |= 1 << (name.hash % 64);
             }
         }
-        Some(Block { declarations, origin, layering, unknown, bare: false, containers: Vec::new(), sets, customs })
+        Some(Block { declarations, origin, layering, unknown, native: None, containers: Vec::new(), sets, customs })
     }
 
     /// Whether it may set a custom property.
@@ -412,11 +412,11 @@ impl Sheets {
             }
             let unknown = rule.conditions.iter().find_map(|condition| match condition {
                 Condition::Unknown(reason) => Some(*reason),
-                Condition::Media(_) | Condition::Container(_) | Condition::Bare => None,
+                Condition::Media(_) | Condition::Container(_) | Condition::Native(_) => None,
             });
             let containers = rule.conditions.iter().filter_map(|condition| match condition {
                 Condition::Container(query) => Some(Arc::clone(query)),
-                Condition::Media(_) | Condition::Bare | Condition::Unknown(_) => None,
+                Condition::Media(_) | Condition::Native(_) | Condition::Unknown(_) => None,
             });
             let containers: Vec<Arc<ContainerQuery>> = containers.collect();
             let layer = rule.layer.and_then(|id| self.layer_ids[usize::from(index)][id.index()]);
@@ -427,8 +427,12 @@ impl Sheets {
                 let layering = Layering::new(origin, important, false, layer);
                 if let Some(mut block) = Block::new(&rule.declarations, important, origin, layering, unknown, id) {
                     block.containers.clone_from(&containers);
-                    block.bare = rule.conditions.iter().any(|condition| matches!(condition, Condition::Bare));
-                    let names = block.declarations.iter().filter_map(|d| d.text.as_ref()).flat_map(Template::attributes);
+                    block.native = rule.conditions.iter().find_map(|condition| match condition {
+                        Condition::Native(is) => Some(*is),
+                        _ => None,
+                    });
+                    let names =
+                        block.declarations.iter().filter_map(|d| d.text.as_ref()).flat_map(Template::attributes);
                     self.attributes.extend(names.cloned());
                     let (specificity, order) = (rule.selector.specificity(), (index, i as u32));
                     found.push(Found { block, rule: self.rules.len(), specificity, order });
@@ -549,7 +553,7 @@ impl Sheets {
 fn hold(conditions: &[Condition], media: &Media) -> bool {
     conditions.iter().all(|condition| match condition {
         Condition::Media(list) => list.matches(media),
-        Condition::Container(_) | Condition::Bare | Condition::Unknown(_) => true,
+        Condition::Container(_) | Condition::Native(_) | Condition::Unknown(_) => true,
     })
 }
 

@@ -44,10 +44,10 @@ impl Axes {
     fn of(query: &Query) -> Axes {
         match query {
             Query::Not(inner) => Axes::of(inner),
-            Query::And(list) | Query::Or(list) => list.iter().map(Axes::of).fold(Axes::default(), |a, b| Axes {
-                inline: a.inline || b.inline,
-                block: a.block || b.block,
-            }),
+            Query::And(list) | Query::Or(list) => list
+                .iter()
+                .map(Axes::of)
+                .fold(Axes::default(), |a, b| Axes { inline: a.inline || b.inline, block: a.block || b.block }),
             Query::Word(name, _) | Query::Compare(name, _, _) => match name.as_str() {
                 "width" | "inline-size" => Axes { inline: true, block: false },
                 "height" | "block-size" => Axes { inline: false, block: true },

@@ -201,7 +201,9 @@ impl Style {
 /// Colours that depend on the scheme are computed where they are declared.
 fn resolve_scheme(value: &Value, style: &Style) -> Value {
     match value {
-        Value::Color(color) if !color.uses_current() => resolve_colors(value, Surroundings { current: None, ..style.surroundings() }),
+        Value::Color(color) if !color.uses_current() => {
+            resolve_colors(value, Surroundings { current: None, ..style.surroundings() })
+        }
         other => other.clone(),
     }
 }

@@ -7,8 +7,28 @@ impl ElementRef<'_> {
     /// The type of an `input`, in lower case; `text` where it has none that is known.
     fn kind(&self) -> String {
         const KNOWN: [&str; 22] = [
-            "hidden", "text", "search", "tel", "url", "email", "password", "date", "month", "week", "time",
-            "datetime-local", "number", "range", "color", "checkbox", "radio", "file", "submit", "image", "reset", "button",
+            "hidden",
+            "text",
+            "search",
+            "tel",
+            "url",
+            "email",
+            "password",
+            "date",
+            "month",
+            "week",
+            "time",
+            "datetime-local",
+            "number",
+            "range",
+            "color",
+            "checkbox",
+            "radio",
+            "file",
+            "submit",
+            "image",
+            "reset",
+            "button",
         ];
         let kind = self.element().attribute("type").unwrap_or("text").to_ascii_lowercase();
         if KNOWN.contains(&kind.as_str()) { kind } else { "text".into() }
@@ -83,10 +103,10 @@ impl ElementRef<'_> {
         match element.local() {
             "form" | "fieldset" => {
                 let nodes = self.document.descendants(self.node);
-                let inner = nodes.into_iter().filter(|node| *node != self.node && self.document.element(*node).is_some());
-                let mut inner = inner.map(|node| self.at(node)).filter(|at| {
-                    !matches!(at.element().local(), "form" | "fieldset")
-                });
+                let inner =
+                    nodes.into_iter().filter(|node| *node != self.node && self.document.element(*node).is_some());
+                let mut inner =
+                    inner.map(|node| self.at(node)).filter(|at| !matches!(at.element().local(), "form" | "fieldset"));
                 Some(!inner.any(|at| at.validity() == Some(false)))
             }
             "button" => {
@@ -119,7 +139,8 @@ impl ElementRef<'_> {
     fn input_validity(&self) -> Option<bool> {
         let element = self.element();
         let kind = self.kind();
-        let takes_readonly = !["checkbox", "radio", "file", "range", "color", "submit", "image"].contains(&kind.as_str());
+        let takes_readonly =
+            !["checkbox", "radio", "file", "range", "color", "submit", "image"].contains(&kind.as_str());
         let is_barred = ["hidden", "button", "reset"].contains(&kind.as_str())
             || self.is_disabled()
             || (takes_readonly && element.attribute("readonly").is_some());
@@ -178,9 +199,11 @@ impl ElementRef<'_> {
                 // Of a group the last that asks for it has it.
                 "radio" => {
                     element.attribute("checked").is_some()
-                        && self.group().into_iter().rfind(|e| e.attribute("checked").is_some()).is_none_or(|last| {
-                            std::ptr::eq(last, element)
-                        })
+                        && self
+                            .group()
+                            .into_iter()
+                            .rfind(|e| e.attribute("checked").is_some())
+                            .is_none_or(|last| std::ptr::eq(last, element))
                 }
                 _ => false,
             },

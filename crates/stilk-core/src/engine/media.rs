@@ -134,13 +134,15 @@ impl Query {
             Query::Or(list) => fold(list, features, true),
             Query::Type(name) => Ok(Some(name == "all" || name == "screen")),
             Query::Word(name, value) => features.word(name, value.as_deref()),
-            Query::Compare(name, order, with) => Ok(features.compare(name, with)?.map(|(actual, number)| match order {
-                Order::Less => actual < number,
-                Order::AtMost => actual <= number,
-                Order::Equal => actual == number,
-                Order::AtLeast => actual >= number,
-                Order::More => actual > number,
-            })),
+            Query::Compare(name, order, with) => {
+                Ok(features.compare(name, with)?.map(|(actual, number)| match order {
+                    Order::Less => actual < number,
+                    Order::AtMost => actual <= number,
+                    Order::Equal => actual == number,
+                    Order::AtLeast => actual >= number,
+                    Order::More => actual > number,
+                }))
+            }
             Query::Function(name, arguments) => features.function(name, arguments),
             Query::Unknown => Ok(None),
         }

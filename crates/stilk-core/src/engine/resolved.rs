@@ -31,14 +31,14 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
             other => Ok(to_css(other)),
         },
         // Only items of flex and grid containers have an automatic minimum size (CSS Sizing 3, section 5.2.2).
-        L::MinWidth | L::MinHeight if value.is("auto") && (!style.is_item() || is_hidden(style)) => {
-            Ok("0px".into())
-        }
+        L::MinWidth | L::MinHeight if value.is("auto") && (!style.is_item() || is_hidden(style)) => Ok("0px".into()),
         L::CaretColor if value.is("auto") => Ok(to_css(style.get(L::Color)?)),
         L::TextDecorationThickness if !value.is("auto") && value.as_px().is_none() => Err(LAYOUT),
         // Chromium writes no spacing as `normal` (CSS Text 4, section 8.1: they are the same).
         L::LetterSpacing if value.as_px() == Some(0.0) => Ok("normal".into()),
         L::Color => Ok(to_css(value)),
+        // Whole numbers are written in full.
+        L::ZIndex | L::Order if value.as_number().is_some() => Ok(format!("{:.0}", value.as_number().unwrap_or(0.0))),
         L::GridTemplateColumns | L::GridTemplateRows
             if (style.is(L::Display, "grid") || style.is(L::Display, "inline-grid")) && !is_hidden(style) =>
         {
@@ -147,20 +147,18 @@ fn border_beside(padding: Longhand) -> Longhand {
     }
 }
 
-/// The border box in px, for percentages in transforms.
-fn border_box(style: &Style) -> Result<(f64, f64), Unknown> {
+/// A side of the border box in px, for percentages in transforms.
+fn border_side(style: &Style, horizontal: bool) -> Result<f64, Unknown> {
     if is_hidden(style) {
-        return Ok((0.0, 0.0));
+        return Ok(0.0);
     }
-    let side = |content: f64, sides: [Longhand; 2]| -> Result<f64, Unknown> {
-        let [start, end] = sides;
-        let borders = style.px(border_beside(start))? + style.px(border_beside(end))?;
-        Ok(content + style.padding(start)? + style.padding(end)? + borders)
+    let (content, [start, end]) = if horizontal {
+        (style.content_width()?, [L::PaddingLeft, L::PaddingRight])
+    } else {
+        (style.content_height()?, [L::PaddingTop, L::PaddingBottom])
     };
-    Ok((
-        side(style.content_width()?, [L::PaddingLeft, L::PaddingRight])?,
-        side(style.content_height()?, [L::PaddingTop, L::PaddingBottom])?,
-    ))
+    let borders = style.px(border_beside(start))? + style.px(border_beside(end))?;
+    Ok(content + style.padding(start)? + style.padding(end)? + borders)
 }
 
 /// A transform is answered as a matrix (CSS Transforms 1, section 13).
@@ -169,7 +167,7 @@ fn transform(style: &Style, value: &Value) -> Result<String, Unknown> {
     if value.is("none") || is_hidden(style) {
         return Ok("none".into());
     }
-    let found = matrix(value, &|| border_box(style).ok());
+    let found = matrix(value, &|horizontal| border_side(style, horizontal).ok());
     found.map(|matrix| matrix_css(&matrix)).ok_or(LAYOUT)
 }
 
@@ -180,12 +178,14 @@ fn origin(style: &Style, value: &Value) -> Result<String, Unknown> {
     if is_hidden(style) || (x.as_px().is_some() && y.as_px().is_some()) {
         return Ok(format!("{} {}{depth}", to_css(x), to_css(y)));
     }
-    let (width, height) = border_box(style)?;
-    let px = |value: &Value, basis: f64| match value {
-        Value::Length(length) => Ok(number(length.px + length.percent / 100.0 * basis)),
+    let px = |value: &Value, horizontal: bool| match value {
+        Value::Length(length) if length.percent == 0.0 => Ok(number(length.px)),
+        Value::Length(length) => {
+            Ok(number(length.px + length.percent / 100.0 * border_side(style, horizontal)?))
+        }
         _ => Err(LAYOUT),
     };
-    Ok(format!("{}px {}px{depth}", px(x, width)?, px(y, height)?))
+    Ok(format!("{}px {}px{depth}", px(x, true)?, px(y, false)?))
 }
 
 fn boxed(style: &Style, value: &Value) -> Result<String, Unknown> {

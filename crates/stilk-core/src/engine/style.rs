@@ -7,8 +7,8 @@ use super::media::Media;
 use super::selector::{ElementRef, Forced, PseudoElement};
 use super::stylesheet::{self, DeclarationBody, LayerId, Stylesheet};
 use crate::css::color::{Absolute, Color, Surroundings};
-use crate::css::grammar::Grammar;
 use crate::css::compute::{Context, DEFAULT_FONT_SIZE, Unknown, compute};
+use crate::css::grammar::Grammar;
 use crate::css::parse::{Declared, ParsedDeclaration, Target, Wide};
 use crate::css::property::{Flow, Longhand, Longhand as L};
 use crate::css::value::Value;
@@ -210,7 +210,7 @@ impl Style {
         if let Some(reason) = block.unknown {
             return Err(Unknown(reason));
         }
-        if block.bare && !self.is(L::Appearance, "none") {
+        if block.native.is_some_and(|native| native == self.is(L::Appearance, "none")) {
             return Ok(false);
         }
         for query in &block.containers {
@@ -373,7 +373,9 @@ impl Style {
         };
         match longhand {
             L::FontSize => compute(longhand, value, &self.outer_context()).map(|value| self.sized(value)),
-            L::ColorScheme | L::FontFamily | L::Direction | L::WritingMode => compute(longhand, value, &self.outer_context()),
+            L::Appearance | L::ColorScheme | L::FontFamily | L::Direction | L::WritingMode => {
+                compute(longhand, value, &self.outer_context())
+            }
             L::LineHeight => {
                 let mut context = self.outer_context();
                 context.font_size = self.px(L::FontSize);
@@ -466,9 +468,10 @@ impl Style {
                         // Text that runs another way has a box of its own (CSS Writing Modes 4, section 3.1).
                         let turned = word == "inline"
                             && !self.is_empty_generated()
-                            && self.parent.as_ref().is_some_and(|parent| {
-                                parent.get(L::WritingMode).ok() != self.get(L::WritingMode).ok()
-                            });
+                            && self
+                                .parent
+                                .as_ref()
+                                .is_some_and(|parent| parent.get(L::WritingMode).ok() != self.get(L::WritingMode).ok());
                         Value::Keyword(if turned { "inline-block" } else { word })
                     } else if word == "ruby" {
                         return Err(Unknown("a ruby as a block has no keyword of its own"));

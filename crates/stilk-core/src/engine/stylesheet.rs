@@ -71,8 +71,8 @@ pub enum Condition {
     Media(MediaList),
     /// `@container`
     Container(Arc<ContainerQuery>),
-    /// Of browser defaults: holds where the page asks for no native look.
-    Bare,
+    /// Of browser defaults: holds where an element has its native look, or where it has none.
+    Native(bool),
     /// Something that cannot be decided here.
     Unknown(&'static str),
 }
@@ -262,7 +262,7 @@ struct Reader<'s, 'f> {
 enum Prelude {
     Media(MediaList),
     Container(ContainerQuery),
-    Bare,
+    Native(bool),
     /// `@supports`, decided at once.
     Supports(bool),
     Layer(Vec<String>),
@@ -361,7 +361,8 @@ impl Reader<'_, '_> {
             }
             "container" => Prelude::Container(container::parse(text).ok_or_else(ParseError::unexpected_token)?),
             "scope" => Prelude::Unknown("`@scope` is not computed"),
-            "-stilk-bare" if self.context.defaults => Prelude::Bare,
+            "-stilk-bare" if self.context.defaults => Prelude::Native(false),
+            "-stilk-native" if self.context.defaults => Prelude::Native(true),
             "starting-style" => Prelude::Never,
             "keyframes" | "-webkit-keyframes" => Prelude::Keyframes(text.to_owned()),
             "property" if text.starts_with("--") => Prelude::Property(text.to_owned()),
@@ -389,7 +390,7 @@ impl Reader<'_, '_> {
         match prelude {
             Prelude::Media(list) => self.context.conditions.push(Condition::Media(list)),
             Prelude::Container(query) => self.context.conditions.push(Condition::Container(Arc::new(query))),
-            Prelude::Bare => self.context.conditions.push(Condition::Bare),
+            Prelude::Native(is) => self.context.conditions.push(Condition::Native(is)),
             Prelude::Supports(answer) => self.context.dead |= !answer,
             Prelude::Never => self.context.dead = true,
             Prelude::Unknown(reason) => self.context.conditions.push(Condition::Unknown(reason)),

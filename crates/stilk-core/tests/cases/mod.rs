@@ -1,11 +1,13 @@
 //! Small cases of CSS with the value that every browser computes, by the specification they come from. The engine is held
 //! to them here; Chromium is asked the same in the browser test of the program.
 
+mod values;
+
 /// A case: what it shows, a stylesheet, the content of a body, and the resolved value of a property of `#t`.
 pub type Case = (&'static str, &'static str, &'static str, &'static str, &'static str);
 
 /// CSS Cascade 5: origins, layers, specificity, order, importance, CSS-wide keywords.
-pub const CASCADE: &[Case] = &[
+const CASCADE: &[Case] = &[
     ("order decides between equals", "p { z-index: 1 } p { z-index: 2 }", "<p id=t>", "z-index", "2"),
     ("specificity beats order", ".a { z-index: 1 } p { z-index: 2 }", "<p id=t class=a>", "z-index", "1"),
     (
@@ -147,7 +149,7 @@ pub const CASCADE: &[Case] = &[
 ];
 
 /// Selectors 4: what matches, and how much it weighs.
-pub const SELECTORS: &[Case] = &[
+const SELECTORS: &[Case] = &[
     ("child", "div > p { z-index: 1 }", "<div><section><p id=t></section></div>", "z-index", "auto"),
     ("descendant", "div p { z-index: 1 }", "<div><section><p id=t></section></div>", "z-index", "1"),
     ("next sibling", "b + i { z-index: 1 }", "<b></b><i id=t></i>", "z-index", "1"),
@@ -269,7 +271,7 @@ pub const SELECTORS: &[Case] = &[
 ];
 
 /// CSS Variables 1, CSS Values 4: custom properties, lengths, math.
-pub const VALUES: &[Case] = &[
+const VALUES: &[Case] = &[
     ("a custom property inherits", "div { --x: 3 } p { z-index: var(--x) }", "<div><p id=t></div>", "z-index", "3"),
     ("a fallback", "p { z-index: var(--x, 4) }", "<p id=t>", "z-index", "4"),
     ("a fallback in a fallback", "p { --y: 5; z-index: var(--x, var(--y)) }", "<p id=t>", "z-index", "5"),
@@ -465,7 +467,7 @@ pub const VALUES: &[Case] = &[
 ];
 
 /// CSS Color 4 and 5: notations, spaces, mixing.
-pub const COLORS: &[Case] = &[
+const COLORS: &[Case] = &[
     ("hex", "p { color: #1a2b3c }", "<p id=t>", "color", "rgb(26, 43, 60)"),
     ("short hex with alpha", "p { color: #f008 }", "<p id=t>", "color", "rgba(255, 0, 0, 0.533)"),
     ("a name", "p { color: RebeccaPurple }", "<p id=t>", "color", "rgb(102, 51, 153)"),
@@ -600,5 +602,154 @@ pub const COLORS: &[Case] = &[
 ];
 
 /// All of them, with the name of their group.
-pub const GROUPS: [(&str, &[Case]); 4] =
-    [("cascade", CASCADE), ("selectors", SELECTORS), ("values", VALUES), ("colours", COLORS)];
+const GROUPS: [(&str, &[Case]); 5] = [
+    ("cascade", CASCADE),
+    ("selectors", SELECTORS),
+    ("values", VALUES),
+    ("colours", COLORS),
+    ("nesting, containers and typed properties", NESTING),
+];
+
+/// Every case with its group.
+pub fn all() -> impl Iterator<Item = (&'static str, &'static Case)> {
+    let groups = GROUPS.iter().chain(values::VALUES);
+    groups.flat_map(|(group, cases)| cases.iter().map(move |case| (*group, case)))
+}
+
+/// CSS Nesting 1, CSS Conditional 5, CSS Properties and Values 1, CSS Cascade 5 (`all`), CSS Values 5 (`attr()`).
+const NESTING: &[Case] = &[
+    ("a nested selector is a descendant", ".a { p { z-index: 1 } }", "<div class=a><p id=t></div>", "z-index", "1"),
+    ("& is the parent", ".a { &.b { z-index: 1 } }", "<p id=t class='a b'>", "z-index", "1"),
+    ("& may come last", ".a { .b & { z-index: 1 } }", "<div class=b><p id=t class=a></div>", "z-index", "1"),
+    ("a combinator may come first", ".a { > p { z-index: 1 } }", "<div class=a><p id=t></div>", "z-index", "1"),
+    (
+        "& counts as its most specific selector",
+        "#x, p { & { z-index: 1 } } .a.a { z-index: 2 }",
+        "<p id=t class=a>",
+        "z-index",
+        "1",
+    ),
+    ("declarations after a nested rule come after it", "p { & { z-index: 1 } z-index: 2 }", "<p id=t>", "z-index", "2"),
+    ("media nest", "p { @media (width > 0px) { z-index: 1 } }", "<p id=t>", "z-index", "1"),
+    ("layers nest", "p { @layer a { z-index: 1 } z-index: 2 }", "<p id=t>", "z-index", "2"),
+    (
+        "nesting goes deep",
+        ".a { .b { & .c { z-index: 1 } } }",
+        "<div class=a><div class=b><p id=t class=c></div></div>",
+        "z-index",
+        "1",
+    ),
+    ("a bad nested selector drops its rule alone", "p { :nope { z-index: 1 } z-index: 2 }", "<p id=t>", "z-index", "2"),
+    ("a nested pseudo-element is no parent", "p::before { & b { z-index: 1 } }", "<p><b id=t></b>", "z-index", "auto"),
+    (
+        "a container of a known width",
+        ".a { container-type: inline-size; width: 300px } @container (width > 200px) { p { z-index: 1 } }",
+        "<div class=a><p id=t></div>",
+        "z-index",
+        "1",
+    ),
+    (
+        "a container that is too narrow",
+        ".a { container-type: inline-size; width: 100px } @container (width > 200px) { p { z-index: 1 } }",
+        "<div class=a><p id=t></div>",
+        "z-index",
+        "auto",
+    ),
+    (
+        "a container by name",
+        ".a { container: box / inline-size; width: 300px } .b { container-type: inline-size; width: 50px } @container box (width > 200px) { p { z-index: 1 } }",
+        "<div class=a><div class=b><p id=t></div></div>",
+        "z-index",
+        "1",
+    ),
+    (
+        "padding is not in the container",
+        ".a { container-type: inline-size; box-sizing: border-box; width: 220px; padding: 0 20px } @container (width < 200px) { p { z-index: 1 } }",
+        "<div class=a><p id=t></div>",
+        "z-index",
+        "1",
+    ),
+    (
+        "an element is no container of itself",
+        "p { container-type: inline-size; width: 300px } @container (width > 200px) { p { z-index: 1 } }",
+        "<p id=t>",
+        "z-index",
+        "auto",
+    ),
+    ("no container, no match", "@container not (width > 200px) { p { z-index: 1 } }", "<p id=t>", "z-index", "auto"),
+    (
+        "a style query asks for a custom property",
+        ".a { --x: on } @container style(--x: on) { p { z-index: 1 } }",
+        "<div class=a><p id=t></div>",
+        "z-index",
+        "1",
+    ),
+    (
+        "a typed property computes",
+        "@property --x { syntax: '<length>'; inherits: true; initial-value: 0px } .a { font-size: 10px; --x: 2em } p { font-size: 30px; padding-left: var(--x) }",
+        "<div class=a><p id=t></div>",
+        "padding-left",
+        "20px",
+    ),
+    (
+        "a typed property refuses what does not fit",
+        "@property --x { syntax: '<length>'; inherits: false; initial-value: 3px } p { --x: red; padding-left: var(--x) }",
+        "<p id=t>",
+        "padding-left",
+        "3px",
+    ),
+    (
+        "a typed property that does not inherit",
+        "@property --x { syntax: '<length>'; inherits: false; initial-value: 3px } .a { --x: 9px } p { padding-left: var(--x) }",
+        "<div class=a><p id=t></div>",
+        "padding-left",
+        "3px",
+    ),
+    ("all takes everything back", "p { z-index: 1; color: red; all: initial }", "<p id=t>", "z-index", "auto"),
+    ("all leaves the direction", "p { direction: rtl; all: initial }", "<p id=t>", "direction", "rtl"),
+    (
+        "attr() with a type",
+        "p { padding-left: attr(data-x type(<length>), 1px) }",
+        "<p id=t data-x='7px'>",
+        "padding-left",
+        "7px",
+    ),
+    ("attr() with a unit", "p { padding-left: attr(data-x px, 1px) }", "<p id=t data-x='7'>", "padding-left", "7px"),
+    ("attr() falls back", "p { padding-left: attr(data-x px, 1px) }", "<p id=t data-x='no'>", "padding-left", "1px"),
+    (
+        "a fallback may be a CSS-wide keyword",
+        "div { z-index: 3 } p { --x: var(--no, initial); z-index: var(--x, 2) }",
+        "<p id=t>",
+        "z-index",
+        "2",
+    ),
+    (
+        "a layer named in media that do not match is not there",
+        "@media print { @layer b; } @layer a, b; @layer a { p { z-index: 1 } } @layer b { p { z-index: 2 } }",
+        "<p id=t>",
+        "z-index",
+        "2",
+    ),
+    (
+        "logical sides turn with the text",
+        "p { writing-mode: vertical-rl; margin-block-start: 7px }",
+        "<p id=t>",
+        "margin-right",
+        "7px",
+    ),
+    (
+        "rem is the root's size",
+        ":root { font-size: 20px } p { padding-left: 2rem }",
+        "<p id=t>",
+        "padding-left",
+        "40px",
+    ),
+    ("a fixed-width family is smaller by default", "p { font-family: monospace }", "<p id=t>", "font-size", "13px"),
+    (
+        "a bolder bold",
+        "div { font-weight: 700 } p { font-weight: bolder }",
+        "<div><p id=t></div>",
+        "font-weight",
+        "900",
+    ),
+];

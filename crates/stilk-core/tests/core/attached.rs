@@ -45,7 +45,8 @@ fn look(memory: &Memory, class: &str, own: &str, hover: bool) -> (String, String
     let ours = Stylesheet::parse(&write(system, &project.sources, Purpose::Page).text);
     let theirs = Stylesheet::parse("a { z-index: 500 } a:hover { z-index: 501 }");
     let (document, link, span, forced) = page(class, own, hover);
-    let styles = Engine::new(Defaults::Chromium.sheet(), &[&theirs, &ours], Media::default()).styles(&document, &forced);
+    let styles =
+        Engine::new(Defaults::Chromium.sheet(), &[&theirs, &ours], Media::default()).styles(&document, &forced);
     let value = |node, longhand| resolved(styles.element(node).unwrap(), longhand).unwrap();
     (value(link, Longhand::ZIndex), value(span, Longhand::Order))
 }

@@ -151,7 +151,11 @@ fn write_read(out: &mut String, subject: &Subject, read: &Read) -> std::fmt::Res
         None => (String::new(), None),
     };
     let name = token.map_or_else(|| read.name.clone(), |token| format!("{{{token}}}"));
-    let value = if value.chars().count() > 60 { format!("{}…", value.chars().take(59).collect::<String>()) } else { value.to_owned() };
+    let value = if value.chars().count() > 60 {
+        format!("{}…", value.chars().take(59).collect::<String>())
+    } else {
+        value.to_owned()
+    };
     writeln!(out, "{indent}{name} = {value}  {DIM}{place}{DIM:#}")
 }
 
@@ -262,7 +266,10 @@ pub fn print_all(elements: &BTreeMap<String, BTreeMap<&'static str, String>>, un
 }
 
 /// Elements and unknown values as JSON.
-pub fn all_json(elements: BTreeMap<String, BTreeMap<&'static str, String>>, unknown: BTreeMap<&'static str, u64>) -> Value {
+pub fn all_json(
+    elements: BTreeMap<String, BTreeMap<&'static str, String>>,
+    unknown: BTreeMap<&'static str, u64>,
+) -> Value {
     let elements: Map<String, Value> = elements.into_iter().map(|(name, values)| (name, json!(values))).collect();
     json!({ "elements": elements, "unknown": unknown })
 }

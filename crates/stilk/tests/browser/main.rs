@@ -6,8 +6,10 @@
 #[path = "../../../stilk-core/tests/cases/mod.rs"]
 mod cases;
 mod compare;
+mod fidelity;
 mod islands;
 mod keys;
+mod others;
 #[path = "../../../stilk-core/tests/random/mod.rs"]
 mod random;
 mod random_pages;
@@ -36,6 +38,8 @@ const WIDTH: u32 = 1280;
 const HEIGHT: u32 = 800;
 /// Which variants are drawn where there are too many.
 const SEED: u64 = 20_270_514;
+/// How many random stylesheets are compared.
+const RANDOM_SHEETS: u64 = 2000;
 
 fn main() {
     let sample = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/ternhaven");
@@ -65,20 +69,82 @@ fn main() {
         }
         return;
     }
-    let mut failed = spec::run(&browser) > 0;
+    let (cases, wrong) = spec::run(&browser);
+    let mut failed = wrong > 0;
+    let mut rows = Vec::new();
+    let version = browser.version().to_owned();
     if whole {
         failed |= keys::run(&browser, &sample) > 0;
         failed |= islands::run(&browser, SEED) > 0;
+        folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("starter"));
+        folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/projects/quay"));
     }
     for folder in &folders {
         let tally = run_project(&browser, folder);
         tally.print(folder);
         failed |= tally.differences > 0;
+        let name = folder.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
+        let what = match name.as_str() {
+            "ternhaven" => "the sample system, every state and theme",
+            "starter" => "the starting system of `new`, every state and theme",
+            _ => "a second system of the tests, every state and theme",
+        };
+        let mut row = fidelity::Row::new(&version, what);
+        (row.compared, row.differences) = (tally.compared, tally.differences);
+        row.unknown = tally.unknown.values().sum();
+        rows.push(row);
+    }
+    if whole {
+        let mut row = fidelity::Row::new(&version, "small cases from the specifications");
+        (row.compared, row.differences) = (cases, wrong);
+        rows.push(row);
+        let count = random_pages::run(&browser, SEED..SEED + RANDOM_SHEETS, &media);
+        count.print(&format!("random stylesheets, seed {SEED}"));
+        let mut row = fidelity::Row::new(&version, &format!("{RANDOM_SHEETS} random stylesheets, seeds from {SEED}"));
+        (row.compared, row.unknown, row.differences) = (count.compared, count.unknown, count.differences);
+        failed |= row.agreement() < 99.9;
+        rows.push(row);
+        drop(browser);
+        let starter = resting_page(&Path::new(env!("CARGO_MANIFEST_DIR")).join("starter"));
+        let pages = [("the starting system at rest".to_owned(), starter.0, starter.1), {
+            let page = resting_page(&sample);
+            ("the sample system at rest".to_owned(), page.0, page.1)
+        }];
+        for kind in [webdriver::Kind::Firefox, webdriver::Kind::WebKit] {
+            for row in others::run(kind, &pages) {
+                row.print();
+                failed |= row.agreement() < 95.0;
+                rows.push(row);
+            }
+        }
+        if std::env::var_os("STILK_FIDELITY").is_some() {
+            fidelity::write(&rows);
+        }
     }
     if failed {
         std::process::exit(1);
     }
     println!("{} passed, 0 failed", folders.len());
+}
+
+/// A project's stylesheet, and one variant of every host of every control at rest.
+fn resting_page(folder: &Path) -> (String, String) {
+    let work = tempfile::tempdir().expect("a folder");
+    copy(folder, work.path());
+    let css = std::fs::read_to_string(build(work.path())).expect("the stylesheet");
+    let Project { system, diagnostics, .. } = project::load(&Folder(work.path().to_owned()));
+    let system = system.unwrap_or_else(|| panic!("{diagnostics:#?}"));
+    let mut document = Document::new();
+    let body = document.append_element(Document::ROOT, Element::html("div"));
+    for control in &system.controls {
+        for host in 0..control.template.hosts.len() {
+            let Some(variant) = control.variants(host).into_iter().next() else { continue };
+            let states = StateSet::default();
+            let request = Request { control, host, variant: &variant, states: &states, plain: false };
+            mount(&system, request, &mut document, body, &mut Forced::default());
+        }
+    }
+    (css, document.to_html(body))
 }
 
 /// What was compared.

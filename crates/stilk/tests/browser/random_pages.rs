@@ -95,10 +95,7 @@ fn compare(browser: &Browser, seed: u64, sample: &Sample, media: &Media, count: 
         states.entry(id).or_default().push(state);
     }
     browser.force(&states);
-    let page = Page::parse(&format!(
-        "<!doctype html><html><head></head><body>{}</body></html>",
-        sample.html
-    ));
+    let page = Page::parse(&format!("<!doctype html><html><head></head><body>{}</body></html>", sample.html));
     let mut forced = Forced::default();
     for (id, state) in &sample.forced {
         // The parser may have dropped a form in a form, here as in the browser.

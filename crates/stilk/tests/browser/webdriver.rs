@@ -63,7 +63,8 @@ impl Browser {
             command.env("WEBKIT_DISABLE_SANDBOX_THIS_IS_DANGEROUS", "1").env("GDK_BACKEND", "x11");
         }
         let driver = command.spawn();
-        let driver = driver.unwrap_or_else(|_| panic!("{program} is not installed: run ./scripts/test.sh, which installs it"));
+        let driver =
+            driver.unwrap_or_else(|_| panic!("{program} is not installed: run ./scripts/test.sh, which installs it"));
         let config = ureq::Agent::config_builder()
             .http_status_as_error(false)
             .timeout_global(Some(Duration::from_secs(120)))
@@ -185,6 +186,7 @@ impl Browser {
         &self.version
     }
 
+    #[allow(dead_code, reason = "only measuring uses a real pointer")]
     /// Moves the pointer onto an element, and presses it there where that is asked for.
     pub fn point(&self, selector: &str, press: bool) {
         let origin = self.post("/element", &json!({ "using": "css selector", "value": selector }));
@@ -192,15 +194,18 @@ impl Browser {
         if press {
             steps.push(json!({ "type": "pointerDown", "button": 0 }));
         }
-        let pointer = json!({ "type": "pointer", "id": "mouse", "parameters": { "pointerType": "mouse" }, "actions": steps });
+        let pointer =
+            json!({ "type": "pointer", "id": "mouse", "parameters": { "pointerType": "mouse" }, "actions": steps });
         self.post("/actions", &json!({ "actions": [pointer] }));
     }
 
+    #[allow(dead_code, reason = "only measuring uses a real pointer")]
     /// Lets go of everything and moves the pointer away.
     pub fn release(&self) {
         let _ = self.agent.delete(format!("{}/actions", self.session)).call();
         let steps = [json!({ "type": "pointerMove", "x": 0, "y": 0, "duration": 0 })];
-        let pointer = json!({ "type": "pointer", "id": "mouse", "parameters": { "pointerType": "mouse" }, "actions": steps });
+        let pointer =
+            json!({ "type": "pointer", "id": "mouse", "parameters": { "pointerType": "mouse" }, "actions": steps });
         self.post("/actions", &json!({ "actions": [pointer] }));
     }
 }

@@ -33,6 +33,7 @@ impl Grammar {
             Grammar::ColorOr(words) => or("a colour", words),
             Grammar::NumberOr { keywords, .. } => or("a number such as `1`", keywords),
             Grammar::Integer(words) => or("a whole number", words),
+            Grammar::FontWeight => "a number from 1 to 1000, or normal, bold, bolder, lighter".into(),
             Grammar::Count { keywords, .. } => or("a whole number from 1", keywords),
             Grammar::Alpha => "a number from 0 to 1".into(),
             Grammar::Ident => "a name".into(),
