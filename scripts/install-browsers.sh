@@ -20,5 +20,5 @@ fi
 # Debian has no package of Firefox's driver; its own source is on crates.io.
 if ! has geckodriver && [ ! -x "$HOME/.cargo/bin/geckodriver" ]; then
     echo "building geckodriver"
-    cargo install --quiet --locked geckodriver
+    cargo install --quiet --locked --version 0.37.1 geckodriver
 fi

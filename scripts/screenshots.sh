@@ -39,6 +39,7 @@ EOF
 
 terminal demo demo
 terminal check check --project ternhaven
+terminal why why button.outline:hover background-color --project ternhaven --theme day
 
 # page NAME HEIGHT: the specimen, or one control's sheet when NAME ends in one
 page() {

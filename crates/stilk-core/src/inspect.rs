@@ -13,6 +13,9 @@ use crate::engine::{Engine, Forced, Media, Style, Styles, selector};
 use std::collections::BTreeMap;
 use std::rc::Rc;
 
+/// Values by longhand, by element.
+pub type Elements = BTreeMap<String, BTreeMap<&'static str, String>>;
+
 /// A stylesheet with the text it was parsed from.
 pub struct Sheet {
     /// Its name: a path, or what stands for one.
@@ -150,7 +153,7 @@ impl<'i> Inspection<'i> {
 
     /// Every known longhand of every element that has an id, and of its `::before` and `::after`, by `id` and
     /// `id::before`; and how many values are not known, by reason.
-    pub fn all(&self) -> (BTreeMap<String, BTreeMap<&'static str, String>>, BTreeMap<&'static str, u64>) {
+    pub fn all(&self) -> (Elements, BTreeMap<&'static str, u64>) {
         let mut elements = BTreeMap::new();
         let mut unknown: BTreeMap<&'static str, u64> = BTreeMap::new();
         for node in self.document.descendants(Document::ROOT) {

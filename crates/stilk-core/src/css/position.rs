@@ -99,9 +99,10 @@ fn of_words(parser: &mut Parser, three: bool, most: usize) -> Result<[Value; 2],
             let turned = a.is_vertical() || b.is_horizontal();
             let fits = match turned {
                 true => {
-                    !matches!(a, Word::Length(_))
-                        && !matches!(b, Word::Length(_))
-                        && !(a.is_horizontal() || b.is_vertical())
+                    !(matches!(a, Word::Length(_))
+                        || matches!(b, Word::Length(_))
+                        || a.is_horizontal()
+                        || b.is_vertical())
                 }
                 false => true,
             };

@@ -109,15 +109,13 @@ fn round(name: &'static str, radii: usize, parser: &mut Parser) -> Parsed {
 
 fn polygon(parser: &mut Parser) -> Parsed {
     let mut items = Vec::new();
-    if let Ok(rule) = parser.try_parse(|p| {
+    let rule = parser.try_parse(|p| {
         let rule = keyword(p, &["nonzero", "evenodd"])?;
         p.expect_comma()?;
         Ok::<_, ParseError<()>>(rule)
-    }) {
-        if rule.is("evenodd") {
-            items.push(rule);
-        }
-    }
+    });
+    // Without a rule it is nonzero anyway.
+    items.extend(rule.ok().filter(|rule| rule.is("evenodd")));
     items.extend(parser.parse_comma_separated(|p| Ok(Value::Words(vec![LENGTH.parse(p)?, LENGTH.parse(p)?])))?);
     Ok(Value::Function("polygon", items))
 }

@@ -102,9 +102,7 @@ fn one(name: &str, arguments: &[Value], size: &dyn Fn(bool) -> Option<f64>) -> O
     let length = |i: usize, horizontal: bool| match arguments.get(i) {
         None => Some(0.0),
         Some(Value::Length(length)) if !length.has_percent => Some(length.px),
-        Some(Value::Length(length)) => {
-            Some(length.px + length.percent / 100.0 * size(horizontal)?)
-        }
+        Some(Value::Length(length)) => Some(length.px + length.percent / 100.0 * size(horizontal)?),
         Some(_) => None,
     };
     let mut m = IDENTITY;

@@ -87,7 +87,7 @@ impl Style {
             Declared::Text(text, winner) => (text, winner),
             other => {
                 let value = match other {
-                    Declared::Inherit => self.from_parent(name),
+                    Declared::Inherit => self.inherited_custom(name),
                     Declared::Unset => self.unset_custom(name),
                     Declared::Initial(winner) => {
                         Some(self.initial_custom(name).unwrap_or_else(|| Custom::of(None, Some(winner))))
@@ -128,7 +128,7 @@ impl Style {
     /// A value after substitution: a CSS-wide keyword that came in by a fallback counts, and a type is computed.
     fn typed(&self, name: &CustomName, text: Option<Rc<str>>, winner: DeclarationId) -> Option<Custom> {
         match text.as_deref().map(str::trim) {
-            Some("inherit") => return self.from_parent(name),
+            Some("inherit") => return self.inherited_custom(name),
             Some("unset") => return self.unset_custom(name),
             Some("initial") => return self.initial_custom(name).or(Some(Custom::of(None, Some(winner)))),
             _ => {}
@@ -151,7 +151,7 @@ impl Style {
         }
     }
 
-    fn from_parent(&self, name: &CustomName) -> Option<Custom> {
+    fn inherited_custom(&self, name: &CustomName) -> Option<Custom> {
         let inherited = self.parent.as_ref().and_then(|parent| parent.custom(name));
         inherited.or_else(|| self.initial_custom(name))
     }
@@ -159,7 +159,7 @@ impl Style {
     fn unset_custom(&self, name: &CustomName) -> Option<Custom> {
         match self.sheets.registered(&name.text) {
             Some(registered) if !registered.inherits => self.initial_custom(name),
-            _ => self.from_parent(name),
+            _ => self.inherited_custom(name),
         }
     }
 

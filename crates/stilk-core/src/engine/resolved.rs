@@ -180,9 +180,7 @@ fn origin(style: &Style, value: &Value) -> Result<String, Unknown> {
     }
     let px = |value: &Value, horizontal: bool| match value {
         Value::Length(length) if length.percent == 0.0 => Ok(number(length.px)),
-        Value::Length(length) => {
-            Ok(number(length.px + length.percent / 100.0 * border_side(style, horizontal)?))
-        }
+        Value::Length(length) => Ok(number(length.px + length.percent / 100.0 * border_side(style, horizontal)?)),
         _ => Err(LAYOUT),
     };
     Ok(format!("{}px {}px{depth}", px(x, true)?, px(y, false)?))

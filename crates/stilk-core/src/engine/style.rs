@@ -26,6 +26,9 @@ pub(super) type Substituted = Result<Rc<Option<Declared>>, Unknown>;
 /// A value that was computed; boxed, because most never are.
 type Computed = Box<Result<Value, Unknown>>;
 
+const PAGE: usize = 16;
+const PAGES: usize = L::ALL.len().div_ceil(PAGE);
+
 /// Computes styles from the browser's defaults and author stylesheets, for one set of media features.
 pub struct Engine {
     sheets: Rc<Sheets>,
@@ -42,7 +45,8 @@ pub struct Style {
     pub(super) customs: RefCell<FxHashMap<u64, Option<Custom>>>,
     /// Whether it is of a `::before` or `::after`.
     is_generated: bool,
-    values: Box<[OnceCell<Computed>]>,
+    /// By sixteen: most styles are asked for a few values, and a system has hundreds of thousands of styles.
+    values: [OnceCell<Box<[OnceCell<Computed>; PAGE]>>; PAGES],
     context: OnceCell<Context>,
     flow: OnceCell<Flow>,
     /// Values of declarations with references, by declaration.
@@ -95,7 +99,7 @@ impl Style {
             parent,
             customs: RefCell::default(),
             is_generated,
-            values: (0..L::ALL.len()).map(|_| OnceCell::new()).collect(),
+            values: [const { OnceCell::new() }; PAGES],
             context: OnceCell::new(),
             flow: OnceCell::new(),
             substituted: RefCell::default(),
@@ -107,7 +111,9 @@ impl Style {
     /// # Errors
     /// The reason why it is not known.
     pub fn get(&self, longhand: Longhand) -> Result<&Value, Unknown> {
-        let cell = &self.values[longhand as usize];
+        let index = longhand as usize;
+        let page = self.values[index / PAGE].get_or_init(|| Box::new([const { OnceCell::new() }; PAGE]));
+        let cell = &page[index % PAGE];
         cell.get_or_init(|| Box::new(self.adjusted(longhand))).as_ref().as_ref().map_err(|unknown| *unknown)
     }
 

@@ -5,6 +5,7 @@
 //! Precedence is state first, then place, then source order; layers carry the states.
 
 mod attached;
+mod differences;
 mod plain;
 mod reset;
 mod selectors;
@@ -14,6 +15,7 @@ mod writer;
 use crate::source::{Sources, Span};
 use crate::system::states::LAYERS;
 use crate::system::{Attachment, BoundDeclaration, Control, Names, Rule, System};
+pub use differences::{Difference, differences};
 pub use reset::{Reset, resets};
 pub use tokens::{Plan, written as written_tokens};
 use writer::Writer;

@@ -29,14 +29,13 @@ const fn link(property: &'static str, value: &'static str, reason: &'static str)
 }
 
 /// What differs between `<button>`, `<input type="submit|reset|button">` and `<a href>` in Chromium, Firefox and WebKit.
-const BUTTONS_AND_LINKS: [Reset; 15] = [
+const BUTTONS_AND_LINKS: [Reset; 14] = [
     all("appearance", "none", "native buttons are drawn by the platform"),
     all("cursor", "pointer", "a link points, a button does not; Firefox differs when disabled"),
     all("user-select", "none", "a button's text cannot be selected, a link's can"),
     all("text-rendering", "auto", "Firefox sets optimizelegibility on submit"),
     all("white-space", "normal", "submit and reset keep their white space"),
     all("outline-offset", "0", "Chromium offsets a focused link's outline by 1px, WebKit by 2px"),
-    all("margin", "0", "WebKit gives native buttons a margin"),
     link("box-sizing", "border-box", "buttons are measured to the border, links to the content"),
     link("text-align", "center", "buttons centre their text"),
     link("text-decoration-line", "none", "links are underlined"),
@@ -71,6 +70,13 @@ pub fn resets(control: &Control) -> Vec<Reset> {
         .collect()
 }
 
+impl Reset {
+    /// What it sets.
+    pub fn longhands(&self) -> Vec<Longhand> {
+        targets(self.property, self.value)
+    }
+}
+
 fn targets(property: &str, value: &str) -> Vec<Longhand> {
     parse_declaration(property, value)
         .map(|parsed| parsed.targets().into_iter().map(|target| target.physical(Flow::LTR)).collect())
@@ -78,7 +84,7 @@ fn targets(property: &str, value: &str) -> Vec<Longhand> {
 }
 
 /// Longhands that the control sets on every host at rest.
-fn set_at_rest(control: &Control) -> Vec<Longhand> {
+pub(super) fn set_at_rest(control: &Control) -> Vec<Longhand> {
     let rules = control.rules.iter().filter(|rule| {
         matches!(rule.place, Place::Trait | Place::From | Place::Control)
             && rule.target == Default::default()

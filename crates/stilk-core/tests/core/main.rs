@@ -1,5 +1,6 @@
 //! The core through its stages, on projects in memory.
 
+mod any_input;
 mod attached;
 mod broken_input;
 #[path = "../cases/mod.rs"]
@@ -9,7 +10,10 @@ mod memory;
 mod placed;
 mod plain_css;
 mod precedence;
+#[path = "../random/mod.rs"]
+mod random;
 mod relevance;
+mod resets;
 mod spec;
 mod themes;
 mod tokens;

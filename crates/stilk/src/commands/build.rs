@@ -5,7 +5,9 @@ use crate::output::{count, source_map};
 use crate::{Failure, Outcome};
 use std::path::Path;
 use stilk_core::describe;
-use stilk_core::stylesheet::{File, file_suffixes, write_files};
+use stilk_core::diagnostic::list;
+use stilk_core::engine::defaults::Browser;
+use stilk_core::stylesheet::{File, differences, file_suffixes, resets, write_files};
 
 /// Builds a project.
 pub fn run(root: &Path, minify: bool, quiet: bool) -> Result<Outcome, Failure> {
@@ -13,6 +15,36 @@ pub fn run(root: &Path, minify: bool, quiet: bool) -> Result<Outcome, Failure> {
     let line = write(&loaded, minify)?;
     if !quiet {
         anstream::println!("{line}");
+    }
+    Ok(Outcome::Clean)
+}
+
+/// Prints what is reset, for whom and why: what each engine brings along stands beside it.
+pub fn explain_resets(root: &Path) -> Result<Outcome, Failure> {
+    const MOST: usize = 3;
+    let loaded = Loaded::read(root)?;
+    let measured: Vec<&str> = Browser::MEASURED.iter().map(|browser| browser.version()).collect();
+    anstream::println!("measured in {}", list(&measured));
+    for control in &loaded.system.controls {
+        let resets = resets(control);
+        if resets.is_empty() {
+            continue;
+        }
+        let differences = differences(control);
+        anstream::println!("\n{}", control.name.value);
+        for reset in resets {
+            let whom = if reset.hosts.is_empty() { String::new() } else { format!(" (on `{}`)", reset.hosts) };
+            anstream::println!("  {}: {}{whom}", reset.property, reset.value);
+            anstream::println!("    {}", reset.reason);
+            for difference in differences.iter().filter(|d| reset.longhands().contains(&d.longhand)).take(1) {
+                for (value, who) in &difference.values {
+                    let more = who.len().saturating_sub(MOST);
+                    let shown = who.iter().take(MOST).map(String::as_str).collect::<Vec<_>>().join(", ");
+                    let more = if more > 0 { format!(" and {more} more") } else { String::new() };
+                    anstream::println!("      {value}: {shown}{more}");
+                }
+            }
+        }
     }
     Ok(Outcome::Clean)
 }

@@ -46,11 +46,12 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
     let Some(path) = question.page else {
         return Err(Failure::Message("error: a stylesheet alone has no elements: add `--page FILE`".into()));
     };
-    let page = Page::parse(&read(path)?);
+    let html = read(path)?;
+    let page = Page::parse(&html);
     let mut sheets = Vec::new();
     for sheet in &page.sheets {
         let (name, text) = match &sheet.source {
-            SheetSource::Inline(text) => (format!("{} <style>", path.display()), text.clone()),
+            SheetSource::Inline(text) => (path.display().to_string(), in_page(&html, text)),
             SheetSource::Linked(address) => match linked(path, address) {
                 // A page may link what is not there; browsers go on without.
                 Some(file) => match std::fs::read(&file) {
@@ -103,6 +104,14 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
     let Some(style) = style else { return Err(Failure::Message("error: the element has no style".into())) };
     let subject = Subject { name: text.to_owned(), themes: Vec::new(), sources: None };
     answer(&inspection, &style, &subject, property, format)
+}
+
+/// The text of a `<style>` element where it stands in its page: what is before it is blank, so that lines and columns are
+/// the page's own.
+fn in_page(html: &str, text: &str) -> String {
+    let Some(at) = html.find(text).filter(|_| !text.is_empty()) else { return text.to_owned() };
+    let blank: String = html[..at].chars().map(|c| if c == '\n' { c } else { ' ' }).collect();
+    blank + text
 }
 
 /// Where a linked stylesheet is on this disk.

@@ -8,7 +8,7 @@ use std::fmt::Write;
 use stilk_core::engine::Style;
 use stilk_core::engine::cascade::Origin;
 use stilk_core::engine::explain::Fate;
-use stilk_core::inspect::{Explanation, Inspection, Place, Read, Said};
+use stilk_core::inspect::{Elements, Explanation, Inspection, Place, Read, Said};
 use stilk_core::source::Span;
 use stilk_core::stylesheet::Written;
 
@@ -131,7 +131,9 @@ fn write_said(out: &mut String, subject: &Subject, said: &Said) -> std::fmt::Res
         place
     };
     writeln!(out, "\n  {style}{mark}{style:#}  {DIM}{source}{DIM:#}")?;
-    writeln!(out, "    {}{}", said.text, if said.important { "" } else { "" })?;
+    for (i, line) in wrapped(&said.text).iter().enumerate() {
+        writeln!(out, "    {}{line}", if i == 0 { "" } else { "  " })?;
+    }
     let mut about = vec![said.selector.clone()];
     about.extend(said.specificity.map(|specificity| specificity.to_string()));
     about.extend(said.layer.as_ref().map(|layer| format!("layer {layer}")));
@@ -140,6 +142,27 @@ fn write_said(out: &mut String, subject: &Subject, said: &Said) -> std::fmt::Res
         write_read(out, subject, read)?;
     }
     Ok(())
+}
+
+/// Columns that output is made for.
+const WIDTH: usize = 80;
+
+/// A text in lines that fit, broken at spaces.
+fn wrapped(text: &str) -> Vec<String> {
+    let mut lines = vec![String::new()];
+    for word in text.split(' ') {
+        let last = lines.last_mut().map_or(0, |line| line.chars().count());
+        if last > 0 && last + 1 + word.chars().count() > WIDTH - 6 {
+            lines.push(String::new());
+        }
+        if let Some(line) = lines.last_mut() {
+            if !line.is_empty() {
+                line.push(' ');
+            }
+            line.push_str(word);
+        }
+    }
+    lines
 }
 
 fn write_read(out: &mut String, subject: &Subject, read: &Read) -> std::fmt::Result {
@@ -253,7 +276,7 @@ pub fn to_json(subject: &Subject, explanation: &Explanation) -> Value {
 }
 
 /// Prints every element's values.
-pub fn print_all(elements: &BTreeMap<String, BTreeMap<&'static str, String>>, unknown: &BTreeMap<&'static str, u64>) {
+pub fn print_all(elements: &Elements, unknown: &BTreeMap<&'static str, u64>) {
     for (name, values) in elements {
         anstream::println!("{BOLD}{name}{BOLD:#}");
         for (property, value) in values {
@@ -266,10 +289,7 @@ pub fn print_all(elements: &BTreeMap<String, BTreeMap<&'static str, String>>, un
 }
 
 /// Elements and unknown values as JSON.
-pub fn all_json(
-    elements: BTreeMap<String, BTreeMap<&'static str, String>>,
-    unknown: BTreeMap<&'static str, u64>,
-) -> Value {
+pub fn all_json(elements: Elements, unknown: BTreeMap<&'static str, u64>) -> Value {
     let elements: Map<String, Value> = elements.into_iter().map(|(name, values)| (name, json!(values))).collect();
     json!({ "elements": elements, "unknown": unknown })
 }

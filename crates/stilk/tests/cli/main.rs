@@ -10,3 +10,4 @@ mod readme;
 mod specimen;
 mod support;
 mod tokens;
+mod why;

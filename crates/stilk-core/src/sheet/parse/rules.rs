@@ -45,7 +45,10 @@ impl SheetReader<'_> {
             "media" | "supports" | "container" => {
                 parser.skip_whitespace();
                 let prelude = self.value_reader().prelude(parser);
-                let head = Head { text: Name { value: String::new(), span: prelude.span }, has_block: true };
+                let state = parser.state();
+                let has_block = matches!(parser.next(), Ok(Token::CurlyBracketBlock));
+                parser.reset(&state);
+                let head = Head { text: Name { value: String::new(), span: prelude.span }, has_block };
                 let body = self.body(parser, &head, rule, depth + 1);
                 items.push(Item::Condition(Condition { kind: rule.clone(), prelude }, body));
             }

@@ -1,0 +1,93 @@
+//! `stilk why`.
+
+use crate::support::Project;
+
+const PAGE: &str = "<!doctype html>
+<link rel=stylesheet href=site.css>
+<style>
+  .go { color: green }
+</style>
+<body><p id=p>Text <a id=n1 class=go href=#>Go</a><button id=n2 style='opacity: .5'>B</button>
+";
+const CSS: &str = "@layer base { a { color: red; --tone: teal } }
+a:hover { color: var(--tone) }
+#n2::before { content: 'x'; padding-left: 2em }
+@media (width < 500px) { #n2 { color: purple } }
+";
+
+fn page() -> Project {
+    Project::pier().file("page.html", PAGE).file("site.css", CSS)
+}
+
+#[test]
+fn a_case_is_led_back_to_its_sheet_and_tokens() {
+    let project = Project::pier();
+    project
+        .run(&["why", "button.outline:hover", "background-color", "--theme", "day"])
+        .status(0)
+        .stdout("why-case.txt");
+    let said = project.run(&["why", "button", "nonsense"]).status(2);
+    assert!(said.stderr.contains("the engine computes no property `nonsense`"), "{}", said.stderr);
+    let said = project.run(&["why", "buton", "color"]).status(2);
+    assert_eq!(said.stderr, "error: there is no control `buton`: write `button`\n");
+    let said = project.run(&["why", "button/lable", "color"]).status(2);
+    assert_eq!(said.stderr, "error: there is no part `lable`: write `label`\n");
+    let said = project.run(&["why", "button", "color", "--theme", "dusk"]).status(2);
+    assert!(said.stderr.starts_with("error: there is no theme `dusk`: the themes are day"), "{}", said.stderr);
+}
+
+#[test]
+fn an_element_of_any_page_is_explained_where_its_rules_stand() {
+    let project = page();
+    project.run(&["why", "--page", "page.html", "#n1", "color"]).status(0).stdout("why-page.txt");
+    let said = project.run(&["why", "--page", "page.html", "#n1", "color", "--state", "a:hover"]).status(0);
+    assert!(said.stdout.starts_with("#n1  color: rgb(0, 128, 128)\n"), "{}", said.stdout);
+    let said = project.run(&["why", "--page", "page.html", "#n2", "color", "--width", "400"]).status(0);
+    assert!(said.stdout.starts_with("#n2  color: rgb(128, 0, 128)\n"), "{}", said.stdout);
+    let said = project.run(&["why", "--page", "page.html", "#n1", "--tone"]).status(0);
+    assert!(said.stdout.contains("--tone: teal"), "{}", said.stdout);
+    let said = project.run(&["why", "--page", "page.html", "#p", "color"]).status(0);
+    assert!(said.stdout.contains("nobody sets it: the initial value"), "{}", said.stdout);
+    for (arguments, expected) in [
+        (&["#n3", "color"][..], "nothing in the page matches `#n3`"),
+        (&["#n1:", "color"], "`#n1:` is no selector a browser would read"),
+        (&["#n1", "colour"], "write `color`"),
+        (&["#n1", "color", "--state", "#n1:hoover"], "forces no state"),
+        (&["#n1", "color", "--state", "#x:hover"], "nothing in the page matches `#x`"),
+        (&["#n1", "color", "--css", "missing.css"], "cannot read `missing.css`"),
+    ] {
+        let said = project.run(&[&["why", "--page", "page.html"], arguments].concat()).status(2);
+        assert!(said.stderr.contains(expected), "{}", said.stderr);
+    }
+}
+
+#[test]
+fn every_element_with_an_id_is_told_as_json() {
+    let project = page();
+    let said = project.run(&["why", "--page", "page.html", "--all", "--format", "json"]).status(0);
+    let value: serde_json::Value = serde_json::from_str(&said.stdout).expect("JSON");
+    let elements = &value["elements"];
+    assert_eq!(elements["n1"]["color"], "rgb(0, 128, 0)");
+    assert_eq!(elements["n2"]["opacity"], "0.5");
+    assert_eq!(elements["n2::before"]["content"], "\"x\"");
+    assert_eq!(elements["n2::before"]["padding-left"], "26.6667px");
+    assert_eq!(elements["n1::before"]["content"], "none");
+    assert!(elements["n2"].get("height").is_none(), "a height that nobody can know is told");
+    assert!(value["unknown"].as_object().is_some_and(|reasons| !reasons.is_empty()));
+    let dark = ["why", "--page", "page.html", "--all", "--format", "json", "--browser", "firefox"];
+    let said = project.run(&dark).status(0);
+    let value: serde_json::Value = serde_json::from_str(&said.stdout).expect("JSON");
+    assert_eq!(value["elements"]["n2"]["padding-inline-start"], serde_json::Value::Null);
+    assert_eq!(value["elements"]["n2"]["padding-left"], "4px");
+}
+
+#[test]
+fn one_value_is_told_as_json() {
+    let project = page();
+    let said = project.run(&["why", "--page", "page.html", "#n1", "color", "--format", "json"]).status(0);
+    let value: serde_json::Value = serde_json::from_str(&said.stdout).expect("JSON");
+    assert_eq!(value["value"], "rgb(0, 128, 0)");
+    assert_eq!(value["declarations"][0]["place"]["line"], 4);
+    assert_eq!(value["declarations"][1]["reason"], "layer");
+    assert_eq!(value["declarations"][1]["layer"], "base");
+}
