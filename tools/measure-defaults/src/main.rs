@@ -1,6 +1,7 @@
 //! Measures browser defaults and writes them as stylesheets for the engine: `scripts/measure-defaults` runs it.
 
 #[path = "../../../crates/stilk/tests/browser/webdriver.rs"]
+#[allow(dead_code, reason = "the browser tests use the rest")]
 mod webdriver;
 
 use serde_json::{Value, json};
