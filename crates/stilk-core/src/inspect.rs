@@ -55,6 +55,8 @@ pub struct Inspection<'i> {
     engine: Engine,
     /// The styles.
     pub styles: Styles,
+    media: Media,
+    forced: Forced,
 }
 
 /// Where a declaration stands in a stylesheet.
@@ -133,10 +135,10 @@ impl<'i> Inspection<'i> {
         forced: &Forced,
     ) -> Inspection<'i> {
         let parsed: Vec<&Stylesheet> = authors.iter().map(|sheet| &sheet.parsed).collect();
-        let engine = Engine::new(&browser.parsed, &parsed, media);
+        let engine = Engine::new(&browser.parsed, &parsed, media.clone());
         let styles = engine.styles(document, forced);
         let sheets = std::iter::once(browser).chain(authors).collect();
-        Inspection { document, sheets, engine, styles }
+        Inspection { document, sheets, engine, styles, media, forced: forced.clone() }
     }
 
     /// The style of an element or of one of its pseudo-elements, be it that no rule speaks of it.
@@ -149,6 +151,23 @@ impl<'i> Inspection<'i> {
                 None => Some(Rc::new(self.engine.unstyled(own, name))),
             },
         }
+    }
+
+    /// The same page under other defaults: a longhand of one element or pseudo-element.
+    ///
+    /// # Errors
+    /// The reason why it is not known.
+    pub fn value_under(
+        &self,
+        browser: &Sheet,
+        node: NodeId,
+        pseudo: Option<&'static str>,
+        longhand: Longhand,
+    ) -> Result<String, Unknown> {
+        let authors = self.sheets[1..].to_vec();
+        let other = Inspection::new(self.document, browser, authors, self.media.clone(), &self.forced);
+        let style = other.style(node, pseudo).ok_or(Unknown("it has no style"))?;
+        resolved(&style, longhand)
     }
 
     /// Every known longhand of every element that has an id, and of its `::before` and `::after`, by `id` and

@@ -49,6 +49,7 @@ pub struct Style {
     values: [OnceCell<Box<[OnceCell<Computed>; PAGE]>>; PAGES],
     context: OnceCell<Context>,
     flow: OnceCell<Flow>,
+    monospace: OnceCell<bool>,
     /// Values of declarations with references, by declaration.
     substituted: RefCell<Vec<(DeclarationId, Substituted)>>,
 }
@@ -102,6 +103,7 @@ impl Style {
             values: [const { OnceCell::new() }; PAGES],
             context: OnceCell::new(),
             flow: OnceCell::new(),
+            monospace: OnceCell::new(),
             substituted: RefCell::default(),
         }
     }
@@ -198,8 +200,20 @@ impl Style {
         self.get(longhand).is_ok_and(|value| value.is(keyword))
     }
 
+    /// Whether some declaration that applies sets a longhand that is no logical one.
+    fn is_declared(&self, longhand: Longhand) -> bool {
+        self.sheets.blocks(&self.matched).any(|block| block.sets.get(Flow::LTR).has(longhand))
+    }
+
     pub(super) fn flow(&self) -> Flow {
         *self.flow.get_or_init(|| {
+            // Most elements leave it to what is around them.
+            if let Some(parent) = &self.parent
+                && !self.is_declared(L::WritingMode)
+                && !self.is_declared(L::Direction)
+            {
+                return parent.flow();
+            }
             let mode = match self.get(L::WritingMode) {
                 Ok(Value::Keyword(mode)) => mode,
                 _ => "horizontal-tb",
@@ -406,6 +420,13 @@ impl Style {
     }
 
     fn is_monospace(&self) -> bool {
+        *self.monospace.get_or_init(|| match &self.parent {
+            Some(parent) if !self.is_declared(L::FontFamily) => parent.is_monospace(),
+            _ => self.has_monospace(),
+        })
+    }
+
+    fn has_monospace(&self) -> bool {
         let Ok(Value::List(names)) = self.get(L::FontFamily) else { return false };
         matches!(names.as_slice(), [Value::Ident(name)] if **name == *"monospace")
     }

@@ -102,7 +102,8 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
     let node = node.ok_or_else(|| Failure::Message(format!("error: nothing in the page matches `{text}`")))?;
     let style = inspection.style(node, pseudo);
     let Some(style) = style else { return Err(Failure::Message("error: the element has no style".into())) };
-    let subject = Subject { name: text.to_owned(), themes: Vec::new(), sources: None };
+    let subject =
+        Subject { name: text.to_owned(), themes: Vec::new(), sources: None, browser: question.browser, node, pseudo };
     answer(&inspection, &style, &subject, property, format)
 }
 
@@ -173,15 +174,18 @@ pub fn answer(
         return Err(Failure::Message(format!("error: the engine computes no property `{property}`{mend}")));
     }
     let explanations: Vec<_> = longhands.iter().map(|longhand| inspection.explain(style, *longhand)).collect();
+    let elsewhere: Vec<_> =
+        longhands.iter().map(|longhand| output::elsewhere(inspection, subject, *longhand)).collect();
     match format {
         Format::Json => {
-            let list: Vec<_> = explanations.iter().map(|e| output::to_json(subject, e)).collect();
+            let list: Vec<_> =
+                explanations.iter().zip(&elsewhere).map(|(e, other)| output::to_json(subject, e, other)).collect();
             match list.as_slice() {
                 [one] => anstream::println!("{one:#}"),
                 list => anstream::println!("{:#}", json!({ "longhands": list })),
             }
         }
-        Format::Text => output::print(subject, &explanations),
+        Format::Text => output::print(subject, &explanations, &elsewhere),
     }
     Ok(Outcome::Clean)
 }

@@ -48,7 +48,14 @@ pub fn run(
     for (theme, document, node, forced) in &subjects {
         let inspection = Inspection::new(document, &browser, vec![&sheet], question.media.media(), forced);
         let Some(style) = inspection.style(*node, pseudo) else { continue };
-        let subject = Subject { name: text.to_owned(), themes: vec![theme.clone()], sources: Some(&sources) };
+        let subject = Subject {
+            name: text.to_owned(),
+            themes: vec![theme.clone()],
+            sources: Some(&sources),
+            browser: question.browser,
+            node: *node,
+            pseudo,
+        };
         // Themes in which everything is the same are told once.
         let told = crate::output::why::render(&inspection, &style, &subject, property);
         match known.iter_mut().find(|(other, _)| told.as_ref().is_ok_and(|told| told == other)) {
@@ -73,7 +80,14 @@ pub fn run(
         answer(
             &inspection,
             &style,
-            &Subject { name: text.to_owned(), themes, sources: Some(&sources) },
+            &Subject {
+                name: text.to_owned(),
+                themes,
+                sources: Some(&sources),
+                browser: question.browser,
+                node: **node,
+                pseudo,
+            },
             property,
             format,
         )?;

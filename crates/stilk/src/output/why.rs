@@ -5,10 +5,13 @@ use crate::output::count;
 use serde_json::{Map, Value, json};
 use std::collections::{BTreeMap, HashMap};
 use std::fmt::Write;
+use stilk_core::css::{Longhand, Unknown};
+use stilk_core::dom::NodeId;
 use stilk_core::engine::Style;
 use stilk_core::engine::cascade::Origin;
+use stilk_core::engine::defaults::Browser;
 use stilk_core::engine::explain::Fate;
-use stilk_core::inspect::{Elements, Explanation, Inspection, Place, Read, Said};
+use stilk_core::inspect::{Elements, Explanation, Inspection, Place, Read, Said, Sheet};
 use stilk_core::source::Span;
 use stilk_core::stylesheet::Written;
 
@@ -20,6 +23,44 @@ pub struct Subject<'s> {
     pub themes: Vec<String>,
     /// Where the written stylesheet comes from, for cases of a system.
     pub sources: Option<&'s SystemSources<'s>>,
+    /// Under whose defaults it was computed.
+    pub browser: Browser,
+    /// The element.
+    pub node: NodeId,
+    /// The pseudo-element of it.
+    pub pseudo: Option<&'static str>,
+}
+
+/// The value under the defaults of every other browser.
+pub type Elsewhere = Vec<(Browser, Result<String, Unknown>)>;
+
+/// Computes a value under the defaults of every other browser.
+pub fn elsewhere(inspection: &Inspection, subject: &Subject, longhand: Longhand) -> Elsewhere {
+    let others = Browser::ALL.into_iter().filter(|browser| *browser != subject.browser);
+    others
+        .map(|browser| {
+            let sheet = Sheet::defaults(browser);
+            (browser, inspection.value_under(&sheet, subject.node, subject.pseudo, longhand))
+        })
+        .collect()
+}
+
+/// In a line: who agrees, and what the others have.
+fn elsewhere_text(value: &Result<String, Unknown>, elsewhere: &Elsewhere) -> String {
+    let names = |same: bool| {
+        let list = elsewhere.iter().filter(move |(_, other)| (other == value) == same);
+        list.map(|(browser, other)| (browser.name(), other))
+    };
+    let agree: Vec<&str> = names(true).map(|(name, _)| name).collect();
+    let mut parts = Vec::new();
+    if !agree.is_empty() {
+        parts.push(format!("the same under {}", agree.join(", ")));
+    }
+    parts.extend(names(false).map(|(name, other)| match other {
+        Ok(value) => format!("{value} under {name}"),
+        Err(_) => format!("unknown under {name}"),
+    }));
+    parts.join("; ")
 }
 
 /// Leads from a written stylesheet to sheets and tokens.
@@ -66,27 +107,32 @@ pub fn render(inspection: &Inspection, style: &Style, subject: &Subject, propert
         return Err(());
     }
     let explanations: Vec<Explanation> = longhands.iter().map(|l| inspection.explain(style, *l)).collect();
-    let bare = Subject { name: subject.name.clone(), themes: Vec::new(), sources: subject.sources };
-    Ok(text(&bare, &explanations))
+    let bare = Subject { name: subject.name.clone(), themes: Vec::new(), ..*subject };
+    Ok(text(&bare, &explanations, &[]))
 }
 
 /// Prints explanations.
-pub fn print(subject: &Subject, explanations: &[Explanation]) {
-    anstream::print!("{}", text(subject, explanations));
+pub fn print(subject: &Subject, explanations: &[Explanation], elsewhere: &[Elsewhere]) {
+    anstream::print!("{}", text(subject, explanations, elsewhere));
 }
 
 const BOLD: anstyle::Style = anstyle::Style::new().bold();
 const DIM: anstyle::Style = anstyle::Style::new().dimmed();
 const GOOD: anstyle::Style = anstyle::AnsiColor::Green.on_default();
 
-fn text(subject: &Subject, explanations: &[Explanation]) -> String {
+fn text(subject: &Subject, explanations: &[Explanation], elsewhere: &[Elsewhere]) -> String {
     let mut out = String::new();
     // Writing to a String does not fail.
-    let _ = write_text(&mut out, subject, explanations);
+    let _ = write_text(&mut out, subject, explanations, elsewhere);
     out
 }
 
-fn write_text(out: &mut String, subject: &Subject, explanations: &[Explanation]) -> std::fmt::Result {
+fn write_text(
+    out: &mut String,
+    subject: &Subject,
+    explanations: &[Explanation],
+    elsewhere: &[Elsewhere],
+) -> std::fmt::Result {
     for (index, explanation) in explanations.iter().enumerate() {
         if index > 0 {
             writeln!(out)?;
@@ -98,6 +144,9 @@ fn write_text(out: &mut String, subject: &Subject, explanations: &[Explanation])
         writeln!(out, "{BOLD}{}{BOLD:#}  {}: {BOLD}{value}{BOLD:#}", subject.name, explanation.longhand.name())?;
         if !subject.themes.is_empty() {
             writeln!(out, "in {}", subject.themes.join("; "))?;
+        }
+        if let Some(elsewhere) = elsewhere.get(index) {
+            writeln!(out, "{DIM}{}{DIM:#}", elsewhere_text(&explanation.value, elsewhere))?;
         }
         if explanation.said.is_empty() {
             let from = match explanation.inherited {
@@ -179,7 +228,12 @@ fn write_read(out: &mut String, subject: &Subject, read: &Read) -> std::fmt::Res
     } else {
         value.to_owned()
     };
-    writeln!(out, "{indent}{name} = {value}  {DIM}{place}{DIM:#}")
+    // A place that does not fit stands below.
+    let gap = match indent.len() + name.chars().count() + value.chars().count() + place.chars().count() + 5 > WIDTH {
+        true => format!("\n{indent}    "),
+        false => "  ".to_owned(),
+    };
+    writeln!(out, "{indent}{name} = {value}{gap}{DIM}{place}{DIM:#}")
 }
 
 fn custom_text(subject: &Subject, custom: &Read) -> String {
@@ -225,7 +279,9 @@ pub fn custom_json(subject: &Subject, custom: &Read) -> Value {
 }
 
 /// An explanation as JSON.
-pub fn to_json(subject: &Subject, explanation: &Explanation) -> Value {
+pub fn to_json(subject: &Subject, explanation: &Explanation, elsewhere: &Elsewhere) -> Value {
+    let elsewhere: Map<String, Value> =
+        elsewhere.iter().map(|(browser, value)| (browser.name().to_owned(), json!(value.as_ref().ok()))).collect();
     let said: Vec<Value> = explanation
         .said
         .iter()
@@ -271,6 +327,7 @@ pub fn to_json(subject: &Subject, explanation: &Explanation) -> Value {
         "value": explanation.value.as_ref().ok(),
         "unknown": explanation.value.as_ref().err().map(|reason| reason.0),
         "inherited": explanation.inherited,
+        "elsewhere": elsewhere,
         "declarations": said,
     })
 }
