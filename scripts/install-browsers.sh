@@ -5,16 +5,20 @@ set -euo pipefail
 as_root=""
 [ "$(id -u)" -eq 0 ] || as_root="sudo"
 
-missing=()
 has() { command -v "$1" >/dev/null; }
-has chromium && has chromedriver || missing+=(chromium chromium-driver fonts-dejavu-core)
-has firefox-esr || missing+=(firefox-esr)
-has WebKitWebDriver || missing+=(webkit2gtk-driver)
-has Xvfb || missing+=(xvfb)
-if [ ${#missing[@]} -gt 0 ]; then
-    echo "installing ${missing[*]}"
+chromium=()
+has chromium && has chromedriver || chromium+=(chromium chromium-driver fonts-dejavu-core)
+others=()
+has firefox-esr || others+=(firefox-esr)
+has WebKitWebDriver || others+=(webkit2gtk-driver)
+has Xvfb || others+=(xvfb)
+if [ $((${#chromium[@]} + ${#others[@]})) -gt 0 ]; then
+    echo "installing ${chromium[*]} ${others[*]}"
     $as_root apt-get update -qq
-    DEBIAN_FRONTEND=noninteractive $as_root apt-get install -y -qq --no-install-recommends "${missing[@]}"
+    export DEBIAN_FRONTEND=noninteractive
+    [ ${#chromium[@]} -eq 0 ] || $as_root apt-get install -y -qq --no-install-recommends "${chromium[@]}"
+    # WebKit's browser needs what its package only recommends.
+    [ ${#others[@]} -eq 0 ] || $as_root apt-get install -y -qq "${others[@]}"
 fi
 
 # Debian has no package of Firefox's driver; its own source is on crates.io.

@@ -215,6 +215,10 @@ fn components(name: &str, origin: Option<Absolute>, parser: &mut Parser) -> Resu
             _ => plain,
         };
     }
+    if space == Space::Srgb {
+        // What is missing stays missing for mixing; written it is nothing.
+        color.components = values;
+    }
     let mut color = color.to(Space::Srgb);
     color.legacy = origin.is_none();
     if color.legacy {

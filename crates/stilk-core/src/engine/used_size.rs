@@ -11,7 +11,7 @@ const LAYOUT: Unknown = Unknown("the used size needs a layout");
 
 /// Chromium lays out in 64ths of a px.
 fn snapped(px: f64) -> f64 {
-    (px * 64.0).trunc() / 64.0
+    (px * 64.0 + 1e-6).trunc() / 64.0
 }
 
 impl Style {
