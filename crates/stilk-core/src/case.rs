@@ -182,7 +182,7 @@ impl<'s> Stage<'s> {
             // A manifest that names no surface leaves the browser's own page.
             surface_styles.push("background-color: Canvas".into());
         }
-        let engine = Engine::new(Browser::Chromium.sheet(), &[parsed], media);
+        let engine = Engine::for_fragments(Browser::Chromium.sheet(), &[parsed], media);
         let ground = Ground::new(&surface_styles);
         let themes = system.tokens.themes();
         let ground_styles = themes

@@ -134,8 +134,30 @@ impl<'i> Inspection<'i> {
         media: Media,
         forced: &Forced,
     ) -> Inspection<'i> {
+        Inspection::with(Engine::new, document, browser, authors, media, forced)
+    }
+
+    /// The same for a piece of some page: what a page's own containers decide is unknown.
+    pub fn of_fragment(
+        document: &'i Document,
+        browser: &'i Sheet,
+        authors: Vec<&'i Sheet>,
+        media: Media,
+        forced: &Forced,
+    ) -> Inspection<'i> {
+        Inspection::with(Engine::for_fragments, document, browser, authors, media, forced)
+    }
+
+    fn with(
+        engine: fn(&Stylesheet, &[&Stylesheet], Media) -> Engine,
+        document: &'i Document,
+        browser: &'i Sheet,
+        authors: Vec<&'i Sheet>,
+        media: Media,
+        forced: &Forced,
+    ) -> Inspection<'i> {
         let parsed: Vec<&Stylesheet> = authors.iter().map(|sheet| &sheet.parsed).collect();
-        let engine = Engine::new(&browser.parsed, &parsed, media.clone());
+        let engine = engine(&browser.parsed, &parsed, media.clone());
         let styles = engine.styles(document, forced);
         let sheets = std::iter::once(browser).chain(authors).collect();
         Inspection { document, sheets, engine, styles, media, forced: forced.clone() }

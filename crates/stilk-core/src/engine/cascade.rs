@@ -355,6 +355,8 @@ pub struct Sheets {
     pub initial: Vec<Value>,
     /// The media features.
     pub media: Media,
+    /// Whether the document is a piece of some page: what is around it is not known.
+    pub is_fragment: bool,
     /// Values that were parsed after substitution.
     parsed: RefCell<Parsed>,
 }
@@ -375,6 +377,7 @@ impl Sheets {
             layer_ids: Vec::new(),
             initial: Longhand::ALL.iter().map(|longhand| initial_declared(*longhand)).collect(),
             media,
+            is_fragment: false,
             parsed: RefCell::default(),
         };
         let mut found: Vec<Found> = Vec::new();

@@ -61,6 +61,9 @@ impl Axes {
 
 impl ContainerQuery {
     /// Whether it holds for an element whose parent, or a pseudo-element whose originating element, is given.
+    ///
+    /// # Errors
+    /// The reason why that is not known.
     pub fn holds(&self, above: Option<&Style>) -> Result<bool, Unknown> {
         let axes = self.query.as_ref().map(Axes::of).unwrap_or_default();
         let mut at = above;
@@ -71,7 +74,10 @@ impl ContainerQuery {
             }
             at = style.parent.as_deref();
         }
-        Ok(false)
+        match above.is_some_and(|style| style.sheets.is_fragment) {
+            true => Err(Unknown("the container is the page's")),
+            false => Ok(false),
+        }
     }
 
     fn is_named(&self, style: &Style) -> Result<bool, Unknown> {

@@ -581,6 +581,16 @@ impl Engine {
         Engine { sheets: Rc::new(Sheets::new(&all, media)), pseudos }
     }
 
+    /// The same for documents that are pieces of some page: what a page's own containers decide is unknown.
+    pub fn for_fragments(browser: &Stylesheet, authors: &[&Stylesheet], media: Media) -> Self {
+        let mut engine = Engine::new(browser, authors, media);
+        // Nobody else has it yet.
+        if let Some(sheets) = Rc::get_mut(&mut engine.sheets) {
+            sheets.is_fragment = true;
+        }
+        engine
+    }
+
     /// Computes the style of every element of a document and of its pseudo-elements.
     pub fn styles(&self, document: &Document, forced: &Forced) -> Styles {
         let matches = self.matches(document, forced, Document::ROOT);

@@ -1,9 +1,8 @@
 //! `stilk why`: why a value is what it is, for a case of the system or for an element of any page.
 
 use super::Loaded;
-use crate::output::why::{self as output, Subject};
+use crate::output::why::{self as output, Answer, Subject};
 use crate::{Failure, Format, MediaOptions, Outcome};
-use serde_json::json;
 use std::path::{Path, PathBuf};
 use stilk_core::engine::defaults::Browser;
 use stilk_core::engine::{Forced, Stylesheet, selector};
@@ -93,18 +92,18 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
     let (Some(text), Some(property)) = (question.subject, question.property) else {
         return Err(Failure::Message("error: write a selector and a property, or `--all`".into()));
     };
-    let list = selector::parse_list(strip_pseudo(text).0);
+    let (wanted, pseudo) = split_pseudo(text);
+    let list = selector::parse_list(if wanted.is_empty() { "*" } else { wanted });
     let list = list.ok_or_else(|| Failure::Message(format!("error: `{text}` is no selector a browser would read")))?;
-    let pseudo = strip_pseudo(text).1;
     let node = page.document.descendants(stilk_core::dom::Document::ROOT).into_iter().find(|node| {
         page.document.element(*node).is_some() && selector::matches_in(&list, &page.document, *node, &forced)
     });
     let node = node.ok_or_else(|| Failure::Message(format!("error: nothing in the page matches `{text}`")))?;
-    let style = inspection.style(node, pseudo);
-    let Some(style) = style else { return Err(Failure::Message("error: the element has no style".into())) };
     let subject =
         Subject { name: text.to_owned(), themes: Vec::new(), sources: None, browser: question.browser, node, pseudo };
-    answer(&inspection, &style, &subject, property, format)
+    let answer = answer(&inspection, &subject, property)?;
+    output::print(&[(subject, answer)], format);
+    Ok(Outcome::Clean)
 }
 
 /// The text of a `<style>` element where it stands in its page: what is before it is blank, so that lines and columns are
@@ -140,31 +139,22 @@ fn parse(name: &str, text: &str, media: &str) -> Sheet {
     Sheet { name: name.to_owned(), parsed: Stylesheet::parse_importing(&text, &mut importer), text }
 }
 
-/// A selector and the pseudo-element at its end.
-fn strip_pseudo(text: &str) -> (&str, Option<&'static str>) {
+/// What stands before the pseudo-element at the end of a selector or case, and that.
+pub fn split_pseudo(text: &str) -> (&str, Option<&'static str>) {
     for name in stilk_core::engine::PSEUDO_ELEMENTS {
         if let Some(rest) = text.strip_suffix(name).and_then(|rest| rest.strip_suffix("::")) {
-            return (if rest.is_empty() { "*" } else { rest }, Some(name));
+            return (rest, Some(name));
         }
     }
     (text, None)
 }
 
-/// Explains a property of a style and prints it.
-pub fn answer(
-    inspection: &Inspection,
-    style: &stilk_core::engine::Style,
-    subject: &Subject,
-    property: &str,
-    format: Format,
-) -> Result<Outcome, Failure> {
+/// Explains a property of an element.
+pub fn answer(inspection: &Inspection, subject: &Subject, property: &str) -> Result<Answer, Failure> {
+    let style = inspection.style(subject.node, subject.pseudo);
+    let style = style.ok_or_else(|| Failure::Message("error: the element has no style".into()))?;
     if property.starts_with("--") {
-        let custom = inspection.custom(style, property);
-        match format {
-            Format::Json => anstream::println!("{:#}", output::custom_json(subject, &custom)),
-            Format::Text => output::print_custom(subject, &custom),
-        }
-        return Ok(Outcome::Clean);
+        return Ok(Answer::Custom(inspection.custom(&style, property)));
     }
     let longhands = inspect::longhands(property);
     if longhands.is_empty() {
@@ -173,21 +163,11 @@ pub fn answer(
         let mend = near.map_or_else(String::new, |near| format!(": write `{near}`"));
         return Err(Failure::Message(format!("error: the engine computes no property `{property}`{mend}")));
     }
-    let explanations: Vec<_> = longhands.iter().map(|longhand| inspection.explain(style, *longhand)).collect();
-    let elsewhere: Vec<_> =
-        longhands.iter().map(|longhand| output::elsewhere(inspection, subject, *longhand)).collect();
-    match format {
-        Format::Json => {
-            let list: Vec<_> =
-                explanations.iter().zip(&elsewhere).map(|(e, other)| output::to_json(subject, e, other)).collect();
-            match list.as_slice() {
-                [one] => anstream::println!("{one:#}"),
-                list => anstream::println!("{:#}", json!({ "longhands": list })),
-            }
-        }
-        Format::Text => output::print(subject, &explanations, &elsewhere),
-    }
-    Ok(Outcome::Clean)
+    let explained = longhands
+        .iter()
+        .map(|longhand| (inspection.explain(&style, *longhand), output::elsewhere(inspection, subject, *longhand)))
+        .collect();
+    Ok(Answer::Longhands(explained))
 }
 
 /// Explains a case of the system, in each theme or in one.

@@ -1,13 +1,12 @@
 //! `stilk why` for a case of the system: its value in every theme, back to the sheet and the tokens.
 
 use super::Loaded;
-use super::why::{Question, answer};
-use crate::output::why::{Subject, SystemSources};
+use super::why::{Question, answer, split_pseudo};
+use crate::output::why::{Answer, Subject, SystemSources, print};
 use crate::{Failure, Format, Outcome};
 use stilk_core::case::{Unit, mounted_alone};
 use stilk_core::case_name;
 use stilk_core::dom::NodeId;
-use stilk_core::engine::PSEUDO_ELEMENTS;
 use stilk_core::inspect::{Inspection, Sheet};
 use stilk_core::markup::Mounted;
 use stilk_core::tokens::Theme;
@@ -42,66 +41,30 @@ pub fn run(
         subjects.push((loaded.system.tokens.theme_name(&theme), document, node, forced));
     }
     let sources = SystemSources::new(loaded, &written);
-    let mut first = true;
-    let mut known: Vec<(String, Vec<String>)> = Vec::new();
-    let mut views = Vec::new();
+    // Themes in which everything is the same are told once.
+    let mut told: Vec<(Subject, Answer)> = Vec::new();
     for (theme, document, node, forced) in &subjects {
-        let inspection = Inspection::new(document, &browser, vec![&sheet], question.media.media(), forced);
-        let Some(style) = inspection.style(*node, pseudo) else { continue };
-        let subject = Subject {
+        let authors = vec![&sheet];
+        let inspection = Inspection::of_fragment(document, &browser, authors, question.media.media(), forced);
+        let mut subject = Subject {
             name: text.to_owned(),
-            themes: vec![theme.clone()],
+            themes: Vec::new(),
             sources: Some(&sources),
             browser: question.browser,
             node: *node,
             pseudo,
         };
-        // Themes in which everything is the same are told once.
-        let told = crate::output::why::render(&inspection, &style, &subject, property);
-        match known.iter_mut().find(|(other, _)| told.as_ref().is_ok_and(|told| told == other)) {
-            Some((_, themes)) => themes.push(theme.clone()),
+        let answer = answer(&inspection, &subject, property)?;
+        match told.iter_mut().find(|(_, other)| other.says_the_same(&answer, &subject)) {
+            Some((known, _)) => known.themes.push(theme.clone()),
             None => {
-                if let Ok(told) = told {
-                    known.push((told, vec![theme.clone()]));
-                }
-                views.push((theme.clone(), node, first));
-                first = false;
+                subject.themes.push(theme.clone());
+                told.push((subject, answer));
             }
         }
     }
-    for (index, (theme, node, _)) in views.iter().enumerate() {
-        let Some((_, document, _, forced)) = subjects.iter().find(|(name, ..)| name == theme) else { continue };
-        let inspection = Inspection::new(document, &browser, vec![&sheet], question.media.media(), forced);
-        let Some(style) = inspection.style(**node, pseudo) else { continue };
-        let themes = known.get(index).map_or_else(|| vec![theme.clone()], |(_, themes)| themes.clone());
-        if index > 0 && format == Format::Text {
-            anstream::println!();
-        }
-        answer(
-            &inspection,
-            &style,
-            &Subject {
-                name: text.to_owned(),
-                themes,
-                sources: Some(&sources),
-                browser: question.browser,
-                node: **node,
-                pseudo,
-            },
-            property,
-            format,
-        )?;
-    }
+    print(&told, format);
     Ok(Outcome::Clean)
-}
-
-fn split_pseudo(text: &str) -> (&str, Option<&'static str>) {
-    for name in PSEUDO_ELEMENTS {
-        if let Some(rest) = text.strip_suffix(name).and_then(|rest| rest.strip_suffix("::")) {
-            return (rest, Some(name));
-        }
-    }
-    (text, None)
 }
 
 fn part_node(mounted: &Mounted, part: &str) -> Result<NodeId, String> {

@@ -1,5 +1,6 @@
 //! What `why` prints: the value, what won, what lost and why.
 
+use crate::Format;
 use crate::commands::Loaded;
 use crate::output::count;
 use serde_json::{Map, Value, json};
@@ -7,7 +8,6 @@ use std::collections::{BTreeMap, HashMap};
 use std::fmt::Write;
 use stilk_core::css::{Longhand, Unknown};
 use stilk_core::dom::NodeId;
-use stilk_core::engine::Style;
 use stilk_core::engine::cascade::Origin;
 use stilk_core::engine::defaults::Browser;
 use stilk_core::engine::explain::Fate;
@@ -97,43 +97,51 @@ fn place_of(subject: &Subject, place: Option<&Place>) -> (String, Option<String>
     }
 }
 
-/// Explanations as text; an error names a property that is not known.
-pub fn render(inspection: &Inspection, style: &Style, subject: &Subject, property: &str) -> Result<String, ()> {
-    if property.starts_with("--") {
-        return Ok(custom_text(subject, &inspection.custom(style, property)));
-    }
-    let longhands = stilk_core::inspect::longhands(property);
-    if longhands.is_empty() {
-        return Err(());
-    }
-    let explanations: Vec<Explanation> = longhands.iter().map(|l| inspection.explain(style, *l)).collect();
-    let bare = Subject { name: subject.name.clone(), themes: Vec::new(), ..*subject };
-    Ok(text(&bare, &explanations, &[]))
+/// What there is to say of a property.
+pub enum Answer {
+    /// A custom property.
+    Custom(Read),
+    /// A longhand, or those of a shorthand, each with its value under other defaults.
+    Longhands(Vec<(Explanation, Elsewhere)>),
 }
 
-/// Prints explanations.
-pub fn print(subject: &Subject, explanations: &[Explanation], elsewhere: &[Elsewhere]) {
-    anstream::print!("{}", text(subject, explanations, elsewhere));
+impl Answer {
+    /// Whether another answer reads the same for the same subject.
+    pub fn says_the_same(&self, other: &Answer, subject: &Subject) -> bool {
+        let bare = Subject { name: subject.name.clone(), themes: Vec::new(), ..*subject };
+        text(&bare, self) == text(&bare, other)
+    }
+}
+
+/// Prints answers: one document, whatever their number.
+pub fn print(told: &[(Subject, Answer)], format: Format) {
+    if format == Format::Text {
+        let texts: Vec<String> = told.iter().map(|(subject, answer)| text(subject, answer)).collect();
+        return anstream::print!("{}", texts.join("\n"));
+    }
+    let mut values: Vec<Value> = told.iter().flat_map(|(subject, answer)| to_json(subject, answer)).collect();
+    match values.len() {
+        1 => anstream::println!("{:#}", values.remove(0)),
+        _ => anstream::println!("{:#}", json!({ "answers": values })),
+    }
 }
 
 const BOLD: anstyle::Style = anstyle::Style::new().bold();
 const DIM: anstyle::Style = anstyle::Style::new().dimmed();
 const GOOD: anstyle::Style = anstyle::AnsiColor::Green.on_default();
 
-fn text(subject: &Subject, explanations: &[Explanation], elsewhere: &[Elsewhere]) -> String {
+fn text(subject: &Subject, answer: &Answer) -> String {
     let mut out = String::new();
     // Writing to a String does not fail.
-    let _ = write_text(&mut out, subject, explanations, elsewhere);
+    let _ = match answer {
+        Answer::Custom(custom) => write_custom(&mut out, subject, custom),
+        Answer::Longhands(explained) => write_text(&mut out, subject, explained),
+    };
     out
 }
 
-fn write_text(
-    out: &mut String,
-    subject: &Subject,
-    explanations: &[Explanation],
-    elsewhere: &[Elsewhere],
-) -> std::fmt::Result {
-    for (index, explanation) in explanations.iter().enumerate() {
+fn write_text(out: &mut String, subject: &Subject, explained: &[(Explanation, Elsewhere)]) -> std::fmt::Result {
+    for (index, (explanation, elsewhere)) in explained.iter().enumerate() {
         if index > 0 {
             writeln!(out)?;
         }
@@ -145,9 +153,7 @@ fn write_text(
         if !subject.themes.is_empty() {
             writeln!(out, "in {}", subject.themes.join("; "))?;
         }
-        if let Some(elsewhere) = elsewhere.get(index) {
-            writeln!(out, "{DIM}{}{DIM:#}", elsewhere_text(&explanation.value, elsewhere))?;
-        }
+        writeln!(out, "{DIM}{}{DIM:#}", elsewhere_text(&explanation.value, elsewhere))?;
         if explanation.said.is_empty() {
             let from = match explanation.inherited {
                 Some(1) => "inherited from its parent".to_owned(),
@@ -236,25 +242,18 @@ fn write_read(out: &mut String, subject: &Subject, read: &Read) -> std::fmt::Res
     writeln!(out, "{indent}{name} = {value}{gap}{DIM}{place}{DIM:#}")
 }
 
-fn custom_text(subject: &Subject, custom: &Read) -> String {
-    let mut out = String::new();
+fn write_custom(out: &mut String, subject: &Subject, custom: &Read) -> std::fmt::Result {
     let value = custom.value.as_deref().unwrap_or("(no value)");
     let (place, token) = match &custom.place {
         Some(place) => place_of(subject, Some(place)),
         None => ("nothing sets it".to_owned(), None),
     };
     let token = token.map_or_else(String::new, |token| format!("  {{{token}}}"));
-    let _ = writeln!(out, "{BOLD}{}{BOLD:#}  {}: {BOLD}{value}{BOLD:#}", subject.name, custom.name);
+    writeln!(out, "{BOLD}{}{BOLD:#}  {}: {BOLD}{value}{BOLD:#}", subject.name, custom.name)?;
     if !subject.themes.is_empty() {
-        let _ = writeln!(out, "in {}", subject.themes.join("; "));
+        writeln!(out, "in {}", subject.themes.join("; "))?;
     }
-    let _ = writeln!(out, "  {DIM}{place}{token}{DIM:#}");
-    out
-}
-
-/// Prints a custom property.
-pub fn print_custom(subject: &Subject, custom: &Read) {
-    anstream::print!("{}", custom_text(subject, custom));
+    writeln!(out, "  {DIM}{place}{token}{DIM:#}")
 }
 
 fn place_json(subject: &Subject, place: Option<&Place>) -> Value {
@@ -267,8 +266,15 @@ fn place_json(subject: &Subject, place: Option<&Place>) -> Value {
     value
 }
 
+fn to_json(subject: &Subject, answer: &Answer) -> Vec<Value> {
+    match answer {
+        Answer::Custom(custom) => vec![custom_json(subject, custom)],
+        Answer::Longhands(list) => list.iter().map(|(e, elsewhere)| explained_json(subject, e, elsewhere)).collect(),
+    }
+}
+
 /// A custom property as JSON.
-pub fn custom_json(subject: &Subject, custom: &Read) -> Value {
+fn custom_json(subject: &Subject, custom: &Read) -> Value {
     json!({
         "subject": subject.name,
         "themes": subject.themes,
@@ -279,7 +285,7 @@ pub fn custom_json(subject: &Subject, custom: &Read) -> Value {
 }
 
 /// An explanation as JSON.
-pub fn to_json(subject: &Subject, explanation: &Explanation, elsewhere: &Elsewhere) -> Value {
+fn explained_json(subject: &Subject, explanation: &Explanation, elsewhere: &Elsewhere) -> Value {
     let elsewhere: Map<String, Value> =
         elsewhere.iter().map(|(browser, value)| (browser.name().to_owned(), json!(value.as_ref().ok()))).collect();
     let said: Vec<Value> = explanation

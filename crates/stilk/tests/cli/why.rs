@@ -82,6 +82,20 @@ fn every_element_with_an_id_is_told_as_json() {
 }
 
 #[test]
+fn several_themes_are_one_document() {
+    let project = Project::pier();
+    let said = project.run(&["why", "button.outline:hover", "background-color", "--format", "json"]).status(0);
+    let value: serde_json::Value = serde_json::from_str(&said.stdout).expect("JSON");
+    let answers = value["answers"].as_array().expect("an answer for each look");
+    let themes: Vec<&str> = answers
+        .iter()
+        .flat_map(|answer| answer["themes"].as_array().expect("themes"))
+        .filter_map(|t| t.as_str())
+        .collect();
+    assert_eq!(themes, ["day", "night", "storm"]);
+}
+
+#[test]
 fn one_value_is_told_as_json() {
     let project = page();
     let said = project.run(&["why", "--page", "page.html", "#n1", "color", "--format", "json"]).status(0);
