@@ -88,7 +88,8 @@ fn interaction(browser: &Browser, host: &Value, known: &Value, css: &mut String)
     const SETTLE: &str = "document.getAnimations().forEach(animation => animation.finish());";
     let states: Vec<&str> = host["states"].as_array().into_iter().flatten().filter_map(Value::as_str).collect();
     let selector = host["selector"].as_str().unwrap_or_default();
-    if selector.contains("::") || selector.contains("file") && states.contains(&"focus") && selector.contains('>') {
+    // A part takes no focus of its own.
+    if selector.contains("::") {
         return;
     }
     let html =

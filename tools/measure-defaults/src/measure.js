@@ -75,7 +75,7 @@ const HOSTS = [
     one('[dir="ltr" i]', '<x-plain data-it dir=ltr></x-plain>'),
     one('[dir="auto" i]', '<x-plain data-it dir=auto></x-plain>'),
     one('bdo[dir="rtl" i]', '<bdo data-it dir=rtl></bdo>', { base: 'bdo' }),
-    { selector: ':focus-visible', html: '<x-plain data-it tabindex=0>x</x-plain>', states: ['focus'], generic: true },
+    { selector: ':focus-visible', html: '<x-plain data-it tabindex=0>x</x-plain>', states: ['focus'] },
     one('textarea::placeholder', '<textarea data-it placeholder=x></textarea>', { pseudo: '::placeholder', of: 'textarea' }),
     one('input::placeholder', '<input data-it placeholder=x style="line-height: 33px">', { pseudo: '::placeholder', of: 'input' }),
     one('input[type="file" i]::file-selector-button', '<input data-it type=file>', { pseudo: '::file-selector-button', of: 'input[type="file" i]', states: ['disabled'] }),

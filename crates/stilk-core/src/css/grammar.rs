@@ -148,14 +148,14 @@ pub mod words {
     }
 }
 
-type Parsed = Result<Value, ParseError<()>>;
+pub(super) type Parsed = Result<Value, ParseError<()>>;
 
-fn wrong<T>() -> Result<T, ParseError<()>> {
+pub(super) fn wrong<T>() -> Result<T, ParseError<()>> {
     Err(ParseError::unexpected_token())
 }
 
 const TRANSLATION: Grammar = Grammar::Length { percent: true, negative: true, keywords: &[] };
-const BARE_NUMBER: Grammar = Grammar::NumberOr { keywords: &[], min: f64::NEG_INFINITY };
+pub(super) const BARE_NUMBER: Grammar = Grammar::NumberOr { keywords: &[], min: f64::NEG_INFINITY };
 
 impl Grammar {
     /// One length of a corner.
@@ -247,7 +247,7 @@ impl Grammar {
             Grammar::ColorPair => word_or(parser, &["auto"], |p| {
                 Ok(Value::Words(vec![Value::Color(color::parse(p)?), Value::Color(color::parse(p)?)]))
             }),
-            Grammar::FontStretch => match parser.try_parse(font_width) {
+            Grammar::FontStretch => match parser.try_parse(super::font::font_width) {
                 Ok(word) => Ok(word),
                 Err(_) => match length(parser, true, false, &[])? {
                     value @ Value::Length(LengthPercentage { has_percent: true, .. }) => Ok(value),
@@ -269,15 +269,15 @@ impl Grammar {
                 while p.next().is_ok() {}
                 Ok(Value::Unmodelled)
             }),
-            Grammar::Easing => easing(parser),
+            Grammar::Easing => super::easing::easing(parser),
             Grammar::CommaIdents | Grammar::CommaTimes | Grammar::CommaEasings | Grammar::CommaOf(_) => {
                 Ok(Value::List(parser.parse_comma_separated(|p| self.item().parse(p))?))
             }
             Grammar::Position(words) => position::parse_axis(parser, words.contains(&"top")),
             Grammar::Repeat => repeat(parser),
             Grammar::Size => size(parser),
-            Grammar::Families => families(parser),
-            Grammar::Shadows { inset } => shadows(parser, *inset),
+            Grammar::Families => super::font::families(parser),
+            Grammar::Shadows { inset } => super::shadow::shadows(parser, *inset),
             Grammar::ContentList => content(parser),
             Grammar::SchemeWords => scheme(parser),
             Grammar::DisplayWords => display(parser),
@@ -286,7 +286,7 @@ impl Grammar {
             Grammar::ScaleWords => scale(parser),
             Grammar::TranslateWords => translate(parser),
             Grammar::Cursor => cursor(parser),
-            Grammar::FontStyle => font_style(parser),
+            Grammar::FontStyle => super::font::font_style(parser),
             Grammar::SomeOf(words) => some_of(parser, words),
         }
     }
@@ -342,7 +342,7 @@ fn align(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
     }
 }
 
-fn length(parser: &mut Parser, percent: bool, negative: bool, words: &'static [&'static str]) -> Parsed {
+pub(super) fn length(parser: &mut Parser, percent: bool, negative: bool, words: &'static [&'static str]) -> Parsed {
     if !words.is_empty()
         && let Ok(value) = parser.try_parse(|p| keyword(p, words))
     {
@@ -391,7 +391,7 @@ pub(super) fn skip(parser: &mut Parser) -> Parsed {
     Ok(Value::Unmodelled)
 }
 
-fn dimension(parser: &mut Parser, quantity: Quantity) -> Parsed {
+pub(super) fn dimension(parser: &mut Parser, quantity: Quantity) -> Parsed {
     parser.skip_whitespace();
     let state = parser.state();
     match parser.next()?.clone() {
@@ -451,25 +451,6 @@ fn number_percentage(parser: &mut Parser) -> Parsed {
         }
         _ => wrong(),
     }
-}
-
-/// A word for the width of a font, as its percentage (CSS Fonts 4, section 2.3).
-pub(super) fn font_width(parser: &mut Parser) -> Parsed {
-    const WIDTHS: [(&str, f64); 9] = [
-        ("ultra-condensed", 50.0),
-        ("extra-condensed", 62.5),
-        ("condensed", 75.0),
-        ("semi-condensed", 87.5),
-        ("normal", 100.0),
-        ("semi-expanded", 112.5),
-        ("expanded", 125.0),
-        ("extra-expanded", 150.0),
-        ("ultra-expanded", 200.0),
-    ];
-    let word = parser.expect_ident()?;
-    let width = WIDTHS.iter().find(|(known, _)| known.eq_ignore_ascii_case(word));
-    let (_, percent) = width.ok_or_else(ParseError::<()>::unexpected_token)?;
-    Ok(Value::Length(LengthPercentage::percent(*percent)))
 }
 
 fn aspect_ratio(parser: &mut Parser) -> Parsed {
@@ -541,98 +522,6 @@ fn ident(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
     Ok(Value::Ident(word.to_string().into()))
 }
 
-fn easing(parser: &mut Parser) -> Parsed {
-    if let Ok(value) = parser.try_parse(|p| keyword(p, words::EASINGS)) {
-        return Ok(match value {
-            Value::Keyword("step-start") => Value::Function("steps", vec![Value::Number(1.0), Value::Keyword("start")]),
-            Value::Keyword("step-end") => Value::Function("steps", vec![Value::Number(1.0)]),
-            word => word,
-        });
-    }
-    let name = parser.expect_function()?.to_ascii_lowercase();
-    match name.as_str() {
-        "cubic-bezier" => parser.parse_nested_block(|inner| {
-            let points = inner.parse_comma_separated(|p| BARE_NUMBER.parse(p))?;
-            let ok = |value: &Value| value.as_number().is_some_and(|n| (0.0..=1.0).contains(&n));
-            if points.len() == 4 && ok(&points[0]) && ok(&points[2]) {
-                Ok(Value::Function("cubic-bezier", points))
-            } else {
-                wrong()
-            }
-        }),
-        "steps" => parser.parse_nested_block(|inner| {
-            static PLACES: &[&str] = &["jump-start", "jump-end", "jump-none", "jump-both", "start", "end"];
-            let count = Grammar::Integer(&[]).parse(inner)?;
-            let mut items = vec![count];
-            if inner.try_parse(|p| p.expect_comma()).is_ok() {
-                items.push(keyword(inner, PLACES)?);
-            }
-            let least = if items.last().is_some_and(|place| place.is("jump-none")) { 2.0 } else { 1.0 };
-            if items[0].as_number().is_some_and(|count| count < least) {
-                return wrong();
-            }
-            items.retain(|item| !item.is("end") && !item.is("jump-end"));
-            Ok(Value::Function("steps", items))
-        }),
-        "linear" => parser.parse_nested_block(linear_easing),
-        _ => wrong(),
-    }
-}
-
-/// `linear()`: points with their places filled in (CSS Easing 2, section 2.2.1).
-fn linear_easing(parser: &mut Parser) -> Parsed {
-    let mut points: Vec<(f64, Option<f64>)> = Vec::new();
-    parser.parse_comma_separated(|p| {
-        let place = |p: &mut Parser| p.try_parse(|p| p.expect_percentage()).map(|share| f64::from(share) * 100.0);
-        let mut places: Vec<f64> = place(p).into_iter().collect();
-        let (value, unit) = next_number(p)?;
-        if unit.is_some() {
-            return wrong();
-        }
-        while let Ok(next) = place(p) {
-            places.push(next);
-        }
-        match places.as_slice() {
-            [] => points.push((value, None)),
-            places if places.len() <= 2 => points.extend(places.iter().map(|place| (value, Some(*place)))),
-            _ => return wrong(),
-        }
-        Ok(())
-    })?;
-    if points.len() < 2 {
-        return wrong();
-    }
-    let last = points.len() - 1;
-    points[0].1.get_or_insert(0.0);
-    if points[last].1.is_none() {
-        points[last].1 = Some(points.iter().filter_map(|point| point.1).fold(100.0, f64::max));
-    }
-    let mut largest = f64::NEG_INFINITY;
-    for point in points.iter_mut() {
-        if let Some(place) = &mut point.1 {
-            largest = largest.max(*place);
-            *place = largest;
-        }
-    }
-    let mut i = 0;
-    while i < points.len() {
-        if points[i].1.is_none() {
-            let end = (i..points.len()).find(|j| points[*j].1.is_some()).unwrap_or(last);
-            let (from, to) = (points[i - 1].1.unwrap_or(0.0), points[end].1.unwrap_or(100.0));
-            let count = (end - i + 1) as f64;
-            for (n, point) in points[i..end].iter_mut().enumerate() {
-                point.1 = Some(from + (to - from) * (n as f64 + 1.0) / count);
-            }
-            i = end;
-        }
-        i += 1;
-    }
-    let items = points.into_iter().map(|(value, place)| {
-        Value::Words(vec![Value::Number(value), Value::Length(LengthPercentage::percent(place.unwrap_or(0.0)))])
-    });
-    Ok(Value::Function("linear", items.collect()))
-}
-
 fn repeat(parser: &mut Parser) -> Parsed {
     static ONE: [&str; 6] = ["repeat", "space", "round", "no-repeat", "repeat-x", "repeat-y"];
     let first = keyword(parser, &ONE)?;
@@ -659,97 +548,6 @@ fn size(parser: &mut Parser) -> Parsed {
         Err(_) if first.is("auto") => Ok(first),
         Err(_) => Ok(Value::Words(vec![first, Value::Keyword("auto")])),
     }
-}
-
-fn families(parser: &mut Parser) -> Parsed {
-    let names = parser.parse_comma_separated(|p| {
-        if let Ok(name) = p.try_parse(|p| p.expect_string_cloned()) {
-            // Chromium keeps names without their quotes where nothing asks for them.
-            return Ok(match is_plain_family(&name) {
-                true => Value::Ident(name.to_string().into()),
-                false => Value::String(name.to_string().into()),
-            });
-        }
-        let mut name = p.expect_ident()?.to_string();
-        while let Ok(word) = p.try_parse(|p| p.expect_ident_cloned()) {
-            name.push(' ');
-            name.push_str(&word);
-        }
-        Ok::<_, ParseError<()>>(match name.contains(' ') {
-            true => Value::String(name.into()),
-            false => Value::Ident(name.into()),
-        })
-    })?;
-    Ok(Value::List(names))
-}
-
-/// Whether a family's name is an identifier that means no other family.
-fn is_plain_family(name: &str) -> bool {
-    const GENERIC: [&str; 13] = [
-        "serif",
-        "sans-serif",
-        "monospace",
-        "cursive",
-        "fantasy",
-        "system-ui",
-        "math",
-        "emoji",
-        "fangsong",
-        "inherit",
-        "initial",
-        "unset",
-        "default",
-    ];
-    name.starts_with(|c: char| c.is_ascii_alphabetic() || c == '_')
-        && name.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '_'))
-        && !GENERIC.contains(&name)
-        && !name.starts_with("ui-")
-}
-
-fn shadows(parser: &mut Parser, inset: bool) -> Parsed {
-    if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
-        return Ok(Value::Keyword("none"));
-    }
-    Ok(Value::List(parser.parse_comma_separated(|p| shadow(p, inset))?))
-}
-
-/// A shadow as `color x y blur [spread [inset]]`.
-fn shadow(parser: &mut Parser, with_inset: bool) -> Parsed {
-    let mut color = None;
-    let mut lengths: Vec<Value> = Vec::new();
-    let mut inset = false;
-    while !parser.is_exhausted() {
-        if lengths.is_empty()
-            && let Ok(first) = parser.try_parse(|p| length(p, false, true, &[]))
-        {
-            lengths.push(first);
-            lengths.push(length(parser, false, true, &[])?);
-            if let Ok(blur) = parser.try_parse(|p| length(p, false, false, &[])) {
-                lengths.push(blur);
-                if with_inset && let Ok(spread) = parser.try_parse(|p| length(p, false, true, &[])) {
-                    lengths.push(spread);
-                }
-            }
-        } else if with_inset && !inset && parser.try_parse(|p| keyword(p, &["inset"])).is_ok() {
-            inset = true;
-        } else if color.is_none()
-            && let Ok(found) = parser.try_parse(color::parse)
-        {
-            color = Some(found);
-        } else {
-            break;
-        }
-    }
-    if lengths.is_empty() {
-        return wrong();
-    }
-    lengths.resize(if with_inset { 4 } else { 3 }, Value::ZERO);
-    let mut words = vec![Value::Color(color.unwrap_or(color::Color::Current))];
-    words.extend(lengths);
-    if inset {
-        words.push(Value::Keyword("inset"));
-    }
-    Ok(Value::Words(words))
 }
 
 fn content(parser: &mut Parser) -> Parsed {
@@ -909,16 +707,6 @@ fn cursor(parser: &mut Parser) -> Parsed {
     }
     let word = keyword(parser, words::CURSORS)?;
     Ok(if pictures { Value::Unmodelled } else { word })
-}
-
-fn font_style(parser: &mut Parser) -> Parsed {
-    let word = keyword(parser, &["normal", "italic", "oblique"])?;
-    if word.is("oblique")
-        && let Ok(angle) = parser.try_parse(|p| dimension(p, Quantity::Angle))
-    {
-        return Ok(Value::Words(vec![word, angle]));
-    }
-    Ok(word)
 }
 
 /// One word, or several, written in the order of the list. Words before the first pan stand alone.

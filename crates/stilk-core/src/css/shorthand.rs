@@ -412,7 +412,7 @@ fn font(parser: &mut Parser) -> Parsed {
         {
             words[1] = Some(value);
         } else if words[2].is_none()
-            && let Ok(value) = parser.try_parse(super::grammar::font_width)
+            && let Ok(value) = parser.try_parse(super::font::font_width)
         {
             words[2] = Some(value);
         } else if words[3].is_none()

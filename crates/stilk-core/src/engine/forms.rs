@@ -4,34 +4,8 @@ use super::selector::ElementRef;
 use crate::dom::{Document, Element, NodeId, is_disableable};
 
 impl ElementRef<'_> {
-    /// The type of an `input`, in lower case; `text` where it has none that is known.
     fn kind(&self) -> String {
-        const KNOWN: [&str; 22] = [
-            "hidden",
-            "text",
-            "search",
-            "tel",
-            "url",
-            "email",
-            "password",
-            "date",
-            "month",
-            "week",
-            "time",
-            "datetime-local",
-            "number",
-            "range",
-            "color",
-            "checkbox",
-            "radio",
-            "file",
-            "submit",
-            "image",
-            "reset",
-            "button",
-        ];
-        let kind = self.element().attribute("type").unwrap_or("text").to_ascii_lowercase();
-        if KNOWN.contains(&kind.as_str()) { kind } else { "text".into() }
+        input_type(self.element())
     }
 
     /// The form around it.
@@ -271,6 +245,36 @@ impl ElementRef<'_> {
     }
 }
 
+/// The type of an `input`, in lower case; `text` where it has none that is known.
+pub(super) fn input_type(element: &Element) -> String {
+    const KNOWN: [&str; 22] = [
+        "hidden",
+        "text",
+        "search",
+        "tel",
+        "url",
+        "email",
+        "password",
+        "date",
+        "month",
+        "week",
+        "time",
+        "datetime-local",
+        "number",
+        "range",
+        "color",
+        "checkbox",
+        "radio",
+        "file",
+        "submit",
+        "image",
+        "reset",
+        "button",
+    ];
+    let kind = element.attribute("type").unwrap_or("text").to_ascii_lowercase();
+    if KNOWN.contains(&kind.as_str()) { kind } else { "text".into() }
+}
+
 /// HTML, section 4.10.5.1.5.
 fn is_email(text: &str) -> bool {
     let Some((name, domain)) = text.split_once('@') else { return false };
@@ -290,4 +294,15 @@ fn is_url(text: &str) -> bool {
     scheme.starts_with(|c: char| c.is_ascii_alphabetic())
         && scheme.chars().all(|c| c.is_ascii_alphanumeric() || "+-.".contains(c))
         && (!special || !rest.trim_matches('/').is_empty())
+}
+
+/// Whether an element shows a placeholder (HTML, section 4.10.5.3.10).
+pub(super) fn shows_placeholder(element: &Element) -> bool {
+    const WITH: [&str; 7] = ["text", "search", "tel", "url", "email", "password", "number"];
+    element.attribute("placeholder").is_some()
+        && match element.local() {
+            "textarea" => true,
+            "input" => WITH.contains(&input_type(element).as_str()),
+            _ => false,
+        }
 }

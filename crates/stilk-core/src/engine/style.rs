@@ -3,6 +3,7 @@
 
 use super::cascade::{Block, DeclarationId, Inline, LonghandSet, Matched, Nature, Origin, Prepared, Sheets};
 use super::custom::{Around, Custom, Skip};
+use super::forms;
 use super::media::Media;
 use super::selector::{ElementRef, Forced, PseudoElement};
 use super::stylesheet::{self, DeclarationBody, LayerId, Stylesheet};
@@ -12,7 +13,7 @@ use crate::css::grammar::Grammar;
 use crate::css::parse::{Declared, ParsedDeclaration, Target, Wide};
 use crate::css::property::{Flow, Longhand, Longhand as L};
 use crate::css::value::Value;
-use crate::dom::{Document, Element, NodeId};
+use crate::dom::{Document, NodeId};
 use rustc_hash::FxHashMap;
 use selectors::context::SelectorCaches;
 use std::cell::{OnceCell, RefCell};
@@ -619,7 +620,7 @@ impl Engine {
             let matched = self.sheets.matched(&element, None, inline, &mut caches);
             matches.list.push((node, None, Rc::new(matched)));
             for pseudo in &self.pseudos {
-                if pseudo.0 == "placeholder" && !shows_placeholder(data) {
+                if pseudo.0 == "placeholder" && !forms::shows_placeholder(data) {
                     continue;
                 }
                 let matched = self.sheets.matched(&element, Some(pseudo), None, &mut caches);
@@ -650,38 +651,6 @@ impl Engine {
             }
         }
         styles
-    }
-}
-
-/// Whether an element shows a placeholder (HTML, section 4.10.5.3.10).
-fn shows_placeholder(element: &Element) -> bool {
-    if element.attribute("placeholder").is_none() {
-        return false;
-    }
-    match element.local() {
-        "textarea" => true,
-        "input" => {
-            let kind = element.attribute("type").unwrap_or("text").to_ascii_lowercase();
-            let without = [
-                "hidden",
-                "date",
-                "month",
-                "week",
-                "time",
-                "datetime-local",
-                "range",
-                "color",
-                "checkbox",
-                "radio",
-                "file",
-                "submit",
-                "image",
-                "reset",
-                "button",
-            ];
-            !without.contains(&kind.as_str())
-        }
-        _ => false,
     }
 }
 

@@ -4,7 +4,9 @@ use crate::memory::Memory;
 use crate::random::sample;
 use proptest::prelude::*;
 use stilk_core::css::property::Longhand;
+use stilk_core::dom::Document;
 use stilk_core::engine::defaults::Browser;
+use stilk_core::engine::explain::Fate;
 use stilk_core::engine::resolved::resolved;
 use stilk_core::engine::{Engine, Forced, Media, Stylesheet};
 use stilk_core::page::Page;
@@ -15,7 +17,7 @@ fn look(css: &str, html: &str) -> usize {
     let sheet = Stylesheet::parse(css);
     let styles =
         Engine::new(Browser::Chromium.sheet(), &[&sheet], Media::default()).styles(&page.document, &Forced::default());
-    let nodes = page.document.descendants(stilk_core::dom::Document::ROOT);
+    let nodes = page.document.descendants(Document::ROOT);
     let known = nodes
         .into_iter()
         .filter_map(|node| styles.element(node))
@@ -104,6 +106,28 @@ proptest! {
         let sample = sample(seed);
         prop_assert_eq!(look(&sample.css, &sample.html), look(&sample.css, &sample.html));
         prop_assert!(sample.forced.len() < 4);
+    }
+}
+
+/// Two walks through the cascade, one for the value and one for the story, must come to the same winner.
+#[test]
+fn what_is_explained_is_what_won() {
+    for seed in 0..60 {
+        let sample = sample(seed);
+        let page = Page::parse(&format!("<!doctype html><body>{}", sample.html));
+        let sheet = Stylesheet::parse(&sample.css);
+        let engine = Engine::new(Browser::Chromium.sheet(), &[&sheet], Media::default());
+        let styles = engine.styles(&page.document, &Forced::default());
+        for style in page.document.descendants(Document::ROOT).into_iter().filter_map(|node| styles.element(node)) {
+            for longhand in Longhand::ALL {
+                let candidates = style.candidates(*longhand);
+                let told = candidates
+                    .iter()
+                    .find(|c| matches!(c.fate, Fate::Won | Fate::Invalid | Fate::Undecided(_)))
+                    .map(|candidate| candidate.id);
+                assert_eq!(told, style.winner(*longhand), "seed {seed}, {}", longhand.name());
+            }
+        }
     }
 }
 

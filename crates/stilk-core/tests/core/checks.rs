@@ -116,3 +116,14 @@ fn every_declaration_of_a_sheet_or_token_knows_where_it_came_from() {
     }
     assert!(seen > 50);
 }
+
+#[test]
+fn what_a_page_decides_is_unknown_and_counted() {
+    let sheet = format!(
+        "@control x {{ background: none; color: {{b}}; {STATES} @container (width > 20rem) {{ color: {{a}}; }} }}"
+    );
+    let report = report(&Memory::with_sheet(&sheet), 1);
+    assert!(report.findings.is_empty());
+    // Every case but the disabled ones, whose text needs no contrast.
+    assert_eq!(report.unknown, 8, "a container that nobody knows was taken for known");
+}

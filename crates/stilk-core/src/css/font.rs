@@ -1,0 +1,79 @@
+//! Families, widths and styles of fonts (CSS Fonts 4, section 2).
+
+use super::grammar::{Parsed, dimension, keyword};
+use super::value::{LengthPercentage, Quantity, Value};
+use cssparser::{ParseError, Parser};
+
+pub(super) fn families(parser: &mut Parser) -> Parsed {
+    let names = parser.parse_comma_separated(|p| {
+        if let Ok(name) = p.try_parse(|p| p.expect_string_cloned()) {
+            // Chromium keeps names without their quotes where nothing asks for them.
+            return Ok(match is_plain_family(&name) {
+                true => Value::Ident(name.to_string().into()),
+                false => Value::String(name.to_string().into()),
+            });
+        }
+        let mut name = p.expect_ident()?.to_string();
+        while let Ok(word) = p.try_parse(|p| p.expect_ident_cloned()) {
+            name.push(' ');
+            name.push_str(&word);
+        }
+        Ok::<_, ParseError<()>>(match name.contains(' ') {
+            true => Value::String(name.into()),
+            false => Value::Ident(name.into()),
+        })
+    })?;
+    Ok(Value::List(names))
+}
+
+/// Whether a family's name is an identifier that means no other family.
+fn is_plain_family(name: &str) -> bool {
+    const GENERIC: [&str; 13] = [
+        "serif",
+        "sans-serif",
+        "monospace",
+        "cursive",
+        "fantasy",
+        "system-ui",
+        "math",
+        "emoji",
+        "fangsong",
+        "inherit",
+        "initial",
+        "unset",
+        "default",
+    ];
+    name.starts_with(|c: char| c.is_ascii_alphabetic() || c == '_')
+        && name.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '_'))
+        && !GENERIC.contains(&name)
+        && !name.starts_with("ui-")
+}
+
+/// A word for the width of a font, as its percentage (CSS Fonts 4, section 2.3).
+pub(super) fn font_width(parser: &mut Parser) -> Parsed {
+    const WIDTHS: [(&str, f64); 9] = [
+        ("ultra-condensed", 50.0),
+        ("extra-condensed", 62.5),
+        ("condensed", 75.0),
+        ("semi-condensed", 87.5),
+        ("normal", 100.0),
+        ("semi-expanded", 112.5),
+        ("expanded", 125.0),
+        ("extra-expanded", 150.0),
+        ("ultra-expanded", 200.0),
+    ];
+    let word = parser.expect_ident()?;
+    let width = WIDTHS.iter().find(|(known, _)| known.eq_ignore_ascii_case(word));
+    let (_, percent) = width.ok_or_else(ParseError::<()>::unexpected_token)?;
+    Ok(Value::Length(LengthPercentage::percent(*percent)))
+}
+
+pub(super) fn font_style(parser: &mut Parser) -> Parsed {
+    let word = keyword(parser, &["normal", "italic", "oblique"])?;
+    if word.is("oblique")
+        && let Ok(angle) = parser.try_parse(|p| dimension(p, Quantity::Angle))
+    {
+        return Ok(Value::Words(vec![word, angle]));
+    }
+    Ok(word)
+}
