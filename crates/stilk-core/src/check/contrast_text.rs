@@ -4,7 +4,7 @@ use super::paint::{self, Painted, Pixel, TextPlace, contrast, hex};
 use super::relevance::Reads;
 use super::run::{Cause, Failure, Seen, Sink};
 use super::trace::Origin;
-use super::{Check, Inspection};
+use super::{Check, Inspection, Shown};
 use crate::case::Look;
 use crate::css::color::Absolute;
 use crate::css::property::Longhand as L;
@@ -47,23 +47,21 @@ const READS: [L; 15] = [
 ];
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    for (index, (states, look)) in inspection.looks.iter().enumerate() {
-        if is_inactive(inspection.system, states) {
-            sink.decided(CHECK.id);
+    for shown in &inspection.looks {
+        if is_inactive(inspection.system, shown.states) {
+            sink.decided(CHECK.id, shown.stands_for);
             continue;
         }
-        let mut known = true;
-        for place in paint::text_places(look) {
-            match paint::paint(look, &place) {
-                Ok(painted) => judge(inspection, index, &place, &painted, sink),
-                Err(reason) => {
-                    sink.unknown(CHECK.id, index, reason);
-                    known = false;
-                }
+        let mut unknown = None;
+        for place in paint::text_places(shown.look) {
+            match paint::paint(shown.look, &place) {
+                Ok(painted) => judge(inspection, shown, &place, &painted, sink),
+                Err(reason) => unknown = unknown.or(Some(reason)),
             }
         }
-        if known {
-            sink.decided(CHECK.id);
+        match unknown {
+            None => sink.decided(CHECK.id, shown.stands_for),
+            Some(reason) => sink.unknown(CHECK.id, shown.stands_for, reason),
         }
     }
 }
@@ -82,8 +80,8 @@ fn needed(conformance: Conformance, style: &Style) -> f64 {
     }
 }
 
-fn judge(inspection: &Inspection, index: usize, place: &TextPlace, painted: &[Painted], sink: &mut Sink) {
-    let (states, look) = &inspection.looks[index];
+fn judge(inspection: &Inspection, shown: &Shown, place: &TextPlace, painted: &[Painted], sink: &mut Sink) {
+    let (states, look) = (shown.states, shown.look);
     let Some(style) = look.styles.element(place.node) else { return };
     let needed = needed(inspection.system.manifest.conformance, style);
     // An inherited colour was declared further out.
@@ -103,11 +101,11 @@ fn judge(inspection: &Inspection, index: usize, place: &TextPlace, painted: &[Pa
     let Some((ratio, painted)) = worst.filter(|(ratio, _)| *ratio < needed) else { return };
     let behind = background_origin(inspection, look, place, painted.surface);
     let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
-    let shown = format!("{:.2}:1", floor(ratio));
+    let figure = format!("{:.2}:1", floor(ratio));
     let message =
-        format!("{} on {} is {shown} in {theme}, text needs {}:1", text.name(), behind.name(), number(needed));
+        format!("{} on {} is {figure} in {theme}, text needs {}:1", text.name(), behind.name(), number(needed));
     let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, text.span().or(behind.span()), message).label(format!(
-        "{} on {}: {shown}",
+        "{} on {}: {figure}",
         hex(painted.text),
         hex(painted.behind)
     ));
@@ -126,9 +124,9 @@ fn judge(inspection: &Inspection, index: usize, place: &TextPlace, painted: &[Pa
             words: String::new(),
         },
         case: inspection.case_name(states),
-        cases: 1,
+        cases: shown.stands_for,
         score: ratio / needed,
-        figures: format!("{shown}, needs {}:1", number(needed)),
+        figures: format!("{figure}, needs {}:1", number(needed)),
         diagnostic,
     });
 }

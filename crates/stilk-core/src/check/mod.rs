@@ -54,10 +54,20 @@ pub struct Inspection<'i> {
     pub system: &'i System,
     /// The unit.
     pub unit: &'i Unit<'i>,
-    /// Its looks, rest first.
-    pub looks: &'i [(StateSet, Look)],
+    /// Those of its looks that the check can tell apart, rest first.
+    pub looks: Vec<Shown<'i>>,
     /// Follows values to their sources.
     pub tracer: &'i Tracer<'i>,
+}
+
+/// A look that a check inspects.
+pub struct Shown<'i> {
+    /// The states.
+    pub states: &'i StateSet,
+    /// The look.
+    pub look: &'i Look,
+    /// How many sets of states give the check the same verdict, this one included.
+    pub stands_for: u64,
 }
 
 impl Inspection<'_> {

@@ -1,5 +1,6 @@
-//! Which axes a check can tell apart. A check reads some properties; an axis that sets nothing on which they depend
-//! gives the same verdict for each of its options, so one variant is computed for all of them, and counted for all.
+//! Which axes and states a check can tell apart. A check reads some properties; an axis that sets nothing on which they
+//! depend gives the same verdict for each of its options, so one variant is computed for all of them, and counted for
+//! all. A state that sets nothing on which they depend gives the verdict of the case without it.
 //!
 //! What depends on what is read from the sheets: a declaration depends on the locals it names, a local on those it
 //! names in turn. Targets are not told apart, so dependence is only ever taken for larger than it is.
@@ -7,7 +8,8 @@
 use crate::case::ControlKind;
 use crate::css::parse::parse_declaration;
 use crate::css::property::{Flow, Longhand};
-use crate::system::{Control, OptionId, Rule, System, Variant};
+use crate::system::states::StateId;
+use crate::system::{Control, OptionId, Rule, StateSet, System, Variant};
 use crate::tokens::Piece;
 use std::collections::{BTreeSet, HashMap};
 
@@ -35,61 +37,154 @@ struct Edge<'s> {
     reads: Vec<Name>,
 }
 
-/// Axes of a control that some of the checks can tell apart, by index.
-pub fn relevant_axes(system: &System, control: &Control, reads: &[Reads]) -> Vec<usize> {
-    let mut edges = Vec::new();
-    collect(system, control, &mut edges);
-    let mut wanted: BTreeSet<Name> = BTreeSet::new();
-    for one in reads {
-        match one {
-            Reads::Text(longhands) => wanted.extend(longhands.iter().map(|l| Name::Longhand(*l))),
-            Reads::Changes(unseen) => wanted.extend(changed(system, control, &edges, unseen)),
+/// What one check can tell apart in a control.
+pub struct Relevance {
+    /// Axes, by index.
+    pub axes: Vec<usize>,
+    /// The sets of states to look at, by index, with the number of sets that each stands for.
+    pub states: Vec<(usize, u64)>,
+}
+
+impl Relevance {
+    /// What a check can tell apart.
+    pub fn new(system: &System, control: &Control, reads: Reads, sets: &[StateSet]) -> Relevance {
+        let mut edges = Vec::new();
+        collect(system, control, &mut edges);
+        let wanted = wanted(system, control, reads, &edges);
+        Relevance {
+            axes: relevant_axes(system, control, reads, &edges, &wanted),
+            states: relevant_states(system, reads, sets, &edges, &wanted),
         }
     }
-    // Everything that has an influence on what is wanted.
+
+    /// Everything is told apart.
+    pub fn all(system: &System, control: &Control, reads: Reads, sets: &[StateSet]) -> Relevance {
+        let states = match reads {
+            Reads::Text(_) => (0..sets.len()).map(|index| (index, 1)).collect(),
+            Reads::Changes(_) => relevant_states(system, reads, sets, &[], &BTreeSet::new()),
+        };
+        Relevance { axes: (0..control.axes.len()).collect(), states }
+    }
+}
+
+/// Everything that has an influence on what a check reads.
+fn wanted(system: &System, control: &Control, reads: Reads, edges: &[Edge]) -> BTreeSet<Name> {
+    let mut wanted: BTreeSet<Name> = match reads {
+        Reads::Text(longhands) => longhands.iter().map(|l| Name::Longhand(*l)).collect(),
+        Reads::Changes(unseen) => changed(system, control, edges, unseen).into_iter().collect(),
+    };
     loop {
         let before = wanted.len();
-        for edge in &edges {
+        for edge in edges {
             if edge.sets.iter().any(|name| wanted.contains(name)) {
                 wanted.extend(edge.reads.iter().cloned());
             }
         }
         if wanted.len() == before {
-            break;
+            return wanted;
         }
     }
+}
+
+fn relevant_axes(
+    system: &System,
+    control: &Control,
+    reads: Reads,
+    edges: &[Edge],
+    wanted: &BTreeSet<Name>,
+) -> Vec<usize> {
+    let asks_a_container =
+        edges.iter().any(|edge| edge.sets_any(wanted) && edge.rule.conditions.iter().any(|c| c.kind == "container"));
     (0..control.axes.len())
         .filter(|axis| {
             let of_axis = |id: &OptionId| id.axis == *axis;
             let sets = edges.iter().any(|edge| {
-                std::ptr::eq(edge.control, control)
-                    && edge.rule.options.iter().any(of_axis)
-                    && edge.sets.iter().any(|name| wanted.contains(name))
+                std::ptr::eq(edge.control, control) && edge.rule.options.iter().any(of_axis) && edge.sets_any(wanted)
             });
             let waived = control.waivers.iter().any(|waiver| waiver.option.as_ref().is_some_and(of_axis));
-            sets || waived || adds_something(system, control, &edges, *axis, reads)
+            asks_a_container || sets || waived || adds_something(system, control, edges, *axis, reads)
         })
         .collect()
 }
 
+/// The sets of states that a check looks at, each with the number of sets it stands for. Of those that it cannot tell
+/// apart the first is taken.
+fn relevant_states(
+    system: &System,
+    reads: Reads,
+    sets: &[StateSet],
+    edges: &[Edge],
+    wanted: &BTreeSet<Name>,
+) -> Vec<(usize, u64)> {
+    if matches!(reads, Reads::Changes(_)) {
+        return (0..sets.len()).filter(|index| sets[*index].len() <= 1).map(|index| (index, 1)).collect();
+    }
+    let edges: Vec<&Edge> = edges.iter().filter(|edge| edge.sets_any(wanted)).collect();
+    if edges.iter().any(|edge| edge.asks_more_than_states()) {
+        return (0..sets.len()).map(|index| (index, 1)).collect();
+    }
+    let counts = |id: StateId| {
+        let named = |edge: &&Edge| {
+            let states = &edge.rule.states;
+            states.ids().contains(&id) || states.of_parts().iter().any(|(of, _)| *of == id)
+        };
+        !PAINTED_BY_SHEETS_ALONE.contains(&system.states.get(id).name.as_str()) || edges.iter().any(named)
+    };
+    let mut found: Vec<(StateSet, usize, u64)> = Vec::new();
+    for (index, set) in sets.iter().enumerate() {
+        let own = StateSet::of(set.ids().iter().copied().filter(|id| counts(*id)));
+        let of_parts = set.of_parts().iter().filter(|(id, _)| counts(*id));
+        let key = of_parts.fold(own, |key, (id, part)| key.with_part(*id, part.clone()));
+        match found.iter_mut().find(|(known, ..)| *known == key) {
+            Some((_, _, stands_for)) => *stands_for += 1,
+            None => found.push((key, index, 1)),
+        }
+    }
+    found.into_iter().map(|(_, index, stands_for)| (index, stands_for)).collect()
+}
+
+/// States in which no browser paints anything else than at rest, but for an outline, and in which the markup holds the
+/// same text: all that changes is what sheets say.
+const PAINTED_BY_SHEETS_ALONE: [&str; 8] =
+    ["hover", "focus-within", "focus", "selected", "required", "readonly", "invalid", "busy"];
+
+impl Edge<'_> {
+    fn sets_any(&self, names: &BTreeSet<Name>) -> bool {
+        self.sets.iter().any(|name| names.contains(name))
+    }
+
+    /// Whether its rule has a condition beside its states that a state may decide.
+    fn asks_more_than_states(&self) -> bool {
+        const OF_STRUCTURE: [&str; 10] =
+            ["dir", "lang", "root", "is", "where", "not", "first-child", "last-child", "only-child", "nth-child"];
+        let rule = self.rule;
+        let selectors = rule.nested.iter().chain(&rule.hosts).chain(std::iter::once(&rule.target.condition));
+        let may_be_of_state = |text: &String| {
+            let word = |after: &str| after.chars().take_while(|c| c.is_alphanumeric() || *c == '-').collect::<String>();
+            text.contains('[') || text.split(':').skip(1).any(|after| !OF_STRUCTURE.contains(&word(after).as_str()))
+        };
+        rule.conditions.iter().any(|c| c.kind == "container") || selectors.into_iter().any(may_be_of_state)
+    }
+}
+
 /// A variant that stands for a number of them.
 pub struct Representative {
-    /// The variant.
-    pub variant: Variant,
+    /// The variant, by index.
+    pub variant: usize,
     /// How many look the same to the checks, itself included.
     pub stands_for: u64,
 }
 
-/// One variant of a host for each combination of the axes that are told apart, in order.
-pub fn representatives(control: &Control, host: usize, axes: &[usize]) -> Vec<Representative> {
+/// One variant for each combination of the axes that are told apart, in order.
+pub fn representatives(variants: &[Variant], axes: &[usize]) -> Vec<Representative> {
     let mut found: Vec<Representative> = Vec::new();
     let mut places: HashMap<Vec<Option<usize>>, usize> = HashMap::new();
-    for variant in control.variants(host) {
+    for (index, variant) in variants.iter().enumerate() {
         let key = axes.iter().map(|axis| variant.choices[*axis]).collect();
         let place = *places.entry(key).or_insert(found.len());
         match found.get_mut(place) {
             Some(known) => known.stands_for += 1,
-            None => found.push(Representative { variant, stands_for: 1 }),
+            None => found.push(Representative { variant: index, stands_for: 1 }),
         }
     }
     found
@@ -150,7 +245,7 @@ fn names_state(system: &System, rule: &Rule, names: &[&str]) -> bool {
 
 /// Whether an option of the axis brings an element that the checks would see: one with text, or a part that answers to
 /// a state in a variant that can have both.
-fn adds_something(system: &System, control: &Control, edges: &[Edge], axis: usize, reads: &[Reads]) -> bool {
+fn adds_something(system: &System, control: &Control, edges: &[Edge], axis: usize, reads: Reads) -> bool {
     let needed = ControlKind::of(control).needed_states();
     let document = &control.template.document;
     control.template.hosts.iter().any(|host| {
@@ -166,7 +261,7 @@ fn adds_something(system: &System, control: &Control, edges: &[Edge], axis: usiz
             let has_text = inside.iter().any(|node| document.has_own_text(*node));
             let parts: Vec<&str> =
                 host.parts.iter().filter(|(_, n)| inside.contains(n)).map(|(name, _)| name.as_str()).collect();
-            let answers = reads.iter().any(|one| matches!(one, Reads::Changes(_)))
+            let answers = matches!(reads, Reads::Changes(_))
                 && edges.iter().any(|edge| {
                     let meets = |option: &OptionId| edge.rule.options.iter().all(|o| can_meet(control, *option, *o));
                     names_state(system, edge.rule, needed)

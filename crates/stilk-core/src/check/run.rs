@@ -1,16 +1,18 @@
 //! Runs the checks over every case, on all cores, and groups what they say: one cause, one finding.
 
-use super::relevance::{Representative, relevant_axes, representatives};
+use super::relevance::{Relevance, representatives};
 use super::trace::Tracer;
-use super::{CHECKS, Inspection};
-use crate::case::{Scene, Stage, Unit, state_sets};
+use super::{CHECKS, Check, Inspection, Shown};
+use crate::case::{Look, Scene, Stage, Unit, state_sets};
 use crate::css::Unknown;
 use crate::diagnostic::{Diagnostic, Evidence, Level};
 use crate::engine::{Media, Stylesheet};
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
-use crate::system::{Control, System, Variant, Waiver};
-use std::collections::{BTreeMap, HashMap};
+use crate::system::{Control, StateSet, System, Variant, Waiver};
+use std::collections::btree_map::Entry;
+use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// What the checks found.
@@ -20,9 +22,9 @@ pub struct Report {
     pub cases: u64,
     /// How many of them were computed; the others differ from one that was by nothing that a check reads.
     pub computed: u64,
-    /// In how many of them some check could not decide.
+    /// How many verdicts there are none of, because a check could not decide in a case.
     pub unknown: u64,
-    /// Why, with the number of cases.
+    /// Why, with the number of verdicts.
     pub reasons: BTreeMap<String, u64>,
     /// Findings, worst first.
     pub findings: Vec<Diagnostic>,
@@ -80,30 +82,42 @@ pub struct Seen {
 /// Takes what checks say about one unit.
 #[derive(Default)]
 pub struct Sink {
-    /// How many cases each verdict is for.
+    /// How many variants each verdict is for.
     stands_for: u64,
-    failures: Vec<Failure>,
+    /// The worst failure of each cause; its cases are those of all of them, so a fault in a million cases takes the room
+    /// of one.
+    failures: BTreeMap<(&'static str, Cause), Failure>,
     decided: BTreeMap<&'static str, u64>,
-    reasons: BTreeMap<String, u64>,
-    unknown_cases: BTreeMap<usize, ()>,
+    unknown: u64,
+    reasons: BTreeMap<(&'static str, &'static str), u64>,
     seen: HashMap<Span, Vec<Seen>>,
 }
 
 impl Sink {
-    /// A case was decided.
-    pub fn decided(&mut self, check: &'static str) {
-        *self.decided.entry(check).or_default() += self.stands_for;
+    /// So many cases of the unit were decided.
+    pub fn decided(&mut self, check: &'static str, cases: u64) {
+        *self.decided.entry(check).or_default() += self.stands_for * cases;
     }
 
-    /// A case could not be decided; `state` is the index of its look.
-    pub fn unknown(&mut self, check: &'static str, state: usize, reason: Unknown) {
-        *self.reasons.entry(format!("{check}: {}", reason.0)).or_default() += self.stands_for;
-        self.unknown_cases.insert(state, ());
+    /// So many cases of the unit could not be decided, for the first reason that was met.
+    pub fn unknown(&mut self, check: &'static str, cases: u64, reason: Unknown) {
+        *self.reasons.entry((check, reason.0)).or_default() += self.stands_for * cases;
+        self.unknown += self.stands_for * cases;
     }
 
     /// A case failed.
-    pub fn fail(&mut self, failure: Failure) {
-        self.failures.push(failure);
+    pub fn fail(&mut self, mut failure: Failure) {
+        match self.failures.entry((failure.check, failure.cause.clone())) {
+            Entry::Vacant(empty) => drop(empty.insert(failure)),
+            Entry::Occupied(mut known) => {
+                let cases = known.get().cases + failure.cases;
+                // The first of equals is named, so that the words do not depend on the order of threads.
+                if failure.score < known.get().score {
+                    std::mem::swap(known.get_mut(), &mut failure);
+                }
+                known.get_mut().cases = cases;
+            }
+        }
     }
 
     /// Remembers a background of a text token, for the mend.
@@ -116,10 +130,11 @@ impl Sink {
 
     /// Takes what another sink holds; called in the order of units, so the result does not depend on threads.
     fn absorb(&mut self, other: Sink) {
-        self.failures.extend(other.failures);
+        other.failures.into_values().for_each(|failure| self.fail(failure));
         for (check, count) in other.decided {
             *self.decided.entry(check).or_default() += count;
         }
+        self.unknown += other.unknown;
         for (reason, count) in other.reasons {
             *self.reasons.entry(reason).or_default() += count;
         }
@@ -136,8 +151,8 @@ pub struct Settings {
     pub threads: usize,
     /// The day, `YYYY-MM-DD`, by which waivers end; `None` lets none end.
     pub today: Option<String>,
-    /// Computes each variant, also where no check can tell it from one that was: the report is the same, later.
-    pub every_variant: bool,
+    /// Computes each case, also where no check can tell it from one that was: the report is the same, later.
+    pub every_case: bool,
 }
 
 impl Settings {
@@ -152,9 +167,9 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     let threads = settings.threads;
     let parsed = Stylesheet::parse(&written.text);
     let tracer = Tracer::new(system, sources, written, &parsed);
-    let sample = sample(system, settings.every_variant);
+    let sample = sample(system, settings.every_case);
     // Small pieces keep all threads at work to the end; their order is kept, so the result does not depend on threads.
-    let pieces: Vec<&[Sampled]> = sample.chunks(4).collect();
+    let pieces: Vec<&[Sampled]> = sample.units.chunks(4).collect();
     let next = AtomicUsize::new(0);
     let work = || {
         let stage = Stage::new(system, written, &parsed, Media::default());
@@ -173,13 +188,14 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     let mut report = Report::default();
     let mut sink = Sink::default();
     for (_, part) in parts {
-        report.cases += part.cases;
         report.computed += part.computed;
-        report.unknown += part.unknown;
         sink.absorb(part.sink);
     }
+    report.cases = sample.cases;
+    report.unknown = sink.unknown;
     report.decided = std::mem::take(&mut sink.decided);
-    report.reasons = std::mem::take(&mut sink.reasons);
+    let reasons = std::mem::take(&mut sink.reasons);
+    report.reasons = reasons.into_iter().map(|((check, why), cases)| (format!("{check}: {why}"), cases)).collect();
     group(system, sink, &mut report);
     report.findings.extend(ended(system, settings));
     report
@@ -200,28 +216,59 @@ fn ended(system: &System, settings: &Settings) -> Vec<Diagnostic> {
         .collect()
 }
 
-/// One variant that stands for all that no check can tell from it.
-struct Sampled<'s> {
+/// What is computed of a system.
+struct Sample<'s> {
+    /// How many cases there are.
+    cases: u64,
+    units: Vec<Sampled<'s>>,
+}
+
+/// A control, and what each check can tell apart in it.
+struct Plan<'s> {
     control: &'s Control,
+    sets: Vec<StateSet>,
+    relevance: Vec<(&'static Check, Relevance)>,
+}
+
+/// A variant that stands, for some of the checks, for all that they cannot tell from it.
+struct Sampled<'s> {
+    plan: Arc<Plan<'s>>,
     host: usize,
-    representative: Representative,
+    variant: Variant,
+    /// The checks, by index in the plan, and how many variants it stands for.
+    checks: Vec<(usize, u64)>,
 }
 
 fn is_off(system: &System, check: &str) -> bool {
     system.manifest.levels.iter().any(|(id, level)| id.value == check && level.is_none())
 }
 
-fn sample(system: &System, every_variant: bool) -> Vec<Sampled<'_>> {
-    let reads: Vec<_> = CHECKS.iter().filter(|check| !is_off(system, check.id)).map(|check| check.reads).collect();
-    let mut sample = Vec::new();
+fn sample(system: &System, every_case: bool) -> Sample<'_> {
+    let themes = system.tokens.themes().len() as u64;
+    let mut sample = Sample { cases: 0, units: Vec::new() };
     for control in &system.controls {
-        let axes = match every_variant {
-            true => (0..control.axes.len()).collect(),
-            false => relevant_axes(system, control, &reads),
-        };
+        let sets = state_sets(system, control);
+        let checks = CHECKS.iter().filter(|check| !is_off(system, check.id));
+        let relevance = checks.map(|check| match every_case {
+            true => (check, Relevance::all(system, control, check.reads, &sets)),
+            false => (check, Relevance::new(system, control, check.reads, &sets)),
+        });
+        let plan = Arc::new(Plan { control, relevance: relevance.collect(), sets });
         for host in 0..control.template.hosts.len() {
-            let of_host = representatives(control, host, &axes).into_iter();
-            sample.extend(of_host.map(|representative| Sampled { control, host, representative }));
+            let variants = control.variants(host);
+            sample.cases += variants.len() as u64 * plan.sets.len() as u64 * themes;
+            let mut checks: BTreeMap<usize, Vec<(usize, u64)>> = BTreeMap::new();
+            for (index, (_, relevance)) in plan.relevance.iter().enumerate() {
+                for one in representatives(&variants, &relevance.axes) {
+                    checks.entry(one.variant).or_default().push((index, one.stands_for));
+                }
+            }
+            sample.units.extend(checks.into_iter().map(|(variant, checks)| Sampled {
+                plan: Arc::clone(&plan),
+                host,
+                variant: variants[variant].clone(),
+                checks,
+            }));
         }
     }
     sample
@@ -229,39 +276,41 @@ fn sample(system: &System, every_variant: bool) -> Vec<Sampled<'_>> {
 
 #[derive(Default)]
 struct Part {
-    cases: u64,
     computed: u64,
-    unknown: u64,
     sink: Sink,
 }
 
 fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sampled], settings: &Settings) -> Part {
     let mut part = Part::default();
     let themes = system.tokens.themes();
-    for Sampled { control, host, representative } in sample {
-        let sets = state_sets(system, control);
-        let count = representative.stands_for;
+    for Sampled { plan, host, variant, checks } in sample {
+        let wanted: BTreeSet<usize> =
+            checks.iter().flat_map(|(check, _)| &plan.relevance[*check].1.states).map(|(set, _)| *set).collect();
         // What matches is the same in every theme: scenes are kept for the units that differ by their theme only.
-        let mut scenes: Vec<Scene> = Vec::new();
+        let mut scenes: BTreeMap<usize, Scene> = BTreeMap::new();
         for theme in &themes {
-            let (variant, theme) = (representative.variant.clone(), theme.clone());
+            let (control, variant, theme) = (plan.control, variant.clone(), theme.clone());
             let unit = Unit { control, host: *host, variant, theme };
             if scenes.is_empty() || !stage.scenes_serve_all_themes() {
-                scenes = sets.iter().map(|states| stage.scene(&unit, states)).collect();
+                scenes = wanted.iter().map(|set| (*set, stage.scene(&unit, &plan.sets[*set]))).collect();
             }
-            let looks: Vec<_> =
-                sets.iter().cloned().zip(scenes.iter().map(|scene| stage.look_in(scene, &unit.theme))).collect();
-            let mut sink = Sink { stands_for: count, ..Sink::default() };
-            let inspection = Inspection { system, unit: &unit, looks: &looks, tracer };
-            for check in CHECKS.iter().filter(|check| !is_off(system, check.id)) {
-                (check.run)(&inspection, &mut sink);
-            }
-            part.cases += looks.len() as u64 * count;
+            let looks: BTreeMap<usize, Look> =
+                scenes.iter().map(|(set, scene)| (*set, stage.look_in(scene, &unit.theme))).collect();
             part.computed += looks.len() as u64;
-            part.unknown += sink.unknown_cases.len() as u64 * count;
-            sink.failures.retain(|failure| !waived(&unit, &unit.variant, failure.check, settings));
-            sink.failures.iter_mut().for_each(|failure| failure.cases = count);
-            part.sink.absorb(sink);
+            for (check, count) in checks {
+                let (check, relevance) = &plan.relevance[*check];
+                let shown = relevance.states.iter().map(|(set, stands_for)| Shown {
+                    states: &plan.sets[*set],
+                    look: &looks[set],
+                    stands_for: *stands_for,
+                });
+                let inspection = Inspection { system, unit: &unit, looks: shown.collect(), tracer };
+                let mut sink = Sink { stands_for: *count, ..Sink::default() };
+                (check.run)(&inspection, &mut sink);
+                sink.failures.retain(|(check, _), _| !waived(&unit, &unit.variant, check, settings));
+                sink.failures.values_mut().for_each(|failure| failure.cases *= count);
+                part.sink.absorb(sink);
+            }
         }
     }
     part
@@ -275,20 +324,10 @@ fn waived(unit: &Unit, variant: &Variant, check: &str, settings: &Settings) -> b
 }
 
 fn group(system: &System, sink: Sink, report: &mut Report) {
-    let mut groups: BTreeMap<(&'static str, Cause), Vec<Failure>> = BTreeMap::new();
-    for failure in sink.failures {
-        groups.entry((failure.check, failure.cause.clone())).or_default().push(failure);
-    }
     let mut findings: Vec<(f64, Diagnostic)> = Vec::new();
-    for ((check, _), failures) in groups {
-        // The first of equals is named, so that the words do not depend on hash order.
-        let Some(worst) = failures.iter().reduce(|a, b| if b.score < a.score { b } else { a }) else { continue };
-        let mut diagnostic = worst.diagnostic.clone();
-        diagnostic.evidence = Some(Evidence {
-            cases: failures.iter().map(|failure| failure.cases).sum(),
-            worst: worst.case.clone(),
-            figures: worst.figures.clone(),
-        });
+    for ((check, _), worst) in sink.failures {
+        let mut diagnostic = worst.diagnostic;
+        diagnostic.evidence = Some(Evidence { cases: worst.cases, worst: worst.case, figures: worst.figures });
         if let Some((_, level)) = system.manifest.levels.iter().find(|(id, _)| id.value == check) {
             diagnostic.level = level.unwrap_or(diagnostic.level);
         }

@@ -40,19 +40,19 @@ const UNSEEN: [Longhand; 14] = [
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let kind = ControlKind::of(inspection.unit.control);
-    let Some((_, rest)) = inspection.looks.iter().find(|(states, _)| states.is_rest()) else { return };
+    let Some(rest) = inspection.looks.iter().find(|shown| shown.states.is_rest()) else { return };
+    let rest = rest.look;
     for name in kind.needed_states() {
         let Some(id) = inspection.system.states.find(name) else { continue };
-        let Some((states, look)) = inspection.looks.iter().find(|(states, _)| *states == StateSet::of([id])) else {
-            continue;
-        };
-        sink.decided(CHECK.id);
+        let set = StateSet::of([id]);
+        let Some(shown) = inspection.looks.iter().find(|shown| *shown.states == set) else { continue };
+        sink.decided(CHECK.id, 1);
         // A field may answer where the pointer is over its box alone: the state of a part counts as well.
         let of_part = inspection
             .looks
             .iter()
-            .filter(|(states, _)| states.ids().is_empty() && matches!(states.of_parts(), [(only, _)] if *only == id));
-        if differs(rest, look) || of_part.into_iter().any(|(_, look)| differs(rest, look)) {
+            .filter(|one| one.states.ids().is_empty() && matches!(one.states.of_parts(), [(only, _)] if *only == id));
+        if differs(rest, shown.look) || of_part.into_iter().any(|one| differs(rest, one.look)) {
             continue;
         }
         let control = &inspection.unit.control.name;
@@ -72,7 +72,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         sink.fail(Failure {
             check: CHECK.id,
             cause: Cause { spans: vec![Some(control.span)], words: (*name).to_owned() },
-            case: inspection.case_name(states),
+            case: inspection.case_name(shown.states),
             cases: 1,
             score: 0.0,
             figures: format!("no difference in {name}"),

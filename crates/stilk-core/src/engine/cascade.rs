@@ -390,6 +390,7 @@ impl Sheets {
         for (index, (sheet, origin)) in sheets.iter().enumerate() {
             all.read(sheet, *origin, index as u16, &ranks, &mut found);
         }
+        all.index();
         found.sort_by_key(|found| (found.block.layering, found.specificity, found.order));
         for found in found {
             let slot = all.rules[found.rule].blocks.iter_mut().find(|slot| slot.is_none());
@@ -441,29 +442,36 @@ impl Sheets {
                     found.push(Found { block, rule: self.rules.len(), specificity, order });
                 }
             }
-            self.index(&rule.selector);
             let (selector, pseudo) = (rule.selector.clone(), rule.pseudo.clone());
             self.rules.push(PreparedRule { selector, pseudo, blocks: [None; 2] });
         }
     }
 
-    /// Files the next rule under what its last compound selector asks for.
-    fn index(&mut self, selector: &One) {
-        let mut class = None;
-        let mut name = None;
-        for component in selector.iter() {
-            match component {
-                Component::Class(ident) => class = Some(ident.0.clone()),
-                Component::LocalName(local) => name = Some(local.lower_name.0.clone()),
-                _ => {}
+    /// Files every rule under what its last compound selector asks for: under the class that the fewest rules ask for,
+    /// so that an element with many classes is not held against every option of its control.
+    fn index(&mut self) {
+        let mut classes: Vec<Vec<LocalName>> = Vec::with_capacity(self.rules.len());
+        let mut counts: FxHashMap<LocalName, u32> = FxHashMap::default();
+        for rule in &self.rules {
+            let mut asked = Vec::new();
+            classes_asked(&rule.selector, &mut asked);
+            for class in &asked {
+                *counts.entry(class.clone()).or_default() += 1;
             }
+            classes.push(asked);
         }
-        let list = match (class, name) {
-            (Some(class), _) => self.by_class.entry(class).or_default(),
-            (None, Some(name)) => self.by_name.entry(name).or_default(),
-            (None, None) => &mut self.other,
-        };
-        list.push(self.rules.len() as u32);
+        for (index, (rule, asked)) in self.rules.iter().zip(classes).enumerate() {
+            let name = rule.selector.iter().find_map(|component| match component {
+                Component::LocalName(local) => Some(local.lower_name.0.clone()),
+                _ => None,
+            });
+            let list = match (asked.into_iter().min_by_key(|class| counts[class]), name) {
+                (Some(class), _) => self.by_class.entry(class).or_default(),
+                (None, Some(name)) => self.by_name.entry(name).or_default(),
+                (None, None) => &mut self.other,
+            };
+            list.push(index as u32);
+        }
     }
 
     /// What applies to an element or one of its pseudo-elements.
@@ -549,6 +557,23 @@ impl Sheets {
         let value = Rc::new(crate::css::parse::parse_value(name, &key.1));
         parsed.insert(key, Rc::clone(&value));
         value
+    }
+}
+
+/// The classes that an element must have to match the last compound of a selector, those in `:where()` and `:is()` of one
+/// selector included.
+fn classes_asked(selector: &One, classes: &mut Vec<LocalName>) {
+    for component in selector.iter() {
+        match component {
+            Component::Class(ident) => classes.push(ident.0.clone()),
+            Component::Where(list) | Component::Is(list) => {
+                // The last compound of a selector in it is asked of this very element, whatever stands before.
+                if let [only] = list.slice() {
+                    classes_asked(only, classes);
+                }
+            }
+            _ => {}
+        }
     }
 }
 

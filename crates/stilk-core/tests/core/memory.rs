@@ -52,7 +52,12 @@ impl Memory {
 
     /// The sample system.
     pub fn sample() -> Memory {
-        let root = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/ternhaven");
+        Memory::folder("../../demo/ternhaven")
+    }
+
+    /// A project of this repository, by its path from this crate.
+    pub fn folder(path: &str) -> Memory {
+        let root = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join(path);
         let mut memory = Memory::default();
         for folder in ["", "tokens", "controls"] {
             for entry in std::fs::read_dir(root.join(folder)).unwrap().flatten() {

@@ -4,11 +4,11 @@ use crate::memory::{Memory, messages};
 use stilk_core::check::{Report, Settings, run};
 use stilk_core::stylesheet::{Purpose, write};
 
-fn report(memory: &Memory, every_variant: bool) -> Report {
+fn report(memory: &Memory, every_case: bool) -> Report {
     let project = memory.load();
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let written = write(system, &project.sources, Purpose::Page);
-    run(system, &project.sources, &written, &Settings { threads: 2, today: None, every_variant })
+    run(system, &project.sources, &written, &Settings { threads: 2, today: None, every_case })
 }
 
 #[track_caller]
@@ -35,6 +35,14 @@ fn an_axis_that_paints_nothing_is_computed_once() {
 
 #[test]
 fn an_axis_that_reaches_a_colour_by_locals_is_told_apart() {
+    let sheet = |option: &str| {
+        format!(
+            "@control x {{ --deep: {{b}}; --mid: var(--deep); color: color-mix(in oklab, var(--mid), {{a}} 10%); background-color: {{paper}};
+               @state hover {{ background-color: {{paper}}; }}
+               @option other {{ {option} }} @option idle {{ padding: 1px; }} }}"
+        )
+    };
+    let neither = same(&Memory::with_sheet(&sheet("padding: 2px;"))).computed;
     for option in [
         "--deep: {paper};",
         "@state hover { --deep: {paper}; }",
@@ -43,14 +51,32 @@ fn an_axis_that_reaches_a_colour_by_locals_is_told_apart() {
         "background: none;",
         "@media (width > 1px) { color: {paper}; }",
     ] {
-        let sheet = format!(
-            "@control x {{ --deep: {{b}}; --mid: var(--deep); color: color-mix(in oklab, var(--mid), {{a}} 10%); background-color: {{paper}};
-               @state hover {{ background-color: {{gap-less}}; }}
-               @option other {{ {option} }} @option idle {{ padding: 1px; }} }}"
+        assert!(same(&Memory::with_sheet(&sheet(option))).computed > neither, "{option}");
+    }
+}
+
+#[test]
+fn a_state_that_changes_nothing_that_is_read_gives_the_verdict_of_the_case_without_it() {
+    let sheet = |states: &str| {
+        format!(
+            "@control x {{ color: {{a}}; background-color: {{paper}};
+               @state hover {{ color: {{b}}; }} @state active {{ color: {{b}}; }} @state disabled {{ opacity: .5; }} {states} }}"
         )
-        .replace("{gap-less}", "{paper}");
-        let few = same(&Memory::with_sheet(&sheet));
-        assert_eq!(few.computed * 2, few.cases, "{option}");
+    };
+    let computed = |states: &str| {
+        let few = same(&Memory::with_sheet(&sheet(states)));
+        (few.computed, few.cases)
+    };
+    // Lasting states with the pointer on top of them: six sets more, of which one is looked at by the other check.
+    let (idle, cases) = computed("@state focus { outline: 1px solid; } @state selected { margin: 1px; }");
+    assert!(idle < cases, "{idle} of {cases}");
+    for states in [
+        "@state focus { outline: 1px solid; } @state selected { color: {b}; }",
+        "@state focus { outline: 1px solid; } @state selected { --paint: {b}; } --paint: {a}; border-color: var(--paint); background-color: var(--paint);",
+        "@state focus { outline: 1px solid; } @state selected { margin: 1px; } &[aria-pressed] { color: {b}; }",
+        "@state focus { outline: 1px solid; } @state selected { margin: 1px; } @part label:not(:hover) { color: {b}; }",
+    ] {
+        assert!(computed(states).0 > idle, "{states}");
     }
 }
 
@@ -63,4 +89,12 @@ fn an_option_that_hides_what_a_state_changes_is_told_apart() {
            @option idle { margin: 2px; } }",
     ));
     assert!(few.computed < few.cases);
+}
+
+#[test]
+fn whole_systems_give_the_report_that_all_their_cases_give() {
+    for folder in ["../stilk/starter", "../stilk/tests/projects/quay", "../stilk/tests/projects/pier"] {
+        let few = same(&Memory::folder(folder));
+        assert!(few.computed < few.cases, "{folder}");
+    }
 }

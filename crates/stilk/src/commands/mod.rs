@@ -62,7 +62,7 @@ impl Loaded {
             &self.system,
             &self.sources,
             written,
-            &Settings { threads, today: Some(today), every_variant: false },
+            &Settings { threads, today: Some(today), every_case: false },
         )
     }
 
@@ -118,7 +118,7 @@ fn summary(report: &Report) -> String {
     let unknown = if report.unknown == 0 {
         "none unknown".to_owned()
     } else {
-        format!("{} of them unknown", crate::output::grouped(report.unknown))
+        format!("{} unknown", count(report.unknown, "verdict"))
     };
     format!("{} looked at, {unknown}: {findings}", count(report.cases, "case"))
 }

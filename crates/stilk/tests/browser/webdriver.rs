@@ -133,6 +133,7 @@ impl Browser {
         self.post("/execute/sync", &json!({ "script": script, "args": arguments }))
     }
 
+    #[allow(dead_code, reason = "measuring reads pages that it leaves as they are")]
     /// Presses keys one after the other, as a keyboard does; special keys by their code points in WebDriver, section 17.4.2.
     pub fn press(&self, keys: &[&str]) {
         let strokes: Vec<Value> = keys
@@ -142,6 +143,7 @@ impl Browser {
         self.post("/actions", &json!({ "actions": [{ "type": "key", "id": "keyboard", "actions": strokes }] }));
     }
 
+    #[allow(dead_code, reason = "measuring reads pages that it leaves as they are")]
     /// Presses the pointer on the middle of an element.
     pub fn click(&self, selector: &str) {
         let found = self.post("/element", &json!({ "using": "css selector", "value": selector }));
@@ -155,6 +157,7 @@ impl Browser {
         self.post("/goog/cdp/execute", &json!({ "cmd": command, "params": parameters }))
     }
 
+    #[allow(dead_code, reason = "measuring reads pages that it leaves as they are")]
     /// Forces states of elements by id, as the inspector does.
     pub fn force(&self, states: &std::collections::BTreeMap<&str, Vec<&str>>) {
         if states.is_empty() {
@@ -174,6 +177,7 @@ impl Browser {
         }
     }
 
+    #[allow(dead_code, reason = "measuring reads pages that it leaves as they are")]
     /// Emulates media features.
     pub fn emulate(&self, features: &[(&str, &str)]) {
         let features: Vec<Value> =

@@ -121,7 +121,7 @@ fn what_cannot_be_known_is_counted_and_named() {
     assert_eq!(
         said.stdout,
         "unknown in 432 cases: contrast/text: a background image is painted behind the text\n\
-         1,620 cases looked at, 432 of them unknown: nothing to mend\n"
+         1,620 cases looked at, 432 verdicts unknown: nothing to mend\n"
     );
 }
 

@@ -1,0 +1,89 @@
+//! The figures that Stilk is measured by, in one run: cases per second of `check` beside headless Chromium on the same
+//! cases, growth from one system to one 64 times as large, and memory at a million cases.
+//! `cargo bench -p stilk --bench figures`; `STILK_FIGURES=1` writes the table into docs/figures.md.
+
+mod chromium;
+mod grown;
+mod process;
+#[path = "../../tests/browser/webdriver.rs"]
+mod webdriver;
+
+use process::Run;
+use std::fmt::Write;
+use std::path::Path;
+use stilk_core::diagnostic::grouped;
+
+/// How many times each command runs; the median counts.
+const RUNS: usize = 7;
+
+fn main() {
+    // `cargo test` runs benchmarks without this argument to see whether they start.
+    if !std::env::args().any(|argument| argument == "--bench") {
+        return;
+    }
+    let mut table = String::from("| what | figure | reach |\n|---|---:|---:|\n");
+    let mut row = |what: &str, figure: String, reach: &str| {
+        println!("{what}: {figure}{}", if reach.is_empty() { String::new() } else { format!(" (to reach: {reach})") });
+        // Writing to a String does not fail.
+        let _ = writeln!(table, "| {what} | {figure} | {reach} |");
+    };
+    let sample = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/ternhaven");
+    let project = tempfile::tempdir().expect("a folder");
+    process::copy(&sample, project.path());
+
+    let nothing = process::median(RUNS, || Run::of(project.path(), &["--version"]));
+    row("a process that does nothing", millis(nothing.seconds), "");
+    let cold = process::median(RUNS, || {
+        drop(std::fs::remove_dir_all(project.path().join("dist")));
+        Run::of(project.path(), &["build"])
+    });
+    row("cold `build` of the sample, whole process", millis(cold.seconds), "20 ms");
+    let check = process::median(RUNS, || Run::of(project.path(), &["check", "--format", "json"]));
+    let ours = check.cases() as f64 / check.seconds;
+    let what = format!("`check` of the sample, {} cases, whole process", grouped(check.cases()));
+    row(&what, millis(check.seconds), "");
+    row("cases checked per second", grouped(ours as u64), "500,000");
+
+    let theirs = chromium::measure(project.path());
+    let what = format!("{}: states forced, styles read in one batch, {} cases", theirs.version, theirs.cases);
+    row(&what, format!("{} cases/s", grouped(theirs.per_second() as u64)), "");
+    row("of that, reading alone", format!("{} cases/s", grouped(theirs.read_per_second() as u64)), "");
+    row("`check` against that reading", format!("{} ×", grouped((ours / theirs.read_per_second()) as u64)), "");
+    row("`check` against the browser", format!("{} ×", grouped((ours / theirs.per_second()) as u64)), "200 ×");
+
+    let mut points = Vec::new();
+    for factor in [1, 4, 16, 64] {
+        let project = grown::project(factor);
+        let run = process::median(3, || Run::of(project.path(), &["check", "--format", "json"]));
+        let what =
+            format!("a system grown {factor} ×, {} cases, {} computed", grouped(run.cases()), grouped(run.computed()));
+        row(&what, format!("{}, {} MB", millis(run.seconds), run.megabytes()), "");
+        points.push((run.cases() as f64, run.seconds - nothing.seconds));
+    }
+    row("growth with cases, 1 × to 64 ×, exponent", format!("{:.2}", exponent(&points)), "1.05");
+    let million = grown::project(grown::MILLION);
+    let run = Run::of(million.path(), &["check", "--format", "json"]);
+    let what = format!("memory at {} cases, {} computed", grouped(run.cases()), grouped(run.computed()));
+    row(&what, format!("{} MB", run.megabytes()), "300 MB");
+    if std::env::var_os("STILK_FIGURES").is_some() {
+        let path = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/figures.md");
+        let text = std::fs::read_to_string(&path).expect("docs/figures.md");
+        let (before, rest) = text.split_once("<!-- table -->\n").expect("the beginning of the table");
+        let (_, after) = rest.split_once("<!-- end -->").expect("the end of the table");
+        std::fs::write(&path, format!("{before}<!-- table -->\n{table}<!-- end -->{after}")).expect("docs/figures.md");
+    }
+}
+
+fn millis(seconds: f64) -> String {
+    format!("{:.1} ms", seconds * 1000.0)
+}
+
+/// The slope of the line of least squares through the logarithms.
+fn exponent(points: &[(f64, f64)]) -> f64 {
+    let logs: Vec<(f64, f64)> = points.iter().map(|(x, y)| (x.ln(), y.ln())).collect();
+    let n = logs.len() as f64;
+    let mean = |value: fn(&(f64, f64)) -> f64| logs.iter().map(value).sum::<f64>() / n;
+    let (x, y) = (mean(|p| p.0), mean(|p| p.1));
+    let covariance: f64 = logs.iter().map(|p| (p.0 - x) * (p.1 - y)).sum();
+    covariance / logs.iter().map(|p| (p.0 - x).powi(2)).sum::<f64>()
+}
