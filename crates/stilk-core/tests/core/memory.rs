@@ -60,7 +60,7 @@ impl Memory {
         let root = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join(path);
         let mut memory = Memory::default();
         for folder in ["", "tokens", "controls"] {
-            for entry in std::fs::read_dir(root.join(folder)).unwrap().flatten() {
+            for entry in std::fs::read_dir(root.join(folder)).into_iter().flatten().flatten() {
                 if entry.path().is_file() {
                     let name = entry.file_name().into_string().unwrap();
                     let path = if folder.is_empty() { name } else { format!("{folder}/{name}") };
