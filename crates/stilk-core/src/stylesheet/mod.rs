@@ -5,9 +5,8 @@
 //! Precedence is state first, then place, then source order; layers carry the states.
 
 mod attached;
-mod differences;
 mod plain;
-mod reset;
+pub mod resets;
 mod selectors;
 mod tokens;
 mod writer;
@@ -15,8 +14,7 @@ mod writer;
 use crate::source::{Sources, Span};
 use crate::system::states::LAYERS;
 use crate::system::{Attachment, BoundDeclaration, Control, Names, Rule, System};
-pub use differences::{Difference, differences};
-pub use reset::{Reset, resets};
+pub use resets::{Reset, resets};
 pub use tokens::{Plan, written as written_tokens};
 use writer::Writer;
 
@@ -129,7 +127,7 @@ fn write_extent(system: &System, sources: &Sources, purpose: Purpose, extent: Ex
     sheet.head();
     sheet.section("token", |sheet| tokens::write(sheet));
     if extent.has_common() {
-        sheet.section("reset", |sheet| reset::write(sheet));
+        sheet.section("reset", |sheet| resets::write(sheet));
         sheet.rules();
         sheet.plain_rules();
         if system.manifest.stylesheet.layers {

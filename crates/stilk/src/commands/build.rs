@@ -7,7 +7,7 @@ use std::path::Path;
 use stilk_core::describe;
 use stilk_core::diagnostic::list;
 use stilk_core::engine::defaults::Browser;
-use stilk_core::stylesheet::{File, differences, file_suffixes, resets, write_files};
+use stilk_core::stylesheet::{File, file_suffixes, resets, write_files};
 
 /// Builds a project.
 pub fn run(root: &Path, minify: bool, quiet: bool) -> Result<Outcome, Failure> {
@@ -30,19 +30,17 @@ pub fn explain_resets(root: &Path) -> Result<Outcome, Failure> {
         if resets.is_empty() {
             continue;
         }
-        let differences = differences(control);
         anstream::println!("\n{}", control.name.value);
         for reset in resets {
-            let whom = if reset.hosts.is_empty() { String::new() } else { format!(" (on `{}`)", reset.hosts) };
+            let part = reset.part.as_ref().map(|part| format!(" (part `{part}`)")).unwrap_or_default();
+            let whom = if reset.hosts.is_empty() { part } else { format!(" (on `{}`)", reset.hosts) };
             anstream::println!("  {}: {}{whom}", reset.property, reset.value);
             anstream::println!("    {}", reset.reason);
-            for difference in differences.iter().filter(|d| reset.longhands().contains(&d.longhand)).take(1) {
-                for (value, who) in &difference.values {
-                    let more = who.len().saturating_sub(MOST);
-                    let shown = who.iter().take(MOST).map(String::as_str).collect::<Vec<_>>().join(", ");
-                    let more = if more > 0 { format!(" and {more} more") } else { String::new() };
-                    anstream::println!("      {value}: {shown}{more}");
-                }
+            for (value, who) in &reset.measured {
+                let more = who.len().saturating_sub(MOST);
+                let shown = who.iter().take(MOST).map(String::as_str).collect::<Vec<_>>().join(", ");
+                let more = if more > 0 { format!(" and {more} more") } else { String::new() };
+                anstream::println!("      {value}: {shown}{more}");
             }
         }
     }

@@ -1,0 +1,192 @@
+//! Scoped resets: for each control, the properties whose browser default differs between its hosts or between engines
+//! and that the control leaves unset, and no others. Never `* { … }`. What differs is looked up in what was measured;
+//! only the value that all are brought to is chosen by hand.
+
+mod chosen;
+pub mod defaults;
+mod write;
+
+use crate::css::parse::parse_declaration;
+use crate::css::property::{Flow, Longhand};
+use crate::dom::NodeId;
+use crate::system::{Control, Place, RuleTarget};
+use crate::template::Host;
+use crate::tokens::Piece;
+use chosen::Purpose;
+use defaults::{Brought, CONTEXTS, ENGINES, Kind, defaults};
+use std::collections::BTreeMap;
+pub(super) use write::{write, write_for};
+
+/// One declaration of a reset.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Reset {
+    /// The part that it is for, where the control is drawn on a native element inside; `None` for the host.
+    pub part: Option<String>,
+    /// The property.
+    pub property: &'static str,
+    /// The value on which hosts and engines agree.
+    pub value: String,
+    /// The hosts that need it, as a type selector; empty for all.
+    pub hosts: &'static str,
+    /// Why it is needed.
+    pub reason: &'static str,
+    /// What was measured: values, with who has them, in words.
+    pub measured: Vec<(String, Vec<String>)>,
+}
+
+impl Reset {
+    /// What it sets.
+    pub fn longhands(&self) -> Vec<Longhand> {
+        targets(self.property, &self.value)
+    }
+}
+
+/// Elements that should look alike: the hosts of a control, or the native elements that stand in them as a part.
+struct Group {
+    part: Option<String>,
+    /// Names of the hosts, and what they are.
+    members: Vec<(String, Kind)>,
+}
+
+/// The resets a control needs.
+pub fn resets(control: &Control) -> Vec<Reset> {
+    groups(control).iter().flat_map(|group| of_group(control, group)).collect()
+}
+
+fn groups(control: &Control) -> Vec<Group> {
+    let kind = |node: NodeId| control.template.document.element(node).map_or(Kind::OTHER, Kind::of);
+    let hosts = &control.template.hosts;
+    let mut groups =
+        vec![Group { part: None, members: hosts.iter().map(|host| (host.name.clone(), kind(host.node))).collect() }];
+    // What is a control of its own is reset by that control.
+    let is_placed = |host: &Host| host.placed.iter().any(|placed| placed.node == host.bearer);
+    for host in hosts.iter().filter(|host| host.bearer != host.node && !is_placed(host)) {
+        let name = host.parts.iter().find(|(_, node)| *node == host.bearer).map(|(name, _)| name.value.clone());
+        let member = (host.name.clone(), kind(host.bearer));
+        match groups.iter_mut().find(|group| group.part.is_some() && group.part == name) {
+            Some(known) => known.members.push(member),
+            None => groups.push(Group { part: name, members: vec![member] }),
+        }
+    }
+    groups.retain(|group| group.members.iter().any(|(_, kind)| *kind != Kind::OTHER));
+    groups
+}
+
+fn of_group(control: &Control, group: &Group) -> Vec<Reset> {
+    let set = set_at_rest(control, group.part.as_deref());
+    let mut resets = Vec::new();
+    let is_drawn = |kind: &Kind| kind.is_native() && !set.contains(&Longhand::Appearance);
+    if group.members.iter().any(|(_, kind)| is_drawn(kind)) {
+        if group.members.iter().any(|(_, kind)| is_drawn(kind) && kind.has_a_look_to_lose()) {
+            // Checkboxes, lists and the like stay as the platform draws them until the control takes that away.
+            return resets;
+        }
+        let (property, value) = ("appearance", "none".to_owned());
+        let reason = "native controls are drawn by the platform";
+        let (part, measured) = (group.part.clone(), Vec::new());
+        resets.push(Reset { part, property, value, hosts: "", reason, measured });
+    }
+    let purpose = Purpose::of(group.members.iter().map(|(_, kind)| *kind));
+    for (longhand, values) in differences(group) {
+        if set.contains(&longhand) {
+            continue;
+        }
+        let chosen = chosen::value(longhand, purpose);
+        let reference = || first_value(group, longhand).unwrap_or_else(|| longhand.initial().to_owned());
+        let property = chosen.map_or(longhand.name(), |chosen| chosen.property);
+        let value = chosen.map_or_else(reference, |chosen| chosen.value.to_owned());
+        let hosts = needed_by(group, longhand, property, &value);
+        let reason = chosen.map_or("browsers do not agree, and the control leaves it unset", |chosen| chosen.reason);
+        let known: Option<&mut Reset> = resets.iter_mut().find(|reset| reset.property == property);
+        match known {
+            Some(known) if hosts.is_empty() => known.hosts = "",
+            Some(_) => {}
+            None => resets.push(Reset { part: group.part.clone(), property, value, hosts, reason, measured: values }),
+        }
+    }
+    // A border without a style has no width.
+    if resets.iter().any(|reset| reset.property == "border-style") {
+        resets.retain(|reset| reset.property != "border-width");
+    }
+    resets.sort_by_key(|reset| (chosen::order(reset.property), reset.property));
+    resets
+}
+
+/// Values with who has them.
+type Measured = Vec<(String, Vec<String>)>;
+
+/// Longhands on which members or engines do not agree in one and the same place.
+fn differences(group: &Group) -> Vec<(Longhand, Measured)> {
+    let brought: Vec<(&str, &BTreeMap<Longhand, Brought>)> =
+        group.members.iter().map(|(name, kind)| (name.as_str(), defaults(*kind))).collect();
+    let mut found = Vec::new();
+    let Some((_, first)) = brought.first() else { return found };
+    for longhand in first.keys() {
+        let mut measured: BTreeMap<&str, Vec<String>> = BTreeMap::new();
+        let mut is_different = false;
+        for (context, place) in CONTEXTS.iter().enumerate() {
+            let mut here: Vec<&str> = Vec::new();
+            for (name, defaults) in &brought {
+                for (engine, browser) in ENGINES.iter().enumerate() {
+                    let Some(value) = defaults.get(longhand).and_then(|d| d.value(engine, context)) else { continue };
+                    measured.entry(value).or_default().push(format!("{} {name}{}", browser.name(), place.words));
+                    here.push(value);
+                }
+            }
+            is_different |= here.iter().any(|value| *value != here[0]);
+        }
+        if is_different {
+            let owned = measured.into_iter().map(|(value, who)| (value.to_owned(), who)).collect();
+            found.push((*longhand, owned));
+        }
+    }
+    found
+}
+
+/// The reference host's value at rest in the first engine.
+fn first_value(group: &Group, longhand: Longhand) -> Option<String> {
+    let (_, kind) = group.members.first()?;
+    Some(defaults(*kind).get(&longhand)?.value(0, 0)?.to_owned())
+}
+
+/// `a` where only the links among the hosts have another value than the chosen one.
+fn needed_by(group: &Group, longhand: Longhand, property: &str, value: &str) -> &'static str {
+    let computed = chosen::computed(longhand, property, value);
+    let needs = |kind: Kind| {
+        let defaults = defaults(kind);
+        let Some(default) = defaults.get(&longhand) else { return true };
+        default.values().any(|value| Some(value) != computed.as_deref())
+    };
+    let others_need_it = group.members.iter().any(|(_, kind)| !kind.is_link() && needs(*kind));
+    let only_links = group.members.iter().all(|(_, kind)| kind.is_link());
+    if others_need_it || only_links { "" } else { "a" }
+}
+
+fn targets(property: &str, value: &str) -> Vec<Longhand> {
+    parse_declaration(property, value)
+        .map(|parsed| parsed.targets().into_iter().map(|target| target.physical(Flow::LTR)).collect())
+        .unwrap_or_default()
+}
+
+/// Longhands that the control sets at rest on every host, or on a part of it.
+fn set_at_rest(control: &Control, part: Option<&str>) -> Vec<Longhand> {
+    let target = RuleTarget { part: part.map(str::to_owned), ..RuleTarget::default() };
+    let rules = control.rules.iter().filter(|rule| {
+        matches!(rule.place, Place::Trait | Place::From | Place::Control)
+            && rule.target == target
+            && rule.options.is_empty()
+            && rule.states.is_rest()
+            && rule.hosts.is_empty()
+            && rule.nested.is_empty()
+            && rule.conditions.is_empty()
+    });
+    rules
+        .flat_map(|rule| &rule.declarations)
+        .flat_map(|declaration| {
+            let has_reference = declaration.value.pieces.iter().any(|piece| !matches!(piece, Piece::Text(_)));
+            let text = declaration.value.write(&mut |_| "var(--x)".into(), &mut |local| local.to_owned());
+            // With a reference in it the value waits; what it sets is known all the same.
+            targets(&declaration.name.value, if has_reference { "var(--x)" } else { &text })
+        })
+        .collect()
+}
