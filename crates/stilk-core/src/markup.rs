@@ -68,6 +68,20 @@ pub fn snippet(system: &System, request: Request, id: &str) -> String {
     document.to_html(mounted.host)
 }
 
+/// The HTML of a host with every element that some variant has: those that exist in some options only keep `data-when`, and no
+/// option is chosen. A page takes variants from it by leaving elements out and adding classes.
+pub fn every_element(system: &System, control: &Control, host: usize, id: &str) -> String {
+    let mut document = Document::new();
+    let (variant, states) = (control.default_variant(), StateSet::default());
+    let request = Request { control, host, variant: &variant, states: &states, plain: false };
+    let mut expander = Expander { every: true, ..Expander::new(system, request, &mut document, None) };
+    let node = expander.copy(control.template.hosts[host].node, Document::ROOT).unwrap_or(Document::ROOT);
+    own_ids(&mut document, node, id);
+    own_values(&mut document, node);
+    indent(&mut document, node);
+    document.to_html(node)
+}
+
 /// Attributes that hold ids, one or several.
 const REFERENCES: [&str; 9] = [
     "for",
@@ -192,13 +206,15 @@ struct Expander<'e> {
     placed: Vec<(NodeId, NodeId)>,
     /// For a placed control: what the outer one puts into its slots.
     content: Option<NodeId>,
+    /// Whether elements of options that are not chosen are there too.
+    every: bool,
 }
 
 impl<'e> Expander<'e> {
     fn new(system: &'e System, request: Request<'e>, document: &'e mut Document, content: Option<NodeId>) -> Self {
         let template = &request.control.template;
         let (parts, placed) = Default::default();
-        Expander { system, request, template, document, parts, bearer: None, placed, content }
+        Expander { system, request, template, document, parts, bearer: None, placed, content, every: false }
     }
 
     fn copy(&mut self, from: NodeId, parent: NodeId) -> Option<NodeId> {
@@ -221,7 +237,7 @@ impl<'e> Expander<'e> {
             }
             return None;
         }
-        if !self.is_present(element) {
+        if !self.every && !self.is_present(element) {
             return None;
         }
         if let Some(placement) = self.request.control.placement(from) {
@@ -275,6 +291,9 @@ impl<'e> Expander<'e> {
             let own = target.attribute("class").unwrap_or_default().to_owned();
             let classes = parts.iter().map(|part| names.part(&self.request.control.name.value, part));
             target.set("class", std::iter::once(own).chain(classes).collect::<Vec<_>>().join(" "));
+            if let Some(list) = element.attribute("data-when").filter(|list| self.every && !list.trim().is_empty()) {
+                target.set("data-when", list);
+            }
         }
         if let Some(target) = self.document.element_mut(bearer).filter(|_| bearer != node) {
             for (name, value) in element.attributes.iter().filter(|(name, _)| OF_BEARER.contains(&&*name.local)) {
@@ -340,7 +359,8 @@ impl<'e> Expander<'e> {
             shipped.set("class", classes.join(" "));
         }
         for (name, value) in &element.attributes {
-            if !["class", "part", "data-when"].contains(&&*name.local) {
+            let keeps = self.every && &*name.local == "data-when" && !value.trim().is_empty();
+            if keeps || !["class", "part", "data-when"].contains(&&*name.local) {
                 shipped.attributes.push((name.clone(), value.clone()));
             }
         }

@@ -31,6 +31,13 @@ pub struct Use<'s> {
 
 /// Everything that depends on a token.
 pub fn reach(system: &System, token: TokenId) -> Reach<'_> {
+    let mut reach = uses(system, token);
+    reach.cases = count_cases(system, &reach.uses);
+    reach
+}
+
+/// The same without the cases, which take long to count.
+pub fn uses(system: &System, token: TokenId) -> Reach<'_> {
     let tokens = &system.tokens;
     let mut all = vec![token];
     let mut done = 0;
@@ -55,10 +62,9 @@ pub fn reach(system: &System, token: TokenId) -> Reach<'_> {
             }
         }
     }
-    let cases = count_cases(system, &uses);
     all.remove(0);
     all.retain(|id| !tokens.get(*id).is_member);
-    Reach { tokens: all, uses, cases }
+    Reach { tokens: all, uses, cases: 0 }
 }
 
 fn count_cases(system: &System, uses: &[Use]) -> u64 {

@@ -2,6 +2,7 @@
 
 mod commands;
 mod disk;
+mod live;
 mod output;
 
 use clap::{Parser, Subcommand, ValueEnum};
@@ -47,8 +48,25 @@ enum Command {
         format: Format,
     },
     /// Draw every variant in every state on one page
-    #[command(after_help = "Example:\n  stilk specimen && xdg-open dist/specimen.html")]
-    Specimen(Common),
+    #[command(
+        after_help = "Examples:\n  stilk specimen && xdg-open dist/specimen.html\n  stilk specimen --terminal button"
+    )]
+    Specimen {
+        #[command(flatten)]
+        common: Common,
+        /// Print this control as a matrix of swatches and ratios, and write nothing
+        #[arg(long, value_name = "CONTROL")]
+        terminal: Option<String>,
+    },
+    /// Show the specimen in the browser and draw it anew on every save
+    #[command(after_help = "Example:\n  stilk live --port 7400")]
+    Live {
+        #[command(flatten)]
+        common: Common,
+        /// The port on 127.0.0.1; 0 for any that is free
+        #[arg(long, default_value_t = 7400)]
+        port: u16,
+    },
     /// Print the HTML of a variant, ready to paste
     #[command(after_help = "Example:\n  stilk markup button@a.outline.small\n  stilk markup button:disabled")]
     Markup {
@@ -257,7 +275,9 @@ fn main() -> ExitCode {
         Command::Build { common, explain_resets: true, .. } => commands::build::explain_resets(&common.project),
         Command::Build { common, minify, .. } => commands::build::run(&common.project, minify, common.quiet),
         Command::Check { common, format } => commands::check::run(&common.project, format, common.quiet),
-        Command::Specimen(common) => commands::specimen::run(&common.project, common.quiet),
+        Command::Specimen { common, terminal: Some(control) } => commands::specimen::print(&common.project, &control),
+        Command::Specimen { common, .. } => commands::specimen::run(&common.project, common.quiet),
+        Command::Live { common, port } => live::run(&common.project, port, common.quiet),
         Command::Markup { common, case, id } => commands::markup::run(&common.project, &case, id.as_deref()),
         Command::Tokens { common, path } => commands::tokens::run(&common.project, path.as_deref()),
         Command::Why(why) => {
@@ -306,4 +326,13 @@ enum Failure {
     Said,
     /// What to say.
     Message(String),
+}
+
+impl std::fmt::Display for Failure {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        match self {
+            Failure::Said => Ok(()),
+            Failure::Message(message) => f.write_str(message),
+        }
+    }
 }

@@ -60,7 +60,8 @@ const HOSTS = [
     ...['checkbox', 'radio', 'range', 'file', 'submit', 'reset', 'button'].map(type =>
         ({ ...input(type, type === 'file' ? '' : 'value=1'), states: ['disabled', 'focus', 'active', 'hover', 'checked'] })),
     plain('option'),
-    one('select option', '<select style="font: inherit"><option data-it>x</select>', { base: 'option', states: ['disabled'] }),
+    // A list keeps to values of its own: what its options have by themselves shows where it takes over what is around it.
+    one('select option', `<select style="${inherited.map(name => `${name}: inherit`).join(';')}"><option data-it>x</select>`, { base: 'option', states: ['disabled'] }),
     one('optgroup', '<select><optgroup data-it></optgroup></select>', { states: ['disabled'] }),
     one('details > summary:first-of-type', '<details><summary data-it>x</summary></details>', { base: 'summary', states: ['focus'] }),
     one('fieldset > legend', '<fieldset><legend data-it>x</legend></fieldset>', { base: 'legend' }),

@@ -6,6 +6,7 @@ use super::run::{Cause, Failure, Seen, Sink};
 use super::trace::Origin;
 use super::{Check, Inspection, Shown};
 use crate::case::Look;
+use crate::css::Unknown;
 use crate::css::color::Absolute;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
@@ -283,32 +284,52 @@ pub enum Figure {
     NoText,
 }
 
-/// The figure of the worst text in a look, over all surfaces.
-pub fn figure(system: &System, look: &Look, states: &StateSet) -> Figure {
-    let mut worst: Option<(f64, f64)> = None;
+/// The text of a look that has the least contrast for what it needs, over all surfaces.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Worst {
+    /// The text's pixel.
+    pub text: Pixel,
+    /// The pixel behind it.
+    pub behind: Pixel,
+    ratio: f64,
+    needed: f64,
+}
+
+/// The worst text in a look; nothing where none is painted.
+///
+/// # Errors
+/// The reason why it cannot be known.
+pub fn worst_text(system: &System, look: &Look) -> Result<Option<Worst>, Unknown> {
+    let mut worst: Option<Worst> = None;
     for place in paint::text_places(look) {
-        let painted = match paint::paint(look, &place) {
-            Ok(painted) => painted,
-            Err(reason) => return Figure::Unknown(reason.0),
-        };
+        let painted = paint::paint(look, &place)?;
         let Some(style) = look.styles.element(place.node) else { continue };
         let needed = needed(system.manifest.conformance, style);
         for one in painted {
             let ratio = contrast(one.text, one.behind);
-            if worst.is_none_or(|(r, n)| ratio / needed < r / n) {
-                worst = Some((ratio, needed));
+            if worst.is_none_or(|known| ratio / needed < known.ratio / known.needed) {
+                worst = Some(Worst { text: one.text, behind: one.behind, ratio, needed });
             }
         }
     }
-    let Some((ratio, needed)) = worst else { return Figure::NoText };
-    let shown = format!("{:.2}", floor(ratio));
-    let needed_text = number(needed);
+    Ok(worst)
+}
+
+/// The figure of the worst text in a look, over all surfaces.
+pub fn figure(system: &System, look: &Look, states: &StateSet) -> Figure {
+    let worst = match worst_text(system, look) {
+        Ok(Some(worst)) => worst,
+        Ok(None) => return Figure::NoText,
+        Err(reason) => return Figure::Unknown(reason.0),
+    };
+    let ratio = format!("{:.2}", floor(worst.ratio));
+    let needed = number(worst.needed);
     if is_inactive(system, states) {
-        Figure::Exempt { ratio: shown }
-    } else if ratio < needed {
-        Figure::Fails { ratio: shown, needed: needed_text }
+        Figure::Exempt { ratio }
+    } else if worst.ratio < worst.needed {
+        Figure::Fails { ratio, needed }
     } else {
-        Figure::Passes { ratio: shown, needed: needed_text }
+        Figure::Passes { ratio, needed }
     }
 }
 

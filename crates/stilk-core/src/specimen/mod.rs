@@ -1,7 +1,8 @@
-//! The specimen: one self-contained page that shows every variant in every state and theme, with its figures.
+//! The specimen: one self-contained page, the system's style guide. Every control in every option, state and theme, with
+//! its figures; the control itself to try; markup to copy; the tokens behind it.
 //!
-//! The page is a tree that is encoded once. Each theme's sheet is a shadow tree: its rules cannot touch the page, nor
-//! the page's rules the controls.
+//! The page is a tree that is encoded once. A picture is kept once and mounted for each theme by the page's script, in a
+//! shadow tree of its own: the system's rules cannot touch the page, nor the page's rules the controls.
 
 use crate::case::{Stage, theme_attributes};
 use crate::diagnostic::Diagnostic;
@@ -11,31 +12,49 @@ use crate::markup::{Mounted, Request, mount, own_ids};
 use crate::source::Sources;
 use crate::stylesheet::{self, Plan, Purpose, SHOWN, Written};
 use crate::system::{StateId, StateSet, System};
-use crate::tokens::Theme;
 
+mod control;
+mod data;
 mod overview;
-mod table;
+pub mod table;
+mod tokens;
+mod ways;
 
-const PAGE_CSS: &str = include_str!("page.css");
-const SHEET_CSS: &str = include_str!("sheet.css");
-const SCRIPT: &str = include_str!("page.js");
+const PAGE_CSS: &str = include_str!("page/page.css");
+const GROUND_CSS: &str = include_str!("page/ground.css");
+const SCRIPTS: [&str; 4] = [
+    include_str!("page/view.js"),
+    include_str!("page/mount.js"),
+    include_str!("page/try.js"),
+    include_str!("page/start.js"),
+];
 
 /// Draws the page from the stylesheet that was written and the findings of the checks.
 pub fn page(system: &System, sources: &Sources, written: &Written, findings: &[Diagnostic]) -> String {
     let parsed = Stylesheet::parse(&written.text);
     let stage = Stage::new(system, written, &parsed, Media::default());
-    let shown = stylesheet::write(system, sources, Purpose::Specimen);
-    let mut page = Page { system, sources, stage, css: shown.text, document: Document::new(), mounted: 0 };
-    page.draw(findings);
+    let mut page = Page { system, sources, stage, findings, document: Document::new(), mounted: 0 };
+    page.draw();
     let html = page.document.child_elements(Document::ROOT).next().unwrap_or(Document::ROOT);
     format!("<!doctype html>\n{}\n", page.document.to_html(html))
+}
+
+/// The system's stylesheets as the page holds them: with states shown by an attribute for pictures, and with those of the
+/// browser for the controls to try.
+pub fn stylesheets(system: &System, sources: &Sources) -> [String; 2] {
+    let write = |purpose| stylesheet::write(system, sources, purpose).text;
+    std::thread::scope(|scope| {
+        let trial = scope.spawn(|| write(Purpose::Trial));
+        let pictures = write(Purpose::Specimen);
+        [pictures, trial.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))]
+    })
 }
 
 struct Page<'p> {
     system: &'p System,
     sources: &'p Sources,
     stage: Stage<'p>,
-    css: String,
+    findings: &'p [Diagnostic],
     document: Document,
     /// How many controls were mounted: each has ids of its own.
     mounted: u64,
@@ -67,7 +86,7 @@ impl Page<'_> {
         }
     }
 
-    fn draw(&mut self, findings: &[Diagnostic]) {
+    fn draw(&mut self) {
         let name = self.system.manifest.name.value.clone();
         let html = self.add(Document::ROOT, "html", &[("lang", "en")]);
         let head = self.add(html, "head", &[]);
@@ -76,54 +95,46 @@ impl Page<'_> {
         self.add_text(head, "title", &[], &format!("{name}: specimen"));
         self.add_text(head, "style", &[], PAGE_CSS);
         let body = self.add(html, "body", &[]);
-        let header = self.add(body, "header", &[]);
-        self.add_text(header, "p", &[("class", "kind")], "Specimen sheet");
-        self.add_text(header, "h1", &[], &name);
-        let controls = self.system.controls.len();
-        let plural = if controls == 1 { "control" } else { "controls" };
-        let names: Vec<String> = views(self.system).into_iter().map(|view| view.name).collect();
-        self.add_text(header, "p", &[], &format!("{controls} {plural}, drawn in {}", names.join("; ")));
-        let nav = self.add(header, "nav", &[("aria-label", "Controls")]);
-        let index = self.add(nav, "ul", &[]);
-        for control in &self.system.controls {
-            let item = self.add(index, "li", &[]);
-            let target = format!("#control-{}", control.name.value);
-            self.add_text(item, "a", &[("href", &target)], &control.name.value);
-        }
-        let main = self.add(body, "main", &[]);
+        self.add_text(body, "a", &[("class", "skip"), ("href", "#controls")], "Skip to the controls");
+        self.header(body, &name);
+        self.ways(body);
+        let main = self.add(body, "main", &[("id", "main"), ("tabindex", "-1")]);
         self.overview(main);
-        if !findings.is_empty() {
-            self.findings(main, findings);
+        if !self.findings.is_empty() {
+            self.all_findings(main);
         }
-        let themes: Vec<Theme> = views(self.system).into_iter().filter(|v| v.is_main).map(|view| view.theme).collect();
+        let controls = self.add(main, "div", &[("id", "controls"), ("tabindex", "-1")]);
         for control in &self.system.controls {
-            self.control(main, control, &themes);
+            self.control(controls, control);
         }
-        let css = self.css.clone();
-        let css = self.add_text(body, "template", &[("id", "system")], &css);
-        debug_assert!(self.document.element(css).is_some());
-        self.add_text(body, "script", &[], SCRIPT);
+        self.token_pages(main);
+        self.filters(body);
+        let [pictures, trial] = stylesheets(self.system, self.sources);
+        self.add_text(body, "template", &[("id", "css-pictures")], &pictures);
+        self.add_text(body, "template", &[("id", "css-trial")], &trial);
+        self.add_text(body, "template", &[("id", "css-ground")], GROUND_CSS);
+        let data = data::data(self);
+        self.add_text(body, "script", &[("type", "application/json"), ("id", "data")], &data);
+        self.add_text(body, "script", &[], &SCRIPTS.join("\n"));
     }
 
-    /// A shadow tree: the system's rules cannot touch the page, nor the page's rules the controls.
-    fn shadow(&mut self, host: NodeId) -> NodeId {
-        let shadow = self.add(host, "template", &[("shadowrootmode", "open")]);
-        self.add_text(shadow, "style", &[], SHEET_CSS);
-        shadow
-    }
-
-    /// A surface in a theme, inside a shadow tree.
-    fn ground(&mut self, parent: NodeId, view: &View, class: &str) -> NodeId {
-        let attributes = theme_attributes(self.system, &view.theme);
-        let plan = Plan::new(self.system);
-        let surface = self.system.surfaces.first().map(|(_, id)| plan.read_anywhere(self.system, *id));
-        let style = surface.map_or_else(String::new, |css| format!("background-color: {css}"));
-        let mut pairs: Vec<(&str, &str)> = attributes.iter().map(|(n, v)| (n.as_str(), v.as_str())).collect();
-        pairs.extend([("class", class), ("style", style.as_str())]);
-        if view.rtl {
-            pairs.push(("dir", "rtl"));
+    fn header(&mut self, body: NodeId, name: &str) {
+        let header = self.add(body, "header", &[("class", "masthead")]);
+        let title = self.add(header, "div", &[("class", "title")]);
+        self.add_text(title, "h1", &[], name);
+        let controls = crate::diagnostic::grouped(self.system.controls.len() as u64);
+        let themes = self.system.tokens.themes().len();
+        let variants: usize = self.system.controls.iter().map(|control| control.variant_count(0)).sum();
+        let variants = crate::diagnostic::grouped(variants as u64);
+        self.add_text(title, "p", &[], &format!("{controls} controls, {variants} variants, {themes} themes"));
+        let nav = self.add(header, "nav", &[("aria-label", "Specimens")]);
+        let index = self.add(nav, "ul", &[]);
+        let names = self.system.controls.iter().map(|control| control.name.value.clone());
+        let entries = names.map(|name| (format!("#control-{name}"), name)).chain([("#tokens".into(), "tokens".into())]);
+        for (target, name) in entries {
+            let item = self.add(index, "li", &[]);
+            self.add_text(item, "a", &[("href", &target)], &name);
         }
-        self.add(parent, "div", &pairs)
     }
 
     /// Mounts a control as a picture: it cannot be reached, and its row and column say what it is.
@@ -136,21 +147,26 @@ impl Page<'_> {
         self.show_states(&mounted, request.states);
     }
 
-    fn findings(&mut self, main: NodeId, findings: &[Diagnostic]) {
+    fn all_findings(&mut self, main: NodeId) {
         let section = self.add(main, "section", &[("class", "findings"), ("aria-labelledby", "findings")]);
         self.add_text(section, "h2", &[("id", "findings")], "To mend");
         let list = self.add(section, "ul", &[]);
-        for finding in findings {
-            let item = self.add(list, "li", &[]);
-            let strong = self.add(item, "strong", &[]);
-            self.add_prose(strong, &finding.message);
-            let cases = finding.evidence.as_ref().map_or(0, |e| e.cases);
-            let place = finding.span.map_or_else(String::new, |span| format!(" · {}", self.sources.place(span)));
-            self.add_text(item, "p", &[("class", "figures")], &format!("{} · {cases} cases{place}", finding.id));
-            if let Some(mend) = &finding.mend {
-                let paragraph = self.add(item, "p", &[]);
-                self.add_prose(paragraph, mend);
-            }
+        for finding in self.findings {
+            self.finding(list, finding);
+        }
+    }
+
+    fn finding(&mut self, list: NodeId, finding: &Diagnostic) {
+        let item = self.add(list, "li", &[("class", finding.level.word())]);
+        let strong = self.add(item, "strong", &[]);
+        self.add_prose(strong, &finding.message);
+        let cases = finding.evidence.as_ref().map_or(0, |e| e.cases);
+        let place = finding.span.map_or_else(String::new, |span| format!(" · {}", self.sources.place(span)));
+        let cases = crate::diagnostic::grouped(cases);
+        self.add_text(item, "p", &[("class", "figures")], &format!("{} · {cases} cases{place}", finding.id));
+        if let Some(mend) = &finding.mend {
+            let paragraph = self.add(item, "p", &[("class", "mend")]);
+            self.add_prose(paragraph, mend);
         }
     }
 
@@ -181,42 +197,17 @@ impl Page<'_> {
             }
         }
     }
-}
 
-/// A theme to be looked at, left to right or right to left.
-struct View {
-    name: String,
-    theme: Theme,
-    rtl: bool,
-    /// Whether it is one of the main themes, in which everything is drawn.
-    is_main: bool,
-}
+    /// What a picture lies on: the first surface, as CSS that holds in every theme.
+    fn surface(&self) -> String {
+        let plan = Plan::new(self.system);
+        let surface = self.system.surfaces.first().map(|(_, id)| plan.read_anywhere(self.system, *id));
+        surface.unwrap_or_else(|| "Canvas".to_owned())
+    }
 
-/// The contexts of the first modifier; then the others' in its default; then right to left.
-fn views(system: &System) -> Vec<View> {
-    let tokens = &system.tokens;
-    let default = tokens.default_theme();
-    let mut views = Vec::new();
-    let view = |theme: Theme, rtl: bool, is_main: bool| {
-        let name = match (tokens.theme_name(&theme), rtl) {
-            (name, false) if name.is_empty() => "the one theme".to_owned(),
-            (name, false) => name,
-            (name, true) => format!("{name}, right to left").trim_start_matches(", ").to_owned(),
-        };
-        View { name, theme, rtl, is_main }
-    };
-    for (m, modifier) in tokens.modifiers.iter().enumerate() {
-        let mut order: Vec<usize> = (0..modifier.contexts.len()).collect();
-        order.sort_by_key(|c| *c != modifier.default);
-        for context in order.into_iter().filter(|c| m == 0 || *c != modifier.default) {
-            let mut theme = default.clone();
-            theme.contexts[m] = context;
-            views.push(view(theme, false, m == 0));
-        }
+    /// The attribute of each modifier.
+    fn attributes(&self) -> Vec<String> {
+        let theme = self.system.tokens.default_theme();
+        theme_attributes(self.system, &theme).into_iter().map(|(name, _)| name).collect()
     }
-    if views.is_empty() {
-        views.push(view(default.clone(), false, true));
-    }
-    views.push(view(default, true, false));
-    views
 }

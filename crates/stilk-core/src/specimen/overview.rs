@@ -1,6 +1,6 @@
-//! All controls at a glance: one card per theme, each control mounted with its name.
+//! All controls at a glance: one card, mounted for each theme that is looked at.
 
-use super::{Page, View, views};
+use super::Page;
 use crate::dom::NodeId;
 use crate::markup::Request;
 use crate::system::{Control, StateSet, Variant};
@@ -12,30 +12,21 @@ impl Page<'_> {
     pub(super) fn overview(&mut self, main: NodeId) {
         let section = self.add(main, "section", &[("aria-labelledby", "overview"), ("class", "overview")]);
         self.add_text(section, "h2", &[("id", "overview")], "At a glance");
-        let host = self.add(section, "div", &[("class", "cards")]);
-        let shadow = self.shadow(host);
-        let grid = self.add(shadow, "div", &[("class", "cards")]);
-        for view in views(self.system) {
-            self.card(grid, &view);
-        }
-    }
-
-    fn card(&mut self, grid: NodeId, view: &View) {
-        let card = self.ground(grid, view, "card");
-        self.add_text(card, "h3", &[("dir", "ltr")], &view.name);
+        self.add(section, "div", &[("class", "cards"), ("data-sheet", "glance")]);
+        let template = self.add(section, "template", &[("id", "sheet-glance")]);
         let placed: Vec<&str> =
             self.system.controls.iter().flat_map(|c| &c.placements).map(|p| p.control.as_str()).collect();
         // What only ever stands in others is seen there.
         let system = self.system;
         let alone = |control: &&Control| !placed.contains(&control.name.as_str()) || control.axes.len() > 1;
         for control in system.controls.iter().filter(alone) {
-            let item = self.add(card, "div", &[("class", "item")]);
-            self.add_text(item, "p", &[("class", "name"), ("dir", "ltr")], &control.name.value);
+            let item = self.add(template, "div", &[("class", "item"), ("data-name", &control.name.value)]);
             let row = self.add(item, "div", &[("class", "row")]);
             for variant in shown(control) {
                 let states = &StateSet::default();
                 self.picture(row, Request { control, host: 0, variant: &variant, states, plain: true });
             }
+            self.add_text(item, "p", &[("class", "name"), ("dir", "ltr")], &control.name.value);
         }
     }
 }

@@ -1,48 +1,22 @@
-//! One control: a sheet per theme, options as rows, states as columns, the contrast in each cell.
+//! One control's pictures: options as rows, states as columns. Kept once; figures are of each theme.
 
-use super::{Page, View};
-use crate::case::{Unit, state_sets};
+use super::Page;
+use crate::case::{Look, Scene, Stage, Unit, state_sets};
 use crate::check::{Figure, contrast_figure};
 use crate::dom::{Element, NodeId};
 use crate::markup::Request;
 use crate::system::{Control, OptionId, StateSet, System, Variant};
-use crate::tokens::Theme;
 
 impl Page<'_> {
-    pub(super) fn control(&mut self, main: NodeId, control: &Control, themes: &[Theme]) {
-        let id = format!("control-{}", control.name.value);
-        let section = self.add(main, "section", &[("class", "control"), ("aria-labelledby", &id)]);
-        let label = self.add(section, "div", &[("class", "label")]);
-        self.add_text(label, "h2", &[("id", &id)], &control.name.value);
-        let hosts: Vec<&str> = control.template.hosts.iter().map(|host| host.name.as_str()).collect();
-        let axes: Vec<&str> = control.axes.iter().map(|axis| axis.name.as_str()).collect();
-        let figures = self.add(label, "dl", &[]);
-        let variants = crate::diagnostic::grouped(control.variant_count(0) as u64);
-        let place = self.sources.place(control.name.span);
-        let axes = if axes.is_empty() { "none".to_owned() } else { axes.join(" × ") };
-        for (term, text) in [("hosts", hosts.join(", ")), ("axes", axes), ("variants", variants), ("place", place)] {
-            self.add_text(figures, "dt", &[], term);
-            self.add_text(figures, "dd", &[], &text);
-        }
-        // Every focusable scroll area needs a name.
-        let name = format!("{} in every theme", control.name.value);
-        let attributes = [("class", "sheet"), ("role", "region"), ("aria-label", name.as_str()), ("tabindex", "0")];
-        let sheet = self.add(section, "div", &attributes);
-        let shadow = self.shadow(sheet);
-        for theme in themes {
-            let name = self.system.tokens.theme_name(theme);
-            let view = View { name, theme: theme.clone(), rtl: false, is_main: true };
-            self.theme(shadow, control, &view);
-        }
-    }
-
-    fn theme(&mut self, shadow: NodeId, control: &Control, view: &View) {
-        let ground = self.ground(shadow, view, "ground");
-        let table = self.add(ground, "table", &[]);
+    /// Keeps the table of a control where the page's script finds it.
+    pub(super) fn table(&mut self, section: NodeId, control: &Control) {
+        let id = format!("sheet-{}", control.name.value);
+        let template = self.add(section, "template", &[("id", &id)]);
+        let table = self.add(template, "table", &[]);
         let sets = shown_sets(self.system, control);
         let head = self.add(table, "thead", &[]);
         let row = self.add(head, "tr", &[]);
-        self.add_text(row, "th", &[("scope", "col"), ("class", "theme")], &view.name);
+        self.add(row, "th", &[("scope", "col"), ("class", "theme")]);
         for set in &sets {
             let title = self.system.states.set_name(set).replace('+', " + ");
             self.add_text(row, "th", &[("scope", "col")], &title);
@@ -51,29 +25,60 @@ impl Page<'_> {
         for (name, host, variant) in shown_rows(control) {
             let row = self.add(body, "tr", &[]);
             self.add_text(row, "th", &[("scope", "row")], &name);
-            let unit = Unit { control, host, variant, theme: view.theme.clone() };
             for states in &sets {
                 let cell = self.add(row, "td", &[]);
-                let figure = contrast_figure(self.system, &self.stage.look(&unit, states), states);
-                self.picture(cell, Request { control, host, variant: &unit.variant, states, plain: false });
-                self.figure(cell, &figure);
+                self.picture(cell, Request { control, host, variant: &variant, states, plain: false });
             }
         }
     }
 
-    fn figure(&mut self, cell: NodeId, figure: &Figure) {
-        let (class, text, title) = match figure {
-            Figure::Passes { ratio, needed } => ("figure", ratio.clone(), format!("contrast {ratio}, needs {needed}")),
-            Figure::Fails { ratio, needed } => {
-                ("figure fails", format!("✗ {ratio}"), format!("contrast {ratio} is too low: needs {needed}"))
+    /// The contrast in each cell of a control's table, row by row, for each theme.
+    pub(super) fn figures(&self, control: &Control) -> Vec<Vec<Figure>> {
+        let mut figures: Vec<Vec<Figure>> = vec![Vec::new(); self.system.tokens.themes().len()];
+        each_cell(self.system, &self.stage, control, &mut |cell| {
+            figures[cell.theme].push(contrast_figure(self.system, cell.look, cell.states));
+        });
+        figures
+    }
+}
+
+/// One picture of a control in a theme.
+pub struct Cell<'c> {
+    /// The row, by place.
+    pub row: usize,
+    /// The column, by place.
+    pub column: usize,
+    /// The theme, by its place among all themes.
+    pub theme: usize,
+    /// The states.
+    pub states: &'c StateSet,
+    /// The look.
+    pub look: &'c Look,
+}
+
+/// Names of a table's rows and columns.
+pub fn headings(system: &System, control: &Control) -> (Vec<String>, Vec<String>) {
+    let rows = shown_rows(control).into_iter().map(|(name, ..)| name).collect();
+    let name = |set: &StateSet| system.states.set_name(set).replace('+', " + ");
+    (rows, shown_sets(system, control).iter().map(name).collect())
+}
+
+/// Visits every picture of a control in every theme: by rows, columns, themes.
+pub fn each_cell(system: &System, stage: &Stage, control: &Control, visit: &mut dyn FnMut(Cell)) {
+    let themes = system.tokens.themes();
+    let sets = shown_sets(system, control);
+    for (row, (_, host, variant)) in shown_rows(control).into_iter().enumerate() {
+        for (column, states) in sets.iter().enumerate() {
+            let mut scene: Option<Scene> = None;
+            for (index, theme) in themes.iter().enumerate() {
+                if scene.is_none() || !stage.scenes_serve_all_themes() {
+                    let unit = Unit { control, host, variant: variant.clone(), theme: theme.clone() };
+                    scene = Some(stage.scene(&unit, states));
+                }
+                let Some(scene) = &scene else { continue };
+                visit(Cell { row, column, theme: index, states, look: &stage.look_in(scene, theme) });
             }
-            Figure::Exempt { ratio } => {
-                ("figure exempt", format!("({ratio})"), "WCAG asks no contrast of what cannot be used".to_owned())
-            }
-            Figure::Unknown(reason) => ("figure exempt", "unknown".to_owned(), (*reason).to_owned()),
-            Figure::NoText => ("figure exempt", "no text".to_owned(), "no text is painted".to_owned()),
-        };
-        self.add_text(cell, "span", &[("class", class), ("title", &title)], &text);
+        }
     }
 }
 
@@ -93,14 +98,18 @@ fn shown_rows(control: &Control) -> Vec<(String, usize, Variant)> {
     for host in 1..control.template.hosts.len() {
         let own = control.variants(host);
         let Some(variant) = own.iter().min_by_key(plainness) else { continue };
-        let template = &control.template.hosts[host];
-        let name = match control.template.document.element(template.node).map(Element::local) {
-            Some("input") => format!("as input {}", template.name),
-            _ => format!("as {}", template.name),
-        };
-        rows.push((name, host, variant.clone()));
+        rows.push((format!("as {}", host_name(control, host)), host, variant.clone()));
     }
     rows
+}
+
+/// What a host is called: `button`, `a`, `input submit`.
+pub(super) fn host_name(control: &Control, host: usize) -> String {
+    let template = &control.template.hosts[host];
+    match control.template.document.element(template.node).map(Element::local) {
+        Some("input") => format!("input {}", template.name),
+        _ => template.name.clone(),
+    }
 }
 
 /// The columns: rest, each state alone, and the states of parts that a sheet names. A state that only a part answers to

@@ -46,6 +46,15 @@ pub enum Purpose {
     Page,
     /// A specimen: scopes hang on a shadow host, and interaction states on an attribute.
     Specimen,
+    /// A control to try in a specimen: scopes hang on a shadow host, all else is as on a page.
+    Trial,
+}
+
+impl Purpose {
+    /// Whether states are the browser's own.
+    fn has_real_states(self) -> bool {
+        matches!(self, Purpose::Page | Purpose::Trial)
+    }
 }
 
 /// The attribute by which a specimen shows interaction states: `data-shown="hover"`.
@@ -212,7 +221,7 @@ impl<'s> Sheet<'s> {
     fn attachments(&self, control: &Control) -> impl Iterator<Item = &'s Attachment> {
         let attachments = match self.purpose {
             Purpose::Page => self.system.attachments.as_slice(),
-            Purpose::Specimen => &[],
+            Purpose::Specimen | Purpose::Trial => &[],
         };
         attachments.iter().filter(|attachment| attachment.control == control.name.value)
     }
@@ -226,7 +235,7 @@ impl<'s> Sheet<'s> {
         let Placed { control, rule } = placed;
         let mut conditions: Vec<String> =
             rule.conditions.iter().map(|c| format!("@{} {}", c.kind, c.prelude)).collect();
-        if self.purpose == Purpose::Page && self.names_state(rule, "hover") {
+        if self.purpose.has_real_states() && self.names_state(rule, "hover") {
             conditions.push("@media (hover: hover)".into());
         }
         let own_motion = rule.conditions.iter().any(|c| c.prelude.contains("prefers-reduced-motion"));

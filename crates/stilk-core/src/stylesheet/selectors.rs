@@ -128,7 +128,7 @@ fn conditions(sheet: &Sheet, control: &Control, rule: &Rule, whom: Whom) -> Opti
             }
         }
     }
-    if guarded && sheet.purpose == Purpose::Page {
+    if guarded && sheet.purpose.has_real_states() {
         text.push_str(&bearer.guard());
     }
     for nested in &rule.nested {
@@ -147,7 +147,7 @@ fn own_states(sheet: &Sheet, rule: &Rule) -> String {
         let state = sheet.system.states.get(*id);
         match sheet.purpose {
             Purpose::Specimen => format!(":where([{SHOWN}~=\"{}\"])", state.name),
-            Purpose::Page => format!(":where({})", state.selectors.join(", ")),
+            Purpose::Page | Purpose::Trial => format!(":where({})", state.selectors.join(", ")),
         }
     })
     .collect()
@@ -157,7 +157,7 @@ fn own_states(sheet: &Sheet, rule: &Rule) -> String {
 fn part_predicate(sheet: &Sheet, control: &Control, part: &str, state: &str, list: &str) -> String {
     let list = match sheet.purpose {
         Purpose::Specimen => format!("[{SHOWN}~=\"{state}\"]"),
-        Purpose::Page => list.to_owned(),
+        Purpose::Page | Purpose::Trial => list.to_owned(),
     };
     let mut paths: Vec<String> = Vec::new();
     for host in &control.template.hosts {

@@ -48,7 +48,7 @@ pub fn explain_resets(root: &Path) -> Result<Outcome, Failure> {
 }
 
 /// Writes everything that pages and programs use, and says what is in it.
-pub(super) fn write(loaded: &Loaded, minify: bool) -> Result<String, Failure> {
+pub fn write(loaded: &Loaded, minify: bool) -> Result<String, Failure> {
     let system = &loaded.system;
     // Three kinds of files, none of which needs another: written side by side.
     let (stylesheets, description, tokens) = std::thread::scope(|scope| {

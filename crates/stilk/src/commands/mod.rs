@@ -37,18 +37,28 @@ impl Loaded {
         if !root.is_dir() {
             return Err(Failure::Message(format!("error: there is no folder `{}`", root.display())));
         }
+        let (loaded, said) = match Loaded::load(root) {
+            Ok((loaded, said)) => (Ok(loaded), said),
+            Err(said) => (Err(Failure::Said), said),
+        };
+        anstream::eprint!("{said}");
+        loaded
+    }
+
+    /// Reads a project; with it, or alone, what there is to say of it.
+    pub fn load(root: &Path) -> Result<(Loaded, String), String> {
         let project = project::load(&Folder::new(root));
-        if !project.diagnostics.is_empty() {
-            anstream::eprint!("{}", terminal::render(&project.diagnostics, &project.sources, root));
-        }
+        let said = terminal::render(&project.diagnostics, &project.sources, root);
         let errors = project.diagnostics.iter().filter(|d| d.level == Level::Error).count() as u64;
         match project.system {
-            Some(system) => Ok(Loaded { root: root.to_owned(), sources: project.sources, system }),
-            None => {
-                anstream::eprintln!("{}; nothing was written", count(errors, "error"));
-                Err(Failure::Said)
-            }
+            Some(system) => Ok((Loaded { root: root.to_owned(), sources: project.sources, system }, said)),
+            None => Err(format!("{said}{}; nothing was written\n", count(errors, "error"))),
         }
+    }
+
+    /// The folder that everything is written to.
+    pub fn folder(&self) -> PathBuf {
+        self.root.join(&self.system.manifest.stylesheet.folder)
     }
 
     fn stylesheet(&self) -> Written {

@@ -1,9 +1,11 @@
 //! `stilk specimen`: every variant in every state, on one page.
 
 use super::Loaded;
+use crate::output::matrix;
 use crate::{Failure, Outcome};
 use std::path::Path;
 use stilk_core::check::Report;
+use stilk_core::diagnostic::nearest;
 use stilk_core::stylesheet::Written;
 
 /// Draws a project's specimen.
@@ -15,6 +17,25 @@ pub fn run(root: &Path, quiet: bool) -> Result<Outcome, Failure> {
         anstream::println!("{path}");
     }
     Ok(Outcome::Clean)
+}
+
+/// Prints one control as a matrix.
+pub fn print(root: &Path, control: &str) -> Result<Outcome, Failure> {
+    let loaded = Loaded::read(root)?;
+    let Some(found) = loaded.system.control(control) else {
+        let names = loaded.system.controls.iter().map(|control| control.name.value.as_str());
+        let near = nearest(control, names).map_or_else(String::new, |near| format!(": write `{near}`"));
+        return Err(Failure::Message(format!("error: there is no control `{control}`{near}")));
+    };
+    anstream::print!("{}", matrix::render(&loaded.system, &loaded.stylesheet(), found));
+    Ok(Outcome::Clean)
+}
+
+/// The page as text.
+pub fn draw(loaded: &Loaded) -> String {
+    let written = loaded.stylesheet();
+    let report = loaded.report(&written);
+    stilk_core::specimen::page(&loaded.system, &loaded.sources, &written, &report.findings)
 }
 
 /// Writes the page and returns where it is.

@@ -1,0 +1,49 @@
+// Everything starts here.
+function look() {
+  view = currentView();
+  writeAddress(view);
+  apply();
+}
+
+/** Goes to a place on the page and keeps the way of looking. What is mounted on the way moves it: it is held until the
+    reader moves on. */
+function goTo(anchor) {
+  const target = anchor && document.getElementById(anchor);
+  if (!target) return;
+  held = target;
+  holdPlace();
+  const heading = target.matches("h2, [tabindex]") ? target : target.querySelector("h2, h4");
+  heading?.focus({ preventScroll: true });
+}
+
+for (const event of ["wheel", "touchstart", "pointerdown", "keydown"]) {
+  addEventListener(event, () => { held = null; }, { passive: true, capture: true });
+}
+form.addEventListener("input", look);
+form.addEventListener("submit", event => event.preventDefault());
+document.addEventListener("click", event => {
+  const link = event.target.closest?.("a[href^='#']");
+  if (!link) return;
+  event.preventDefault();
+  const anchor = link.getAttribute("href").slice(1);
+  writeAddress(view, anchor);
+  requestAnimationFrame(() => goTo(anchor));
+});
+document.addEventListener("click", event => {
+  const play = event.target.closest?.(".play");
+  if (play) play.classList.toggle("played");
+});
+addEventListener("hashchange", () => {
+  readAddress();
+  view = currentView();
+  apply();
+  goTo(addressed().anchor);
+});
+addEventListener("beforeprint", () => {
+  for (const area of document.querySelectorAll("[data-sheet]")) if (!("mounted" in area.dataset)) mountSheet(area);
+});
+readAddress();
+view = currentView();
+apply();
+for (const area of document.querySelectorAll("[data-try]")) soon.observe(area);
+if (addressed().anchor) requestAnimationFrame(() => goTo(addressed().anchor));

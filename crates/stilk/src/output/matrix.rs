@@ -1,0 +1,103 @@
+//! A control in the terminal: options as rows, states as columns, a swatch and the contrast in each cell.
+
+use anstyle::{AnsiColor, RgbColor, Style};
+use stilk_core::case::Stage;
+use stilk_core::check::{Figure, contrast_figure, worst_text};
+use stilk_core::engine::{Media, Stylesheet};
+use stilk_core::specimen::table::{each_cell, headings};
+use stilk_core::stylesheet::Written;
+use stilk_core::system::{Control, System};
+
+/// Columns of a terminal.
+const WIDTH: usize = 80;
+/// A name of a row, at most.
+const NAME: usize = 17;
+/// A cell: a swatch of two, a space, a figure of at most six.
+const CELL: usize = 9;
+
+struct Shown {
+    swatch: Option<Style>,
+    text: String,
+    fails: bool,
+}
+
+/// Draws a control in every theme.
+pub fn render(system: &System, written: &Written, control: &Control) -> String {
+    let parsed = Stylesheet::parse(&written.text);
+    let stage = Stage::new(system, written, &parsed, Media::default());
+    let (rows, columns) = headings(system, control);
+    let themes = system.tokens.themes();
+    let mut cells: Vec<Vec<Shown>> = themes.iter().map(|_| Vec::new()).collect();
+    let mut reasons: Vec<&'static str> = Vec::new();
+    each_cell(system, &stage, control, &mut |cell| {
+        let figure = contrast_figure(system, cell.look, cell.states);
+        let swatch = worst_text(system, cell.look).ok().flatten().map(|worst| {
+            let color = |pixel: [f64; 3]| {
+                let [r, g, b] = pixel.map(|channel| (channel * 255.0).round() as u8);
+                RgbColor(r, g, b)
+            };
+            Style::new().fg_color(Some(color(worst.text).into())).bg_color(Some(color(worst.behind).into()))
+        });
+        let (text, fails) = match figure {
+            Figure::Passes { ratio, .. } => (ratio, false),
+            Figure::Fails { ratio, .. } => (format!("✗{ratio}"), true),
+            Figure::Exempt { ratio } => (format!("({ratio})"), false),
+            Figure::Unknown(reason) => {
+                if !reasons.contains(&reason) {
+                    reasons.push(reason);
+                }
+                ("?".to_owned(), false)
+            }
+            Figure::NoText => ("–".to_owned(), false),
+        };
+        cells[cell.theme].push(Shown { swatch, text, fails });
+    });
+    let mut text = String::new();
+    let name = rows.iter().map(|row| row.chars().count()).max().unwrap_or(0).min(NAME) + 1;
+    let most = ((WIDTH - name) / CELL).max(1);
+    let default = system.tokens.default_theme();
+    for (theme, cells) in themes.iter().zip(&cells) {
+        // Densities and the like paint the same colours: the contexts of the first modifier are enough.
+        if theme.contexts.iter().skip(1).ne(default.contexts.iter().skip(1)) {
+            continue;
+        }
+        let bold = Style::new().bold();
+        text.push_str(&format!("{bold}{} in {}{bold:#}\n", control.name.value, system.tokens.theme_name(theme)));
+        for (from, some) in columns.chunks(most).enumerate() {
+            text.push_str(&format!("{:name$}", ""));
+            for column in some {
+                text.push_str(&format!("{:CELL$}", clipped(column, CELL - 1)));
+            }
+            text = text.trim_end().to_owned() + "\n";
+            for (row, title) in rows.iter().enumerate() {
+                text.push_str(&format!("{:name$}", clipped(title, name - 1)));
+                for column in 0..some.len() {
+                    let Some(cell) = cells.get(row * columns.len() + from * most + column) else { continue };
+                    let swatch = cell.swatch.unwrap_or_default();
+                    let figure = match cell.fails {
+                        true => Style::new().bold().fg_color(Some(AnsiColor::Red.into())),
+                        false => Style::new(),
+                    };
+                    let sample = if cell.swatch.is_some() { "Aa" } else { "  " };
+                    let width = CELL - 3;
+                    text.push_str(&format!("{swatch}{sample}{swatch:#} {figure}{:width$}{figure:#}", cell.text));
+                }
+                text = text.trim_end().to_owned() + "\n";
+            }
+            text.push('\n');
+        }
+    }
+    for reason in reasons {
+        text.push_str(&format!("? unknown: {reason}\n"));
+    }
+    text.push_str("Contrast of the worst text: ✗ too low; (…) nothing is asked of what cannot be\nused; – no text\n");
+    text
+}
+
+fn clipped(text: &str, width: usize) -> String {
+    if text.chars().count() <= width {
+        return text.to_owned();
+    }
+    let start: String = text.chars().take(width.saturating_sub(1)).collect();
+    format!("{start}…")
+}
