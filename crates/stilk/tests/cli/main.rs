@@ -4,6 +4,7 @@ mod bad_input;
 mod build;
 mod check;
 mod demo;
+mod live;
 mod markup;
 mod outputs;
 mod readme;

@@ -75,6 +75,19 @@ impl Project {
         self
     }
 
+    /// Writes a file of a project that is in use.
+    pub fn write(&self, file: &str, text: &str) {
+        std::fs::create_dir_all(self.path(file).parent().unwrap()).unwrap();
+        std::fs::write(self.path(file), text).unwrap();
+    }
+
+    /// The program in the project's folder, not run yet.
+    pub fn command(&self, arguments: &[&str]) -> Command {
+        let mut command = Command::new(env!("CARGO_BIN_EXE_stilk"));
+        command.args(arguments).current_dir(self.folder.path());
+        command
+    }
+
     /// Replaces a text that must be there.
     #[track_caller]
     pub fn edit(self, file: &str, from: &str, to: &str) -> Self {
