@@ -15,6 +15,7 @@ mod random;
 mod random_pages;
 mod sample;
 mod spec;
+mod specimen;
 mod webdriver;
 
 use serde_json::{Value, json};
@@ -69,12 +70,17 @@ fn main() {
         }
         return;
     }
+    // SPECIMEN=1 asks for the specimen and live alone.
+    if std::env::var_os("SPECIMEN").is_some() {
+        std::process::exit(i32::from(specimen::run(&browser, &sample) > 0));
+    }
     let (cases, wrong) = spec::run(&browser);
     let mut failed = wrong > 0;
     let mut rows = Vec::new();
     let version = browser.version().to_owned();
     if whole {
         failed |= keys::run(&browser, &sample) > 0;
+        failed |= specimen::run(&browser, &sample) > 0;
         failed |= islands::run(&browser, SEED) > 0;
         folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("starter"));
         folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/projects/quay"));

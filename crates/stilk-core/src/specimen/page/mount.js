@@ -120,10 +120,25 @@ function fillTable(box, name, theme) {
     const before = changed.get(`${name}|${theme.place}|${index}`);
     if (before !== undefined) mark(cell, before);
   });
-  for (const row of box.querySelectorAll("tbody tr")) {
+  [...box.querySelectorAll("tbody tr")].forEach((row, index) => {
+    // A long table is not styled whole to show its beginning.
+    if (index >= atOnce) fallAsleep(row, [...row.querySelectorAll("td > .mount")].map(() => ({ width: 150, height: 40 })));
     const found = row.textContent.toLowerCase().includes(view.find.toLowerCase()) || matches(name);
     row.hidden = !found || (view.only !== "" && !row.querySelector(".fails"));
-  }
+  });
+}
+
+/** So many rows of a table are there before they are seen. */
+const atOnce = 8;
+
+function fallAsleep(row, sizes) {
+  const scale = Number(view.zoom || 1);
+  row.querySelectorAll("td > .mount").forEach((mount, index) => {
+    const { width, height } = sizes[index] ?? sizes[0];
+    mount.style.containIntrinsicSize = `${width / scale}px ${height / scale}px`;
+    mount.style.contentVisibility = "hidden";
+  });
+  row.asleep = true;
 }
 
 function fillCard(box, theme) {
@@ -195,12 +210,15 @@ function mountSheet(area) {
     for (const row of root.querySelectorAll(".item > .row")) {
       if (row.scrollWidth > row.clientWidth + 1) row.parentElement.classList.add("broad");
     }
-    fit(root);
     targets(root);
     if (name === "glance") continue;
     const table = [name, theme, root];
     area.tables.push(table);
-    for (const row of root.querySelectorAll("tbody tr")) {
+    const all = [...root.querySelectorAll("tbody tr")];
+    fit(all.filter(row => !row.asleep));
+    const sizes = [...(all[0]?.querySelectorAll("td > .mount") ?? [])].map(mount => mount.getBoundingClientRect());
+    for (const row of all) {
+      if (row.asleep && sizes[0]?.width) fallAsleep(row, sizes);
       row.table = table;
       rows.observe(row);
     }
@@ -210,31 +228,29 @@ function mountSheet(area) {
 
 /** Rows out of sight keep their size and nothing else: with thousands of cells, a change is styled where it is seen. */
 const rows = new IntersectionObserver(entries => {
-  const woken = new Set();
+  const woken = new Set(), fresh = [];
   for (const { target: row, isIntersecting } of entries) {
     if (isIntersecting === !row.asleep) continue;
     const mounts = [...row.querySelectorAll("td > .mount")];
-    if (!isIntersecting) {
-      const sizes = mounts.map(mount => mount.getBoundingClientRect());
-      if (!sizes[0]?.width) continue;
-      const scale = Number(view.zoom || 1);
-      mounts.forEach((mount, index) => {
-        mount.style.containIntrinsicSize = `${sizes[index].width / scale}px ${sizes[index].height / scale}px`;
-        mount.style.contentVisibility = "hidden";
-      });
-    } else {
+    if (isIntersecting) {
       for (const mount of mounts) mount.style.contentVisibility = "";
+      row.asleep = false;
+      if (!row.fitted) fresh.push(row);
       if (row.table) woken.add(row.table);
+    } else {
+      const sizes = mounts.map(mount => mount.getBoundingClientRect());
+      if (sizes[0]?.width) fallAsleep(row, sizes);
     }
-    row.asleep = !isIntersecting;
   }
+  if (fresh.length) fit(fresh);
   if (window.stilkLive) idle(() => { for (const table of woken) sign(...table, true); });
 }, { rootMargin: "150px 0px" });
 
 /** A picture is as large as what it shows: an open panel must not lie over its neighbours. */
-function fit(root) {
+function fit(some) {
+  // All that is asked for is asked before anything is set: one layout serves all rows.
   const found = [];
-  for (const mount of root.querySelectorAll("td > .mount")) {
+  for (const mount of some.flatMap(row => { row.fitted = true; return [...row.querySelectorAll("td > .mount")]; })) {
     const box = mount.getBoundingClientRect();
     let right = box.right, bottom = box.bottom;
     for (const inner of mount.querySelectorAll("*")) {

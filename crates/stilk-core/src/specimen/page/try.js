@@ -26,7 +26,7 @@ function markup(control, host, chosen) {
   const classes = control.axes.flatMap(axis => axis.options.filter(option => option.class && chosen.includes(option.name)));
   own.splice(1, 0, ...classes.map(option => option.class));
   element.setAttribute("class", own.join(" "));
-  return element.outerHTML.replace(/=""(?=[\s>])/g, "").replace(/ (class|value|placeholder|alt|href)(?=[\s>])/g, ' $1=""');
+  return element.outerHTML;
 }
 
 function field(label, options, change) {
@@ -51,6 +51,7 @@ function offerTrial(area) {
     const options = axis.options.map(option => [option.name, option.name]);
     const [wrap, select] = field(axis.name, axis.default === null ? [["", "–"], ...options] : options, () => area.stand());
     if (axis.default !== null) select.value = axis.options[axis.default].name;
+    select.dataset.standard = select.value;
     return { axis, wrap, select };
   });
   if (control.hosts.length > 1) choices.append(hostField);

@@ -1,0 +1,374 @@
+//! The specimen in a real browser: ways of looking, trying and copying, the keyboard's path, the page's own contrast, ten
+//! thousand cells; and `live`: a save repaints, an error comes and goes.
+
+use crate::webdriver::Browser;
+use serde_json::{Value, json};
+use std::io::{BufRead, BufReader};
+use std::path::Path;
+use std::process::{Child, Command, Stdio};
+use std::time::{Duration, Instant, SystemTime, UNIX_EPOCH};
+
+const TAB: &str = "\u{e004}";
+const ENTER: &str = "\u{e007}";
+
+/// Helpers that the questions below are asked with.
+const TOOLS: &str = "
+    window.ask = {
+        // Pictures of a control in a theme.
+        root: (name, theme) => document.querySelectorAll(`[data-sheet='${name}'] > .theme`)[theme]?.shadowRoot,
+        cell: (name, theme, row, column) => ask.root(name, theme)?.querySelectorAll('tbody tr')[row]?.children[column + 1],
+        control: (name, theme, row, column) => ask.cell(name, theme, row, column)?.querySelector('.mount > *'),
+        style: (element, property) => getComputedStyle(element).getPropertyValue(property),
+    };";
+
+struct Checks<'b> {
+    browser: &'b Browser,
+    failed: usize,
+    held: usize,
+}
+
+impl Checks<'_> {
+    fn run(&self, script: &str) -> Value {
+        // What is not there yet is asked for again.
+        self.browser.run(&format!("try {{ {script} }} catch (error) {{ return `${{error}}`; }}"), json!([]))
+    }
+
+    fn holds(&mut self, what: &str, script: &str) {
+        self.is(what, script, &Value::Bool(true));
+    }
+
+    /// Asks until the answer is the wanted one, for a while: the page mounts what comes near.
+    fn is(&mut self, what: &str, script: &str, wanted: &Value) {
+        let started = Instant::now();
+        let mut found = self.run(script);
+        while found != *wanted && started.elapsed() < Duration::from_secs(10) {
+            std::thread::sleep(Duration::from_millis(50));
+            found = self.run(script);
+        }
+        if found == *wanted {
+            self.held += 1;
+        } else {
+            self.failed += 1;
+            println!("specimen: {what}: {found} where {wanted} is wanted");
+        }
+    }
+
+    fn open(&self, url: &str) {
+        // The same document with another fragment would not be loaded again.
+        self.browser.open("about:blank");
+        self.browser.open(url);
+        self.run(TOOLS);
+    }
+}
+
+/// Looks at the sample's specimen; returns how much does not hold.
+pub fn run(browser: &Browser, sample: &Path) -> usize {
+    let work = tempfile::tempdir().expect("a folder");
+    crate::copy(sample, work.path());
+    stilk(work.path(), &["specimen"]);
+    let url = format!("file://{}", work.path().join("dist/specimen.html").display());
+    browser.emulate(&[]);
+    let mut checks = Checks { browser, failed: 0, held: 0 };
+    ways_of_looking(&mut checks, &url);
+    trying(&mut checks, &url, work.path());
+    keyboard(&mut checks, &url);
+    example_of_its_own_advice(&mut checks, &url);
+    many_cells(&mut checks);
+    live(&mut checks, work.path());
+    println!("specimen: {} hold, {} do not", checks.held, checks.failed);
+    checks.failed
+}
+
+fn stilk(folder: &Path, arguments: &[&str]) -> String {
+    let mut command = Command::new(env!("CARGO_BIN_EXE_stilk"));
+    let output = command.args(arguments).current_dir(folder).output().expect("the program runs");
+    assert!(output.status.success(), "{}", String::from_utf8_lossy(&output.stderr));
+    String::from_utf8(output.stdout).expect("text")
+}
+
+fn ways_of_looking(checks: &mut Checks, url: &str) {
+    checks.open(&format!("{url}#control-button"));
+    checks.is("three themes side by side", "return document.querySelectorAll('.cards > .theme').length", &json!(3));
+    checks.holds(
+        "a picture has its theme's fill",
+        "return ask.style(ask.control('button', 1, 0, 0), 'background-color').startsWith('oklab(0.82 -0.06688')",
+    );
+    checks.holds(
+        "a state is shown without a pointer",
+        "return ask.style(ask.control('button', 0, 0, 1), 'background-color') !== ask.style(ask.control('button', 0, 0, 0), 'background-color')",
+    );
+    checks.is(
+        "a figure that fails says so",
+        "return [...ask.root('button', 1).querySelectorAll('.fails')].map(e => e.title)[0]",
+        &json!("contrast 1.64 is too low: needs 4.5"),
+    );
+    checks.run("document.querySelector('input[name=theme][value=day]').click(); document.querySelector('input[name=theme][value=storm]').click();");
+    checks.is("one theme", "return document.querySelectorAll('[data-sheet=button] > .theme').length", &json!(1));
+    checks.is("the choice is in the address", "return location.hash", &json!("#control-button?theme=night"));
+    let height = "return ask.control('button', 0, 0, 0).getBoundingClientRect().height";
+    let before = checks.run(height).as_f64().unwrap_or_default();
+    checks.run("document.querySelector('input[name=density][value=tight]').click()");
+    checks
+        .holds("density", &format!("return ask.control('button', 0, 0, 0).getBoundingClientRect().height < {before}"));
+
+    // A view that was sent.
+    checks.open(&format!(
+        "{url}#control-switch?theme=storm&density=tight&dir=rtl&zoom=2&vision=deutan&spacing=wide&boxes=24"
+    ));
+    checks.is("its theme", "return ask.root('switch', 0).querySelector('th.theme').textContent", &json!("storm tight"));
+    checks.is("its direction", "return ask.style(ask.control('switch', 0, 0, 0), 'direction')", &json!("rtl"));
+    checks.is("its zoom", "return ask.style(ask.cell('switch', 0, 0, 0).querySelector('.mount'), 'zoom')", &json!("2"));
+    checks.is(
+        "its eyes",
+        "return ask.style(document.querySelector('[data-sheet=switch]'), 'filter')",
+        &json!("url(\"#deutan\")"),
+    );
+    checks.holds(
+        "its text spacing",
+        "const style = getComputedStyle(ask.control('switch', 0, 0, 0)); return Math.abs(parseFloat(style.letterSpacing) - .12 * parseFloat(style.fontSize)) < .01",
+    );
+    checks.holds("its targets", "return ask.root('switch', 0).querySelectorAll('.target').length > 0");
+    checks.holds(
+        "it is where it was",
+        "const top = document.getElementById('control-switch').getBoundingClientRect().top; return top > 0 && top < 250",
+    );
+    checks.open(&format!("{url}#control-button?motion=reduced"));
+    checks.is(
+        "reduced motion",
+        "return ask.style(ask.control('button', 0, 0, 0), 'transition-duration')",
+        &json!("0s"),
+    );
+    checks.open(&format!("{url}#?only=findings"));
+    let shown =
+        "return [...document.querySelectorAll('section.control')].filter(e => !e.hidden).map(e => e.dataset.control)";
+    checks.is("only what has findings", shown, &json!(["button", "menu-item"]));
+    checks.holds(
+        "only rows that have some",
+        "return [...ask.root('button', 1).querySelectorAll('tbody tr')].every(row => row.hidden !== !!row.querySelector('.fails'))",
+    );
+    checks.open(&format!("{url}#?find=segm"));
+    checks.is("search", shown, &json!(["segment", "segmented"]));
+}
+
+fn trying(checks: &mut Checks, url: &str, folder: &Path) {
+    checks.open(&format!("{url}#control-button"));
+    checks.holds("something to try", "return !!document.querySelector('[data-try=button] .theme')");
+    // Markup is put together in the page: it must be what the command prints.
+    for (case, control, host, options) in [
+        ("button", "button", 0, json!({})),
+        (
+            "button.kelp.outline.small.before",
+            "button",
+            0,
+            json!({"color": "kelp", "weight": "outline", "size": "small", "icon": "before"}),
+        ),
+        ("button@a.large", "button", 1, json!({"size": "large"})),
+        ("button@submit.full", "button", 2, json!({"full": "full"})),
+        ("field", "field", 0, json!({})),
+        ("menu", "menu", 0, json!({})),
+        ("radio-group", "radio-group", 0, json!({})),
+        ("select", "select", 0, json!({})),
+    ] {
+        let wanted = stilk(folder, &["markup", case]);
+        let script = format!(
+            "const area = document.querySelector('[data-try={control}]'), options = {options};
+             if (!area.stand) {{ area.scrollIntoView(); return null; }}
+             for (const label of area.querySelectorAll('.choices label')) {{
+                 const name = label.querySelector('span').textContent, select = label.querySelector('select');
+                 if (name === 'on') select.value = '{host}';
+                 else select.value = options[name] ?? select.dataset.standard;
+             }}
+             area.stand();
+             return area.querySelector('code').textContent;"
+        );
+        checks.is(&format!("the markup of {case}"), &script, &json!(wanted.trim_end()));
+    }
+    checks.run("document.querySelector('[data-try=checkbox]').scrollIntoView()");
+    let native = "document.querySelector('[data-try=checkbox] .theme').shadowRoot.querySelector('input')";
+    checks.holds(
+        "the control itself",
+        &format!("return !!document.querySelector('[data-try=checkbox] .theme') && {native}.matches(':not(:checked)')"),
+    );
+    checks.holds("it can be used", &format!("{native}.click(); return {native}.checked"));
+    checks.browser.devtools(
+        "Browser.grantPermissions",
+        json!({ "permissions": ["clipboardReadWrite", "clipboardSanitizedWrite"] }),
+    );
+    checks.run("document.querySelector('[data-try=button]').scrollIntoView(); document.querySelector('[data-try=button] details').open = true; document.querySelector('[data-try=button] .copy').click()");
+    checks.holds("copying answers", "return document.querySelector('[data-try=button] .copy').textContent !== 'Copy'");
+}
+
+fn keyboard(checks: &mut Checks, url: &str) {
+    checks.open(url);
+    checks.browser.press(&[TAB]);
+    checks.is("the first stop skips to the controls", "return document.activeElement.className", &json!("skip"));
+    checks.browser.press(&[ENTER]);
+    checks.is("it leads there", "return document.activeElement.closest('[id]').id", &json!("controls"));
+    checks.browser.press(&[TAB]);
+    checks.is("then a variant to try", "return document.activeElement.localName", &json!("select"));
+    checks.holds(
+        "pictures are no stops",
+        "ask; const names = new Set(); for (const host of document.querySelectorAll('[data-sheet] > .theme')) for (const mount of host.shadowRoot.querySelectorAll('.mount')) names.add(mount.inert); return names.size === 1 && names.has(true)",
+    );
+    checks.holds(
+        "every stop on the page shows its focus and has a name",
+        "return [...document.querySelectorAll('a, button, select, input, summary, [tabindex=\"0\"]')].filter(e => e.checkVisibility()).every(e => {
+            const label = e.getAttribute('aria-label') ?? e.closest('label')?.textContent ?? e.textContent;
+            e.focus();
+            const style = getComputedStyle(e);
+            return label.trim() !== '' && (style.outlineStyle !== 'none' || style.outlineWidth !== '0px');
+        })",
+    );
+}
+
+fn example_of_its_own_advice(checks: &mut Checks, url: &str) {
+    const CONTRAST: &str = "
+        const canvas = new OffscreenCanvas(1, 1).getContext('2d', { willReadFrequently: true });
+        const rgb = text => { canvas.clearRect(0, 0, 1, 1); canvas.fillStyle = text; canvas.fillRect(0, 0, 1, 1); return [...canvas.getImageData(0, 0, 1, 1).data]; };
+        const light = ([r, g, b]) => [r, g, b].map(c => c / 255).map(c => c <= .04045 ? c / 12.92 : ((c + .055) / 1.055) ** 2.4).reduce((sum, c, i) => sum + c * [.2126, .7152, .0722][i], 0);
+        const ratio = (a, b) => { const [x, y] = [light(a), light(b)].sort((a, b) => b - a); return (x + .05) / (y + .05); };
+        const behind = element => { for (let at = element; at; at = at.parentElement) { const color = rgb(getComputedStyle(at).backgroundColor); if (color[3] === 255) return color; } return [255, 255, 255]; };
+        const texts = [...document.querySelectorAll('body *')].filter(e => e.checkVisibility() && !e.closest('.theme, script, svg, .swatch, .sr, .skip')
+            && [...e.childNodes].some(n => n.nodeType === 3 && n.data.trim()));
+        const low = texts.filter(e => ratio(rgb(getComputedStyle(e).color), behind(e)) < 4.5);
+        return texts.length > 100 ? low.map(e => e.outerHTML.slice(0, 80)) : 'too few texts';";
+    for scheme in ["light", "dark"] {
+        checks.browser.emulate(&[("prefers-color-scheme", scheme)]);
+        checks.open(url);
+        checks.is(&format!("the page's own text in {scheme}"), CONTRAST, &json!([]));
+    }
+    checks.browser.emulate(&[]);
+    checks.holds(
+        "landmarks and one first heading",
+        "return ['header', 'nav[aria-label]', 'main', 'form[aria-label]'].every(name => document.querySelector(name)) && document.querySelectorAll('h1').length === 1",
+    );
+    checks.holds(
+        "headings leave out no level",
+        "const levels = [...document.querySelectorAll('h1, h2, h3, h4')].map(e => Number(e.localName[1])); return levels.every((level, i) => i === 0 || level <= levels[i - 1] + 1)",
+    );
+    checks.holds(
+        "ids are there once",
+        "const ids = [...document.querySelectorAll('[id]')].map(e => e.id); return new Set(ids).size === ids.length",
+    );
+    // Narrow screens scroll in one direction.
+    let metrics = json!({ "width": 390, "height": 844, "deviceScaleFactor": 1, "mobile": false });
+    checks.browser.devtools("Emulation.setDeviceMetricsOverride", metrics);
+    checks.open(url);
+    checks.is("390px wide", "return document.documentElement.scrollWidth", &json!(390));
+    checks.browser.devtools("Emulation.clearDeviceMetricsOverride", json!({}));
+}
+
+/// Ten thousand cells in one control: how long frames take while they are scrolled through.
+fn many_cells(checks: &mut Checks) {
+    let work = tempfile::tempdir().expect("a folder");
+    let folder = work.path();
+    std::fs::create_dir(folder.join("controls")).expect("a folder");
+    let options: String = (0..480).map(|i| format!("    tint-{i} {{ --fill: oklch(0.4 0.1 {i}deg); }}\n")).collect();
+    let sheet = format!(
+        "@control button {{\n  --fill: black; background: none; background-color: var(--fill); color: white; padding: 8px 16px; border: 0;\n
+           @state hover {{ opacity: .9; }} @state focus {{ outline: 2px solid; }} @state active {{ opacity: .8; }} @state selected {{ font-weight: 700; }}
+           @state busy {{ opacity: .6; }} @state disabled {{ opacity: .5; }}\n  @axis tint {{\n{options}  }}\n}}\n"
+    );
+    let contexts = ["day", "dusk", "night"].map(|name| format!("\"{name}\": []")).join(", ");
+    let resolver = format!(
+        "{{ \"version\": \"2025.10\", \"sets\": {{ \"base\": {{ \"sources\": [{{ \"page\": {{ \"$type\": \"color\", \"$value\": {{ \"colorSpace\": \"srgb\", \"components\": [1, 1, 1] }} }} }}] }} }},
+           \"modifiers\": {{ \"theme\": {{ \"contexts\": {{ {contexts} }}, \"default\": \"day\" }} }},
+           \"resolutionOrder\": [{{ \"$ref\": \"#/sets/base\" }}, {{ \"$ref\": \"#/modifiers/theme\" }}] }}\n"
+    );
+    for (name, text) in [
+        (
+            "stilk.toml",
+            "[system]\nname = \"Many\"\nprefix = \"many\"\ntokens = \"many.resolver.json\"\n\n[surfaces]\npage = \"{page}\"\n",
+        ),
+        ("many.resolver.json", &resolver),
+        (
+            "controls/button.html",
+            "<button type=\"button\"><span part=\"label\"><slot>Cast off</slot></span></button>\n",
+        ),
+        ("controls/button.stilk", &sheet),
+    ] {
+        std::fs::write(folder.join(name), text).expect("a file");
+    }
+    stilk(folder, &["specimen"]);
+    let opened = Instant::now();
+    checks.open(&format!("file://{}#control-button", folder.join("dist/specimen.html").display()));
+    checks.is(
+        "ten thousand cells",
+        "return document.querySelectorAll('[data-sheet=button] > .theme').length",
+        &json!(3),
+    );
+    let ready = opened.elapsed();
+    let cells = checks.run("let cells = 0; for (const host of document.querySelectorAll('[data-sheet=button] > .theme')) cells += host.shadowRoot.querySelectorAll('td').length; return cells");
+    checks.run(
+        "window.frames_ = []; let last = performance.now(), at = 0;
+         const step = now => { frames_.push(now - last); last = now; scrollBy({ top: 240, behavior: 'instant' }); if (++at < 120) requestAnimationFrame(step); else window.done_ = true; };
+         requestAnimationFrame(step);",
+    );
+    checks.holds("scrolling through them ends", "return window.done_ === true");
+    let frames = checks.run("return frames_.slice(1).sort((a, b) => a - b)");
+    let frames: Vec<f64> =
+        frames.as_array().map(|all| all.iter().filter_map(Value::as_f64).collect()).unwrap_or_default();
+    let at = |share: f64| frames.get((frames.len() as f64 * share) as usize).copied().unwrap_or_default();
+    println!(
+        "specimen: {cells} cells are there after {:.1} s; frames while scrolling: median {:.1} ms, 95% within {:.1} ms",
+        ready.as_secs_f64(),
+        at(0.5),
+        at(0.95)
+    );
+}
+
+struct Program(Child);
+
+impl Drop for Program {
+    fn drop(&mut self) {
+        let _ = self.0.kill();
+        let _ = self.0.wait();
+    }
+}
+
+fn live(checks: &mut Checks, folder: &Path) {
+    let mut command = Command::new(env!("CARGO_BIN_EXE_stilk"));
+    let child = command.args(["live", "--port", "0"]).current_dir(folder).stdout(Stdio::piped()).spawn();
+    let mut program = Program(child.expect("the program starts"));
+    let mut line = String::new();
+    BufReader::new(program.0.stdout.as_mut().expect("its output")).read_line(&mut line).expect("its address");
+    let address = line.split(' ').next().expect("an address");
+    checks.open(&format!("{address}#control-button?theme=day"));
+    checks.holds("the page is mounted", "return !!ask.control('button', 0, 0, 1)");
+    checks.run("const select = [...document.querySelectorAll('[data-try=button] select')].find(s => [...s.options].some(o => o.value === 'kelp')); select.value = 'kelp'; select.dispatchEvent(new Event('change')); select.focus();");
+    std::thread::sleep(Duration::from_millis(800));
+    let file = folder.join("controls/button.stilk");
+    let sheet = std::fs::read_to_string(&file).expect("the sheet");
+    let scrolled = checks.run("return scrollY");
+    let mut took = Vec::new();
+    for shade in [41, 42, 43, 44, 45] {
+        let before = checks.run("return stilkLive.repaints").as_u64().unwrap_or_default();
+        let saved = SystemTime::now().duration_since(UNIX_EPOCH).expect("a time").as_secs_f64() * 1000.0;
+        std::fs::write(&file, sheet.replace("--shade: 14%", &format!("--shade: {shade}%"))).expect("a save");
+        checks.holds("a save repaints", &format!("return stilkLive.repaints > {before}"));
+        took.push(checks.run("return stilkLive.repainted").as_f64().unwrap_or_default() - saved);
+        checks.holds("and brings new figures", &format!("return (stilkLive.pages ?? 0) > {}", took.len() - 1));
+        std::thread::sleep(Duration::from_millis(500));
+    }
+    took.sort_by(f64::total_cmp);
+    println!(
+        "specimen: save to repaint {:.0} ms in the median of {} saves, {:.0} ms at most",
+        took[2],
+        took.len(),
+        took[4]
+    );
+    checks.is("the place on the page stays", "return scrollY", &scrolled);
+    checks.is("so does the way of looking", "return location.hash", &json!("#control-button?theme=day"));
+    checks.is("so does the focus", "return document.activeElement.value", &json!("kelp"));
+    checks.holds("what is changed is marked", "return ask.cell('button', 0, 0, 1).classList.contains('changed')");
+    checks.holds("what is not is not", "return !ask.cell('button', 0, 0, 0).classList.contains('changed')");
+    checks.holds("with its figure before", "return ask.cell('button', 0, 0, 1).textContent.includes(' → ')");
+    std::fs::write(&file, sheet.replace("--shade: 14%;", "colr: red;")).expect("a save");
+    let overlay = "document.getElementById('stilk-errors')";
+    checks.holds(
+        "an error comes up",
+        &format!("return {overlay}.checkVisibility() && {overlay}.innerText.includes('there is no property `colr`')"),
+    );
+    std::fs::write(&file, &sheet).expect("a save");
+    checks.holds("and goes when it is mended", &format!("return !{overlay}.checkVisibility()"));
+}
