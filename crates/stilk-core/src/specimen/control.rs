@@ -30,7 +30,7 @@ impl Page<'_> {
             self.add_prose(node, paragraph);
         }
         self.findings_of(label, name);
-        self.to_try(section, name);
+        self.trial(section, name);
         // Every focusable scroll area needs a name.
         let region = format!("{name}: pictures of every option and state");
         let attributes = [
@@ -59,7 +59,7 @@ impl Page<'_> {
     }
 
     /// Where the page's script puts the control itself, the choices of a variant, and its markup.
-    fn to_try(&mut self, section: NodeId, name: &str) {
+    fn trial(&mut self, section: NodeId, name: &str) {
         let area = self.add(section, "div", &[("class", "trial"), ("data-try", name)]);
         let label = format!("Variant of {name} to try");
         self.add(area, "form", &[("class", "choices"), ("aria-label", &label)]);
