@@ -2,12 +2,18 @@
 # Makes the pictures in docs/screenshots from the sample: terminal output in xterm under Xvfb, pages in headless Chromium.
 # Needs the Debian packages xvfb, xterm, imagemagick, x11-apps and chromium.
 set -euo pipefail
+for tool in Xvfb xterm convert xwd chromium chromedriver curl; do
+    command -v "$tool" >/dev/null || { echo "$tool is missing: apt-get install xvfb xterm imagemagick x11-apps chromium" >&2; exit 1; }
+done
 cd "$(dirname "$0")/.."
 cargo build --release --locked
 stilk="$PWD/target/release/stilk"
 out="$PWD/docs/screenshots"
 work=$(mktemp -d)
-trap 'rm -rf "$work"; kill "${xvfb:-0}" 2>/dev/null || true' EXIT
+xvfb=
+live=
+driver=
+trap 'rm -rf "$work" 2>/dev/null || true; kill $xvfb $live $driver 2>/dev/null || true' EXIT
 mkdir -p "$out"
 
 Xvfb :87 -screen 0 1280x800x24 >/dev/null 2>&1 &
@@ -41,23 +47,40 @@ terminal demo demo
 terminal check check --project ternhaven
 terminal why why button.outline:hover background-color --project ternhaven --theme day
 
-# page NAME HEIGHT: the specimen, or one control's sheet when NAME ends in one
+terminal matrix specimen --terminal segment --project ternhaven
+
+# A browser that keeps what it has mounted: --screenshot alone draws the top of a page, wherever it stands.
+chromedriver --port=9587 >/dev/null 2>&1 &
+driver=$!
+sleep 1
+session=$(curl -s http://127.0.0.1:9587/session -d '{"capabilities":{"alwaysMatch":{"browserName":"chrome","goog:chromeOptions":{"args":["--headless","--no-sandbox","--disable-gpu","--disable-quic","--no-first-run","--disable-background-networking","--disable-component-update","--disable-sync","--hide-scrollbars"]}}}}' |
+    sed 's/.*"sessionId":"\([^"]*\)".*/\1/')
+ask() { curl -s "http://127.0.0.1:9587/session/$session/$1" -d "$2"; }
+devtools() { ask goog/cdp/execute "{\"cmd\":\"$1\",\"params\":$2}"; }
+
+# page NAME ADDRESS WIDTH HEIGHT: a page once it has mounted what is seen
 page() {
-    local name=$1 height=$2 only=$3
-    local html="$work/$name.html"
-    # Headless Chromium draws the top of a page: everything before the control is taken out.
-    sed "s#</body>#<style>$only</style></body>#" "$work/ternhaven/dist/specimen.html" >"$html"
-    chromium --headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking \
-        --disable-component-update --disable-sync --hide-scrollbars --user-data-dir="$work/profile" \
-        --window-size="1280,$height" --screenshot="$out/$name.png" "file://$html" 2>/dev/null
+    devtools Emulation.setDeviceMetricsOverride "{\"width\":$3,\"height\":$4,\"deviceScaleFactor\":1,\"mobile\":false}" >/dev/null
+    ask url '{"url":"about:blank"}' >/dev/null
+    ask url "{\"url\":\"$2\"}" >/dev/null
+    sleep 3
+    devtools Page.captureScreenshot '{"format":"png"}' | sed 's/.*"data":"\([^"]*\)".*/\1/' | base64 -d >"$out/$1.png"
 }
 
-alone() {
-    printf 'header, .overview, .findings, .control:not([aria-labelledby=control-%s]) { display: none }' "$1"
-}
+specimen="file://$work/ternhaven/dist/specimen.html"
+page specimen "$specimen" 1280 800
+page specimen-button "$specimen#control-button" 1280 800
+page specimen-vision "$specimen#control-field?theme=day+night&vision=deutan&boxes=24" 1280 800
+page specimen-tokens "$specimen#tokens" 1280 800
+page specimen-narrow "$specimen#control-menu" 390 844
 
-page specimen 1200 ''
-page specimen-button 800 "$(alone button)"
-page specimen-menu 800 "$(alone menu)"
-page specimen-fields 800 "$(alone field)"
+# An error over the page, while the sources cannot be drawn.
+"$stilk" live --project "$work/ternhaven" --port 7433 >/dev/null &
+live=$!
+sleep 2
+sed -i 's/--shade: 14%;/--shade: 14%; colr: {fill.see};/' "$work/ternhaven/controls/button.stilk"
+sleep 1
+page live "http://127.0.0.1:7433/#control-button" 1280 800
+kill "$live"
+live=
 ls -l "$out"

@@ -8,6 +8,8 @@
 const [names, inherited] = arguments;
 const known = names.filter(name => getComputedStyle(document.documentElement).getPropertyValue(name) !== '');
 const isInherited = new Set(inherited);
+// An element that takes over everything it can.
+const taking = inherited.map(name => `${name}: inherit`).join(';');
 
 // Values that no element has by itself, for every inherited property.
 const UNUSUAL = {
@@ -61,7 +63,7 @@ const HOSTS = [
         ({ ...input(type, type === 'file' ? '' : 'value=1'), states: ['disabled', 'focus', 'active', 'hover', 'checked'] })),
     plain('option'),
     // A list keeps to values of its own: what its options have by themselves shows where it takes over what is around it.
-    one('select option', `<select style="${inherited.map(name => `${name}: inherit`).join(';')}"><option data-it>x</select>`, { base: 'option', states: ['disabled'] }),
+    one('select option', `<select style="${taking}"><option data-it>x</select>`, { base: 'option', states: ['disabled'] }),
     one('optgroup', '<select><optgroup data-it></optgroup></select>', { states: ['disabled'] }),
     one('details > summary:first-of-type', '<details><summary data-it>x</summary></details>', { base: 'summary', states: ['focus'] }),
     one('fieldset > legend', '<fieldset><legend data-it>x</legend></fieldset>', { base: 'legend' }),
@@ -79,7 +81,7 @@ const HOSTS = [
     { selector: ':focus-visible', html: '<x-plain data-it tabindex=0>x</x-plain>', states: ['focus'] },
     one('textarea::placeholder', '<textarea data-it placeholder=x></textarea>', { pseudo: '::placeholder', of: 'textarea' }),
     one('input::placeholder', '<input data-it placeholder=x style="line-height: 33px">', { pseudo: '::placeholder', of: 'input' }),
-    one('input[type="file" i]::file-selector-button', '<input data-it type=file>', { pseudo: '::file-selector-button', of: 'input[type="file" i]', states: ['disabled'] }),
+    one('input[type="file" i]::file-selector-button', `<input data-it type=file style="${taking}">`, { pseudo: '::file-selector-button', of: 'input[type="file" i]', states: ['disabled'] }),
 ];
 
 const style = document.createElement('style');
