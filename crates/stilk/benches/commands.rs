@@ -1,5 +1,9 @@
 //! Whole processes on the sample system, beside a process that does nothing: `cargo bench -p stilk`.
 
+#[path = "../tests/shared/folder.rs"]
+mod folder;
+
+use folder::copy;
 use std::path::Path;
 use std::process::{Command, Stdio};
 
@@ -26,18 +30,6 @@ impl Sample {
             .status()
             .expect("the program runs");
         assert!(status.code().is_some_and(|code| code < 2));
-    }
-}
-
-fn copy(from: &Path, to: &Path) {
-    std::fs::create_dir_all(to).expect("a folder");
-    for entry in std::fs::read_dir(from).expect("a folder").flatten() {
-        let (path, target) = (entry.path(), to.join(entry.file_name()));
-        if path.is_dir() {
-            copy(&path, &target);
-        } else {
-            std::fs::copy(&path, &target).expect("a copy");
-        }
     }
 }
 

@@ -1,10 +1,11 @@
 //! The same cases in headless Chromium: a page with a system's controls in their variants, states forced as the
 //! inspector forces them, everything that the contrast check reads read in one batch.
 
+use crate::folder::Folder;
 use crate::webdriver::Browser;
 use serde_json::json;
 use std::collections::BTreeMap;
-use std::path::{Path, PathBuf};
+use std::path::Path;
 use std::process::Command;
 use std::time::Instant;
 use stilk_core::case::{state_sets, theme_attributes};
@@ -12,7 +13,6 @@ use stilk_core::dom::{Document, Element, NodeId};
 use stilk_core::engine::Forced;
 use stilk_core::markup::{Request, mount, own_ids};
 use stilk_core::project;
-use stilk_core::source::{FileError, Files};
 use stilk_core::system::System;
 
 /// So many variants of each host are drawn in each state; more would only take longer.
@@ -49,19 +49,6 @@ impl Figures {
     /// Cases per second of reading alone.
     pub fn read_per_second(&self) -> f64 {
         self.cases as f64 / self.reading
-    }
-}
-
-struct Folder(PathBuf);
-
-impl Files for Folder {
-    fn read(&self, path: &str) -> Result<Vec<u8>, FileError> {
-        std::fs::read(self.0.join(path)).map_err(|_| FileError::Missing)
-    }
-
-    fn list(&self, folder: &str) -> Result<Vec<String>, FileError> {
-        let entries = std::fs::read_dir(self.0.join(folder)).map_err(|_| FileError::Missing)?;
-        Ok(entries.filter_map(|e| e.ok()?.file_name().into_string().ok()).collect())
     }
 }
 

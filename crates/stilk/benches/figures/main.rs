@@ -3,6 +3,8 @@
 //! `cargo bench -p stilk --bench figures`; `STILK_FIGURES=1` writes the table into docs/figures.md.
 
 mod chromium;
+#[path = "../../tests/shared/folder.rs"]
+mod folder;
 mod grown;
 mod process;
 #[path = "../../tests/browser/webdriver.rs"]
@@ -29,7 +31,7 @@ fn main() {
     };
     let sample = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/ternhaven");
     let project = tempfile::tempdir().expect("a folder");
-    process::copy(&sample, project.path());
+    folder::copy(&sample, project.path());
 
     let nothing = process::median(RUNS, || Run::of(project.path(), &["--version"]));
     row("a process that does nothing", millis(nothing.seconds), "");

@@ -74,16 +74,3 @@ pub fn median(runs: usize, run: impl Fn() -> Run) -> Run {
     all.sort_by(|a, b| a.seconds.total_cmp(&b.seconds));
     all.swap_remove(runs / 2)
 }
-
-/// Copies a folder.
-pub fn copy(from: &Path, to: &Path) {
-    std::fs::create_dir_all(to).expect("a folder");
-    for entry in std::fs::read_dir(from).expect("a folder").flatten() {
-        let (path, target) = (entry.path(), to.join(entry.file_name()));
-        if path.is_dir() {
-            copy(&path, &target);
-        } else {
-            std::fs::copy(&path, &target).expect("a copy");
-        }
-    }
-}

@@ -7,6 +7,8 @@
 mod cases;
 mod compare;
 mod fidelity;
+#[path = "../shared/folder.rs"]
+mod folder;
 mod islands;
 mod keys;
 mod others;
@@ -18,6 +20,7 @@ mod spec;
 mod specimen;
 mod webdriver;
 
+use folder::{Folder, copy};
 use serde_json::{Value, json};
 use std::collections::{BTreeMap, HashMap};
 use std::path::{Path, PathBuf};
@@ -30,7 +33,6 @@ use stilk_core::engine::resolved::resolved;
 use stilk_core::engine::{Engine, Forced, Media, Style, Stylesheet};
 use stilk_core::markup::{Request, mount, own_ids};
 use stilk_core::project::{self, Project};
-use stilk_core::source::{FileError, Files};
 use stilk_core::system::{StateSet, System};
 use stilk_core::tokens::Theme;
 use webdriver::Browser;
@@ -178,31 +180,6 @@ impl Tally {
         println!("  not known to the engine, so not compared:");
         for (reason, count) in &self.unknown {
             println!("    {count} × {reason}");
-        }
-    }
-}
-
-struct Folder(PathBuf);
-
-impl Files for Folder {
-    fn read(&self, path: &str) -> Result<Vec<u8>, FileError> {
-        std::fs::read(self.0.join(path)).map_err(|_| FileError::Missing)
-    }
-
-    fn list(&self, folder: &str) -> Result<Vec<String>, FileError> {
-        let entries = std::fs::read_dir(self.0.join(folder)).map_err(|_| FileError::Missing)?;
-        Ok(entries.filter_map(|e| e.ok()?.file_name().into_string().ok()).collect())
-    }
-}
-
-fn copy(from: &Path, to: &Path) {
-    std::fs::create_dir_all(to).expect("a folder");
-    for entry in std::fs::read_dir(from).expect("the project's folder").flatten() {
-        let (path, target) = (entry.path(), to.join(entry.file_name()));
-        if path.is_dir() {
-            copy(&path, &target);
-        } else {
-            std::fs::copy(&path, &target).expect("a copy");
         }
     }
 }
