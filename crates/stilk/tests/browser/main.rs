@@ -74,7 +74,10 @@ fn main() {
     }
     // SPECIMEN=1 asks for the specimen and live alone.
     if std::env::var_os("SPECIMEN").is_some() {
-        std::process::exit(i32::from(specimen::run(&browser, &sample) > 0));
+        let failed = specimen::run(&browser, &sample) > 0;
+        // Leaving the process at once would leave the browser behind.
+        drop(browser);
+        std::process::exit(i32::from(failed));
     }
     let (cases, wrong) = spec::run(&browser);
     let mut failed = wrong > 0;
