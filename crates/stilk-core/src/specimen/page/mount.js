@@ -275,7 +275,8 @@ function targets(root) {
   if (!size) return;
   for (const mount of root.querySelectorAll(".mount")) {
     for (const inner of mount.querySelectorAll("button, a[href], input, select, textarea, summary, label")) {
-      if (inner.closest("label") && inner.localName !== "label") continue;
+      // A label around its field is the target; one beside it only helps.
+      if (inner.localName === "label" ? !inner.querySelector("input, select, textarea") : inner.closest("label")) continue;
       const own = inner.getBoundingClientRect(), base = mount.getBoundingClientRect();
       if (!own.width) continue;
       const box = document.createElement("span");
