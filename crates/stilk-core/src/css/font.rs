@@ -26,26 +26,30 @@ pub(super) fn families(parser: &mut Parser) -> Parsed {
     Ok(Value::List(names))
 }
 
+/// Names that stand for no font but for a kind of fonts (CSS Fonts 4, section 2.1).
+pub const GENERIC_FAMILIES: [&str; 13] = [
+    "serif",
+    "sans-serif",
+    "monospace",
+    "cursive",
+    "fantasy",
+    "system-ui",
+    "ui-serif",
+    "ui-sans-serif",
+    "ui-monospace",
+    "ui-rounded",
+    "math",
+    "fangsong",
+    "emoji",
+];
+
 /// Whether a family's name is an identifier that means no other family.
 fn is_plain_family(name: &str) -> bool {
-    const GENERIC: [&str; 13] = [
-        "serif",
-        "sans-serif",
-        "monospace",
-        "cursive",
-        "fantasy",
-        "system-ui",
-        "math",
-        "emoji",
-        "fangsong",
-        "inherit",
-        "initial",
-        "unset",
-        "default",
-    ];
+    const KEYWORDS: [&str; 4] = ["inherit", "initial", "unset", "default"];
     name.starts_with(|c: char| c.is_ascii_alphabetic() || c == '_')
         && name.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '_'))
-        && !GENERIC.contains(&name)
+        && !GENERIC_FAMILIES.contains(&name)
+        && !KEYWORDS.contains(&name)
         && !name.starts_with("ui-")
 }
 

@@ -11,7 +11,7 @@ mod color_space;
 pub mod compute;
 mod easing;
 mod filter;
-mod font;
+pub(crate) mod font;
 pub(crate) mod grammar;
 mod image;
 mod known_names;

@@ -326,22 +326,7 @@ fn read_bezier(node: &Node) -> Result<TokenValue, Diagnostic> {
 
 /// Font names that are CSS keywords stay bare; all others are quoted (CSS Fonts 4, section 2.1).
 fn family_css(name: &str) -> String {
-    const GENERIC: [&str; 13] = [
-        "serif",
-        "sans-serif",
-        "monospace",
-        "cursive",
-        "fantasy",
-        "system-ui",
-        "ui-serif",
-        "ui-sans-serif",
-        "ui-monospace",
-        "ui-rounded",
-        "math",
-        "fangsong",
-        "emoji",
-    ];
-    if GENERIC.contains(&name) {
+    if crate::css::font::GENERIC_FAMILIES.contains(&name) {
         return name.to_owned();
     }
     let mut text = String::new();

@@ -93,7 +93,9 @@ fn an_option_that_hides_what_a_state_changes_is_told_apart() {
 
 #[test]
 fn whole_systems_give_the_report_that_all_their_cases_give() {
-    for folder in ["../stilk/starter", "../stilk/tests/projects/quay", "../stilk/tests/projects/pier"] {
+    for folder in
+        ["../../demo/ternhaven", "../stilk/starter", "../stilk/tests/projects/quay", "../stilk/tests/projects/pier"]
+    {
         let few = same(&Memory::folder(folder));
         assert!(few.computed < few.cases, "{folder}");
     }

@@ -1,6 +1,8 @@
 //! A control in the terminal: options as rows, states as columns, a swatch and the contrast in each cell.
 
+use super::count;
 use anstyle::{AnsiColor, RgbColor, Style};
+use std::collections::BTreeMap;
 use stilk_core::case::Stage;
 use stilk_core::check::{Figure, contrast_figure, worst_text};
 use stilk_core::engine::{Media, Stylesheet};
@@ -28,7 +30,10 @@ pub fn render(system: &System, written: &Written, control: &Control) -> String {
     let (rows, columns) = headings(system, control);
     let themes = system.tokens.themes();
     let mut cells: Vec<Vec<Shown>> = themes.iter().map(|_| Vec::new()).collect();
-    let mut reasons: Vec<&'static str> = Vec::new();
+    let mut reasons: BTreeMap<&'static str, u64> = BTreeMap::new();
+    // Densities and the like paint the same colours: the contexts of the first modifier are enough.
+    let default = system.tokens.default_theme();
+    let is_shown = |theme: usize| themes[theme].contexts.iter().skip(1).eq(default.contexts.iter().skip(1));
     each_cell(system, &stage, control, &mut |cell| {
         let figure = contrast_figure(system, cell.look, cell.states);
         let swatch = worst_text(system, cell.look).ok().flatten().map(|worst| {
@@ -43,9 +48,7 @@ pub fn render(system: &System, written: &Written, control: &Control) -> String {
             Figure::Fails { ratio, .. } => (format!("✗{ratio}"), true),
             Figure::Exempt { ratio } => (format!("({ratio})"), false),
             Figure::Unknown(reason) => {
-                if !reasons.contains(&reason) {
-                    reasons.push(reason);
-                }
+                *reasons.entry(reason).or_default() += u64::from(is_shown(cell.theme));
                 ("?".to_owned(), false)
             }
             Figure::NoText => ("–".to_owned(), false),
@@ -55,10 +58,8 @@ pub fn render(system: &System, written: &Written, control: &Control) -> String {
     let mut text = String::new();
     let name = rows.iter().map(|row| row.chars().count()).max().unwrap_or(0).min(NAME) + 1;
     let most = ((WIDTH - name) / CELL).max(1);
-    let default = system.tokens.default_theme();
-    for (theme, cells) in themes.iter().zip(&cells) {
-        // Densities and the like paint the same colours: the contexts of the first modifier are enough.
-        if theme.contexts.iter().skip(1).ne(default.contexts.iter().skip(1)) {
+    for (index, (theme, cells)) in themes.iter().zip(&cells).enumerate() {
+        if !is_shown(index) {
             continue;
         }
         let bold = Style::new().bold();
@@ -87,8 +88,8 @@ pub fn render(system: &System, written: &Written, control: &Control) -> String {
             text.push('\n');
         }
     }
-    for reason in reasons {
-        text.push_str(&format!("? unknown: {reason}\n"));
+    for (reason, cells) in reasons.into_iter().filter(|(_, cells)| *cells > 0) {
+        text.push_str(&format!("? unknown in {}: {reason}\n", count(cells, "cell")));
     }
     text.push_str("Contrast of the worst text: ✗ too low; (…) nothing is asked of what cannot be\nused; – no text\n");
     text

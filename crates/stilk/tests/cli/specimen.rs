@@ -99,3 +99,12 @@ fn a_matrix_for_the_terminal() {
     let wrong = project.run(&["specimen", "--terminal", "buton"]).status(2);
     assert_eq!(wrong.stderr, "error: there is no control `buton`: write `button`\n");
 }
+
+#[test]
+fn the_matrix_counts_what_it_does_not_know() {
+    let said = Project::demo().run(&["specimen", "--terminal", "button"]).status(0).stdout;
+    let cells: usize = said.lines().filter(|line| !line.starts_with('?')).map(|line| line.matches('?').count()).sum();
+    assert!(cells > 0);
+    let line = format!("? unknown in {cells} cells: a background image is painted behind the text");
+    assert!(said.lines().any(|known| known == line), "{line}: {said}");
+}
