@@ -78,7 +78,7 @@ page specimen-narrow "$specimen#control-menu" 390 844
 "$stilk" live --project "$work/ternhaven" --port 7433 >/dev/null &
 live=$!
 sleep 2
-sed -i 's/--shade: 14%;/--shade: 14%; colr: {fill.see};/' "$work/ternhaven/controls/button.stilk"
+sed -i 's/--shade: 16%;/--shade: 16%; colr: {fill.see};/' "$work/ternhaven/controls/button.stilk"
 sleep 1
 page live "http://127.0.0.1:7433/#control-button" 1280 800
 kill "$live"

@@ -276,7 +276,7 @@ impl Ground {
 }
 
 /// Whether a sheet's own condition names the attribute of a modifier.
-fn asks_for_theme(system: &System) -> bool {
+pub(crate) fn asks_for_theme(system: &System) -> bool {
     let attributes: Vec<&str> = system.manifest.modifiers.iter().map(|m| m.attribute.as_str()).collect();
     let conditions = system.controls.iter().flat_map(|control| &control.rules).flat_map(|rule| {
         let own = std::iter::once(&rule.target.condition);

@@ -35,6 +35,8 @@ pub struct Evidence {
     pub worst: String,
     /// Its figures, such as `3.42:1, needs 4.5:1`.
     pub figures: String,
+    /// The controls that the cases are of.
+    pub controls: Vec<String>,
 }
 
 /// A place besides the primary one, and what it has to do with it.

@@ -133,6 +133,11 @@ impl Sources {
         &self.files[id.0 as usize]
     }
 
+    /// Every file that was read.
+    pub fn all(&self) -> impl Iterator<Item = &Source> {
+        self.files.iter()
+    }
+
     /// The file with this path, if it was read.
     pub fn find(&self, path: &str) -> Option<FileId> {
         self.files.iter().position(|f| f.path == path).map(|i| FileId(i as u32))

@@ -1,19 +1,28 @@
 //! Checks: what can be proved about every case, and what was wrong where it cannot.
 //!
-//! A check is one file with one function over a unit's looks. [`CHECKS`] lists them all; adding one touches its file
+//! A check is one file with one function and its own explanation. [`CHECKS`] lists them all; adding one touches its file
 //! and the table. A check that cannot decide says *unknown* with its reason, and is counted.
 
-mod contrast_text;
+mod cascade;
+mod contrast;
+mod example;
+mod font;
+mod geometry;
 mod paint;
 mod relevance;
+mod reset;
 mod run;
-mod state_missing;
+mod state;
+mod token;
 pub mod trace;
+mod visible;
 
-use crate::case::{Look, Unit};
+use crate::case::{ControlKind, Look, Stage, Unit};
 use crate::diagnostic::Level;
-use crate::system::{StateSet, System};
-pub use contrast_text::{Figure, Worst, figure as contrast_figure, worst_text};
+use crate::source::Sources;
+use crate::system::{Control, StateSet, System};
+pub use contrast::text::{Figure, Worst, figure as contrast_figure, worst_text};
+pub use example::Example;
 pub use paint::{contrast, hex, text_places};
 use relevance::Reads;
 use run::Sink;
@@ -26,17 +35,94 @@ pub struct Check {
     pub id: &'static str,
     /// One sentence: when it holds.
     pub summary: &'static str,
+    /// Why it matters to those who use the control.
+    pub why: &'static str,
     /// Where the demand comes from.
     pub source: &'static str,
     /// Its level unless the manifest says otherwise.
     pub level: Level,
-    /// What it looks at.
-    reads: Reads,
-    run: fn(&Inspection, &mut Sink),
+    /// What to do about it.
+    pub mend: &'static str,
+    /// A system that fails.
+    pub fails: Example,
+    /// The same, mended.
+    pub passes: Example,
+    scope: Scope,
 }
 
-/// Every check, by id.
-pub static CHECKS: [Check; 2] = [contrast_text::CHECK, state_missing::CHECK];
+/// What a check asks.
+enum Scope {
+    /// One variant of a control on one host in one theme, in all the states that it can tell apart: every variant.
+    Looks(Reads, Of, fn(&Inspection, &mut Sink)),
+    /// The same for the default variant, for each option alone, and for options that the sheet combines: what a check says
+    /// of one option does not depend on the options of other axes, but where the sheet says so.
+    Options(Reads, Of, fn(&Inspection, &mut Sink)),
+    /// The whole system at once.
+    System(fn(&Survey, &mut Sink)),
+    /// Asked while sources are read: what fails cannot be drawn at all. Gives how many things it looked at.
+    Reading(fn(&System) -> u64),
+}
+
+/// Which controls a check is for.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Of {
+    /// All.
+    Any,
+    /// What takes an entry or a choice.
+    Fields,
+}
+
+impl Scope {
+    /// What it reads, where it is about looks of a control.
+    fn reads(&self, control: &Control) -> Option<Reads> {
+        let (Scope::Looks(reads, of, _) | Scope::Options(reads, of, _)) = self else { return None };
+        let is_field = matches!(ControlKind::of(control), ControlKind::Entry | ControlKind::Choice);
+        (*of == Of::Any || is_field).then_some(*reads)
+    }
+}
+
+/// Every check, by group.
+pub static CHECKS: &[&Check] = &[
+    &contrast::boundary::CHECK,
+    &contrast::focus::CHECK,
+    &contrast::indicator::CHECK,
+    &contrast::placeholder::CHECK,
+    &contrast::text::CHECK,
+    &state::color_only::CHECK,
+    &state::edge_split::CHECK,
+    &state::hover_only::CHECK,
+    &state::indistinct::CHECK,
+    &state::leak::CHECK,
+    &state::missing::CHECK,
+    &state::motion::CHECK,
+    &state::nameless::CHECK,
+    &state::shift::CHECK,
+    &state::slips::CHECK,
+    &state::snap::CHECK,
+    &reset::forced_colors::CHECK,
+    &reset::parity::CHECK,
+    &reset::unreachable::CHECK,
+    &geometry::anchored::CHECK,
+    &geometry::corner::CHECK,
+    &geometry::depth::CHECK,
+    &geometry::inline::CHECK,
+    &geometry::travel::CHECK,
+    &geometry::variant_size::CHECK,
+    &cascade::dead::CHECK,
+    &cascade::masked::CHECK,
+    &cascade::reach::CHECK,
+    &cascade::value::CHECK,
+    &font::fallback::CHECK,
+    &font::line::CHECK,
+    &token::cycle::CHECK,
+    &token::deprecated::CHECK,
+    &token::literal::CHECK,
+    &token::near_twin::CHECK,
+    &token::theme_gap::CHECK,
+    &token::r#type::CHECK,
+    &token::unknown::CHECK,
+    &token::unused::CHECK,
+];
 
 /// All ids.
 pub fn ids() -> impl Iterator<Item = &'static str> {
@@ -45,7 +131,12 @@ pub fn ids() -> impl Iterator<Item = &'static str> {
 
 /// Whether there is a check with this id.
 pub fn is_id(id: &str) -> bool {
-    ids().any(|known| known == id)
+    find(id).is_some()
+}
+
+/// The check with this id.
+pub fn find(id: &str) -> Option<&'static Check> {
+    CHECKS.iter().copied().find(|check| check.id == id)
 }
 
 /// What a check looks at: one unit in all its states.
@@ -70,14 +161,49 @@ pub struct Shown<'i> {
     pub stands_for: u64,
 }
 
+/// What a check of the whole system looks at.
+pub struct Survey<'s> {
+    /// The system.
+    pub system: &'s System,
+    /// Its sources.
+    pub sources: &'s Sources,
+    /// Draws cases.
+    pub stage: &'s Stage<'s>,
+    /// Draws cases where the device forces its own colours.
+    pub forced: &'s Stage<'s>,
+    /// Follows values to their sources.
+    pub tracer: &'s Tracer<'s>,
+}
+
 impl Inspection<'_> {
     /// A case's name: `button@a.alarm:hover in storm`.
     pub fn case_name(&self, states: &StateSet) -> String {
-        let mut name = self.unit.control.variant_name(self.unit.host, &self.unit.variant);
-        if !states.is_rest() {
-            name.push(':');
-            name.push_str(&self.system.states.set_name(states).replace('+', ":"));
-        }
-        format!("{name} in {}", self.system.tokens.theme_name(&self.unit.theme))
+        case_name(self.system, self.unit, states)
     }
+
+    /// The look at rest.
+    pub fn rest(&self) -> Option<&Shown<'_>> {
+        self.looks.iter().find(|shown| shown.states.is_rest())
+    }
+
+    /// The look in exactly one state.
+    pub fn alone(&self, state: &str) -> Option<&Shown<'_>> {
+        let set = StateSet::of([self.system.states.find(state)?]);
+        self.looks.iter().find(|shown| *shown.states == set)
+    }
+}
+
+/// A case's name: `button@a.alarm:hover in storm`.
+fn case_name(system: &System, unit: &Unit, states: &StateSet) -> String {
+    let mut name = unit.control.variant_name(unit.host, &unit.variant);
+    if !states.is_rest() {
+        name.push(':');
+        name.push_str(&system.states.set_name(states).replace('+', ":"));
+    }
+    format!("{name} in {}", system.tokens.theme_name(&unit.theme))
+}
+
+/// Whether a set of states has a state of this name, of the control itself.
+fn has_state(system: &System, states: &StateSet, name: &str) -> bool {
+    states.ids().iter().any(|id| system.states.get(*id).name == name)
 }

@@ -4,9 +4,11 @@ use crate::case::Look;
 use crate::css::Unknown;
 use crate::css::color::Absolute;
 use crate::css::property::Longhand as L;
+use crate::css::serialize::to_css;
 use crate::css::value::Value;
 use crate::dom::{Element, NodeId};
 use crate::engine::Style;
+use std::rc::Rc;
 
 /// Gamma-encoded sRGB, each channel 0 to 1, as browsers composite it.
 pub type Pixel = [f64; 3];
@@ -17,7 +19,8 @@ pub fn contrast(a: Pixel, b: Pixel) -> f64 {
     (a.max(b) + 0.05) / (a.min(b) + 0.05)
 }
 
-fn luminance(pixel: Pixel) -> f64 {
+/// The relative luminance of a pixel, 0 to 1 (WCAG 2.2, "relative luminance").
+pub fn luminance(pixel: Pixel) -> f64 {
     let linear = pixel.map(|c| if c <= 0.04045 { c / 12.92 } else { ((c + 0.055) / 1.055).powf(2.4) });
     0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
 }
@@ -42,11 +45,23 @@ pub fn hex(pixel: Pixel) -> String {
 pub struct TextPlace {
     /// The element whose text it is.
     pub node: NodeId,
+    /// The pseudo-element of it that has the text, without colons.
+    pub pseudo: Option<&'static str>,
     /// The elements from the host down to it.
     pub chain: Vec<NodeId>,
 }
 
-/// The text and the pixel behind it, over one surface.
+impl TextPlace {
+    /// The style of the text.
+    pub fn style<'l>(&self, look: &'l Look) -> Option<&'l Rc<Style>> {
+        match self.pseudo {
+            Some(name) => look.styles.pseudo(self.node, name),
+            None => look.styles.element(self.node),
+        }
+    }
+}
+
+/// The text and the pixel behind it, over one surface; where a gradient gives several, the worst.
 #[derive(Debug, Clone, Copy)]
 pub struct Painted {
     /// The text.
@@ -55,25 +70,59 @@ pub struct Painted {
     pub behind: Pixel,
     /// Index of the surface.
     pub surface: usize,
-    /// Whether neither alpha nor opacity changed the text's colour.
+    /// Whether the text is opaque, and everything around it: then its colour alone decides.
     pub opaque: bool,
 }
 
-/// Where a look paints text: elements with text of their own, and inputs with a value.
+/// The elements from the host down to one of its descendants.
+pub fn chain(look: &Look, node: NodeId) -> Vec<NodeId> {
+    let mut chain = vec![node];
+    while let Some(parent) = look.document.node(chain[0]).parent.filter(|_| chain[0] != look.mounted.host) {
+        chain.insert(0, parent);
+    }
+    chain
+}
+
+/// Where a look paints text: elements with text of their own, inputs with a value, generated text.
 pub fn text_places(look: &Look) -> Vec<TextPlace> {
     let document = &look.document;
-    let has_text =
-        |node: NodeId| document.has_own_text(node) || document.element(node).is_some_and(|e| input_text(e).is_some());
-    let places = document.descendants(look.mounted.host).into_iter().filter(|node| has_text(*node));
-    places
-        .map(|node| {
-            let mut chain = vec![node];
-            while let Some(parent) = document.node(chain[0]).parent.filter(|_| chain[0] != look.mounted.host) {
-                chain.insert(0, parent);
+    let mut places = Vec::new();
+    for node in document.descendants(look.mounted.host) {
+        let Some(element) = document.element(node) else { continue };
+        if document.has_own_text(node) || input_text(element).is_some() {
+            places.push(TextPlace { node, pseudo: None, chain: chain(look, node) });
+        }
+        for name in ["before", "after"] {
+            if look.styles.pseudo(node, name).is_some_and(|style| has_generated_text(style)) {
+                places.push(TextPlace { node, pseudo: Some(name), chain: chain(look, node) });
             }
-            TextPlace { node, chain }
+        }
+    }
+    places
+}
+
+/// Where a look paints the placeholder of a field that holds nothing.
+pub fn placeholder_places(look: &Look) -> Vec<TextPlace> {
+    let is_shown = |node: &NodeId| {
+        look.document.element(*node).is_some_and(|e| {
+            matches!(e.local(), "input" | "textarea")
+                && e.attribute("placeholder").is_some_and(|text| !text.trim().is_empty())
+                && e.attribute("value").is_none_or(str::is_empty)
+                && !look.document.has_own_text(*node)
         })
-        .collect()
+    };
+    let nodes = look.document.descendants(look.mounted.host).into_iter().filter(is_shown);
+    nodes.map(|node| TextPlace { node, pseudo: Some("placeholder"), chain: chain(look, node) }).collect()
+}
+
+fn has_generated_text(style: &Style) -> bool {
+    match style.get(L::Content) {
+        Ok(Value::String(text)) => !text.trim().is_empty(),
+        Ok(Value::Words(words) | Value::List(words)) => {
+            words.iter().any(|word| matches!(word, Value::String(text) if !text.trim().is_empty()))
+        }
+        _ => false,
+    }
 }
 
 fn input_text(element: &Element) -> Option<&str> {
@@ -81,15 +130,45 @@ fn input_text(element: &Element) -> Option<&str> {
     if element.local() == "input" && painted { element.attribute("value").filter(|v| !v.is_empty()) } else { None }
 }
 
-/// Paints a text place over every surface. Nothing where it is not visible at all.
+/// Whether anything of an element can be seen: not where it, or what is around it, is hidden, and not where it is drawn
+/// with no size.
+///
+/// # Errors
+/// The reason why that cannot be known.
+pub fn is_visible(styles: &[&Style]) -> Result<bool, Unknown> {
+    let Some(own) = styles.last() else { return Ok(false) };
+    if own.is(L::Visibility, "hidden") || own.is(L::Visibility, "collapse") {
+        return Ok(false);
+    }
+    for style in styles {
+        if style.is(L::Display, "none") || style.get(L::Opacity)?.as_number() == Some(0.0) {
+            return Ok(false);
+        }
+        let scale = to_css(style.get(L::Scale)?);
+        if scale.split(' ').any(|factor| factor == "0") {
+            return Ok(false);
+        }
+    }
+    Ok(true)
+}
+
+/// The styles of elements, from the host down.
+pub fn styles_of<'l>(look: &'l Look, chain: &[NodeId]) -> Vec<&'l Style> {
+    chain.iter().filter_map(|node| look.styles.element(*node).map(std::convert::AsRef::as_ref)).collect()
+}
+
+/// Paints a text place over every surface. Nothing where it is not visible at all. `needed` is the ratio that decides
+/// whether a gradient passes as a whole.
 ///
 /// # Errors
 /// The reason why the pixels cannot be known.
-pub fn paint(look: &Look, place: &TextPlace) -> Result<Vec<Painted>, Unknown> {
-    let styles: Vec<&Style> =
-        place.chain.iter().filter_map(|node| look.styles.element(*node).map(std::convert::AsRef::as_ref)).collect();
-    let Some(own) = styles.last() else { return Ok(Vec::new()) };
-    if own.is(L::Visibility, "hidden") || own.is(L::Visibility, "collapse") {
+pub fn paint(look: &Look, place: &TextPlace, needed: f64) -> Result<Vec<Painted>, Unknown> {
+    let mut styles = styles_of(look, &place.chain);
+    if place.pseudo.is_some() {
+        styles.extend(place.style(look).map(std::convert::AsRef::as_ref));
+    }
+    let Some(own) = styles.last().copied() else { return Ok(Vec::new()) };
+    if !is_visible(&styles)? {
         return Ok(Vec::new());
     }
     let text = own.used_color(L::Color)?;
@@ -97,79 +176,263 @@ pub fn paint(look: &Look, place: &TextPlace) -> Result<Vec<Painted>, Unknown> {
         return Ok(Vec::new());
     }
     let mut layers = Vec::new();
-    for style in &styles {
-        if style.is(L::Display, "none") {
-            return Ok(Vec::new());
+    for (index, style) in styles.iter().enumerate() {
+        let mut layer = Layer::of(style)?;
+        if let Some(node) = place.chain.get(index) {
+            layer.generated(look, *node, place)?;
         }
-        let opacity = style.get(L::Opacity)?.as_number().unwrap_or(1.0);
-        if opacity == 0.0 {
-            return Ok(Vec::new());
+        layers.push(layer);
+    }
+    if !own.is(L::TextShadow, "none") {
+        return Err(Unknown("a text shadow is painted behind the text"));
+    }
+    let opaque = text.alpha == 1.0 && layers.iter().all(|layer| layer.opacity == 1.0 && layer.over.is_empty());
+    let mut painted = Vec::new();
+    for (surface, node) in look.surfaces.iter().enumerate() {
+        let backdrop = surface_pixel(look, *node)?;
+        let all = pixels(backdrop, &layers, Some(&text));
+        let (text, behind) = worst(&all, needed)?;
+        painted.push(Painted { text, behind, surface, opaque });
+    }
+    Ok(painted)
+}
+
+/// What a surface paints: a page is white where nothing is painted.
+///
+/// # Errors
+/// The reason why it cannot be known.
+pub fn surface_pixel(look: &Look, node: NodeId) -> Result<Pixel, Unknown> {
+    let style = look.styles.element(node).ok_or(Unknown("the surface has no style"))?;
+    Ok(over(&style.used_color(L::BackgroundColor)?, [1.0; 3]))
+}
+
+/// The pixels that nested boxes give over one surface: several where there is a gradient.
+///
+/// # Errors
+/// The reason why they cannot be known.
+pub fn behind(look: &Look, boxes: &[&Style], surface: NodeId) -> Result<Vec<Pixel>, Unknown> {
+    let layers = boxes.iter().map(|style| Layer::of(style)).collect::<Result<Vec<_>, _>>()?;
+    Ok(pixels(surface_pixel(look, surface)?, &layers, None).into_iter().map(|(_, behind)| behind).collect())
+}
+
+/// A colour that the innermost of nested boxes paints, as it looks over one surface.
+///
+/// # Errors
+/// The reason why it cannot be known.
+pub fn painted(look: &Look, boxes: &[&Style], surface: NodeId, color: &Absolute) -> Result<Vec<Pixel>, Unknown> {
+    let layers = boxes.iter().map(|style| Layer::of(style)).collect::<Result<Vec<_>, _>>()?;
+    Ok(pixels(surface_pixel(look, surface)?, &layers, Some(color)).into_iter().map(|(pixel, _)| pixel).collect())
+}
+
+/// Of all that a gradient gives, the pair with the least contrast; nothing is said where one end passes and the other
+/// does not, or where the gradient goes through the lightness of the text: what lies under the text takes a layout.
+fn worst(all: &[(Pixel, Pixel)], needed: f64) -> Result<(Pixel, Pixel), Unknown> {
+    const DEPENDS: Unknown = Unknown("a gradient passes at one end only: which end is under the text takes a layout");
+    let ratio = |pair: &(Pixel, Pixel)| contrast(pair.0, pair.1);
+    let worst = all.iter().copied().min_by(|a, b| ratio(a).total_cmp(&ratio(b)));
+    let worst = worst.ok_or(Unknown("nothing is painted"))?;
+    if all.len() > 1 {
+        let passing = all.iter().filter(|pair| ratio(pair) >= needed).count();
+        let lighter = all.iter().filter(|pair| luminance(pair.0) > luminance(pair.1)).count();
+        if ![0, all.len()].contains(&passing) || ![0, all.len()].contains(&lighter) {
+            return Err(DEPENDS);
         }
-        if !is_none(style, L::BackgroundImage)? {
-            return Err(Unknown("a background image is painted behind the text"));
-        }
+    }
+    Ok(worst)
+}
+
+/// What one box paints.
+#[derive(Debug)]
+struct Layer {
+    /// Behind what is in it, the lowest first; a picture gives one of several colours.
+    under: Vec<Vec<Absolute>>,
+    /// Over what is in it.
+    over: Vec<Vec<Absolute>>,
+    opacity: f64,
+}
+
+impl Layer {
+    fn of(style: &Style) -> Result<Layer, Unknown> {
         if !is_none(style, L::BackdropFilter)? || !is_none(style, L::Filter)? {
             return Err(Unknown("a filter changes the pixels"));
         }
         if !style.is(L::MixBlendMode, "normal") {
             return Err(Unknown("a blend mode changes the pixels"));
         }
-        layers.push(Layer { background: style.used_color(L::BackgroundColor)?, opacity });
+        let opacity = style.get(L::Opacity)?.as_number().unwrap_or(1.0);
+        Ok(Layer { under: fills(style)?, over: Vec::new(), opacity })
     }
-    for node in &place.chain {
+
+    /// Adds what `::before` and `::after` of an element paint over or behind its content.
+    fn generated(&mut self, look: &Look, node: NodeId, place: &TextPlace) -> Result<(), Unknown> {
         for name in ["before", "after"] {
-            if let Some(style) = look.styles.pseudo(*node, name)
-                && may_cover(style)
-            {
-                return Err(Unknown("a ::before or ::after with a background may lie behind or over the text"));
+            if place.pseudo == Some(name) && place.node == node {
+                continue;
+            }
+            let Some(style) = look.styles.pseudo(node, name).filter(|style| may_cover(style)) else { continue };
+            if !is_visible(&[style])? || style.get(L::Opacity)?.as_number() == Some(0.0) {
+                continue;
+            }
+            const UNPLACED: Unknown =
+                Unknown("a ::before or ::after with a background may lie behind or over the text");
+            let is_placed = style.is(L::Position, "absolute");
+            let covers = [L::Top, L::Right, L::Bottom, L::Left]
+                .iter()
+                .all(|side| style.get(*side).ok().and_then(Value::as_px).is_some_and(|px| px <= 0.0));
+            if !is_placed || !covers || !is_none(style, L::Transform)? {
+                return Err(UNPLACED);
+            }
+            let opacity = style.get(L::Opacity)?.as_number().unwrap_or(1.0);
+            let mut fills = fills(style)?;
+            for color in fills.iter_mut().flatten() {
+                color.alpha *= opacity;
+            }
+            match style.get(L::ZIndex)?.as_number() {
+                Some(z) if z < 0.0 => self.under.extend(fills),
+                // Placed boxes are painted over content in flow; a label that is placed itself may be over them.
+                _ if styles_of(look, &place.chain).iter().any(|style| !style.is(L::Position, "static")) => {
+                    return Err(UNPLACED);
+                }
+                _ => self.over.extend(fills),
+            }
+        }
+        Ok(())
+    }
+}
+
+/// What a box's background paints, the lowest first.
+fn fills(style: &Style) -> Result<Vec<Vec<Absolute>>, Unknown> {
+    let mut fills = vec![vec![style.used_color(L::BackgroundColor)?]];
+    let none = is_none(style, L::BackgroundImage)?;
+    if !none {
+        let images = items(style.get(L::BackgroundImage)?);
+        let sizes = items(style.get(L::BackgroundSize)?);
+        for (index, image) in images.iter().enumerate().rev() {
+            if image.is("none") {
+                continue;
+            }
+            match covers(sizes.get(index % sizes.len().max(1)).map_or("auto".into(), to_css).as_str()) {
+                Some(true) => fills.push(stops(style, image)?),
+                Some(false) => {}
+                None => return Err(Unknown("a background image covers a part of the box")),
             }
         }
     }
-    if !own.is(L::TextShadow, "none") {
-        return Err(Unknown("a text shadow is painted behind the text"));
-    }
-    let opaque = text.alpha == 1.0 && layers.iter().all(|layer| layer.opacity == 1.0);
-    let mut painted = Vec::new();
-    for (surface, node) in look.surfaces.iter().enumerate() {
-        let style = look.styles.element(*node).ok_or(Unknown("the surface has no style"))?;
-        // A page is white where nothing is painted.
-        let backdrop = over(&style.used_color(L::BackgroundColor)?, [1.0; 3]);
-        painted.push(Painted {
-            text: pixel(backdrop, &layers, Some(&text)),
-            behind: pixel(backdrop, &layers, None),
-            surface,
-            opaque,
-        });
-    }
-    Ok(painted)
+    inset_shadows(style)?;
+    Ok(fills)
 }
 
-/// Whether a generated box is there and paints a background: where it lies takes a layout.
+/// Whether the pictures of a box leave nothing to be seen of its background colour, which has one.
+pub fn hides_color(style: &Style) -> bool {
+    style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha > 0.0) && is_covered(style)
+}
+
+/// Whether pictures cover a box without leaving anything to be seen behind it.
+pub fn is_covered(style: &Style) -> bool {
+    fills(style).unwrap_or_default().iter().skip(1).any(|stops| stops.iter().all(|color| color.alpha == 1.0))
+}
+
+fn items(value: &Value) -> Vec<Value> {
+    match value {
+        Value::List(items) => items.clone(),
+        other => vec![other.clone()],
+    }
+}
+
+/// Whether a picture without a size of its own covers the box at a `background-size`; `None` where it covers a part.
+fn covers(size: &str) -> Option<bool> {
+    match size {
+        "auto" | "auto auto" | "cover" | "contain" | "100%" | "100% 100%" | "100% auto" | "auto 100%" => Some(true),
+        size if size.split(' ').any(|side| ["0%", "0px"].contains(&side)) => Some(false),
+        _ => None,
+    }
+}
+
+/// The colours of a gradient's stops: between two of them every channel lies between theirs.
+fn stops(style: &Style, image: &Value) -> Result<Vec<Absolute>, Unknown> {
+    let Value::Function(_, arguments) = image else {
+        return Err(Unknown("a background image is painted behind the text"));
+    };
+    let mut colors = Vec::new();
+    for argument in arguments {
+        let Value::Words(words) = argument else { continue };
+        if words.iter().any(|word| ["oklch", "lch", "hsl", "hwb"].iter().any(|space| word.is(space))) {
+            return Err(Unknown("a gradient turns through hues"));
+        }
+        for word in words {
+            if let Value::Color(color) = word {
+                colors.push(
+                    color.resolve(style.surroundings()).ok_or(Unknown("a gradient's colour is not modelled yet"))?,
+                );
+            }
+        }
+    }
+    if colors.is_empty() { Err(Unknown("a gradient without colours")) } else { Ok(colors) }
+}
+
+/// What an inset shadow may reach into the box without reaching text: no padding is smaller.
+const THIN: f64 = 3.0;
+
+/// Inset shadows are painted over the background; thin ones reach no text.
+fn inset_shadows(style: &Style) -> Result<(), Unknown> {
+    for shadow in items(style.get(L::BoxShadow)?) {
+        let Value::Words(words) = shadow else { continue };
+        if !words.iter().any(|word| word.is("inset")) {
+            continue;
+        }
+        let px: Vec<f64> = words.iter().filter_map(Value::as_px).collect();
+        let [x, y, blur, spread] = px[..] else { return Err(Unknown("an inset shadow is not modelled yet")) };
+        if x.abs().max(y.abs()) + blur + spread > THIN {
+            return Err(Unknown("an inset shadow may reach the text"));
+        }
+    }
+    Ok(())
+}
+
+/// Whether a generated box is there and paints a background.
 fn may_cover(style: &Style) -> bool {
-    let there = !style.is(L::Content, "none") && !style.is(L::Display, "none");
+    let there = !style.is_empty_generated() && !style.is(L::Display, "none");
     let plain = style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha == 0.0);
     there && !(plain && is_none(style, L::BackgroundImage) == Ok(true))
 }
 
-struct Layer {
-    background: Absolute,
-    opacity: f64,
-}
-
-/// The pixel that nested boxes give over a backdrop: opacity applies to a box with everything in it.
-fn pixel(backdrop: Pixel, layers: &[Layer], text: Option<&Absolute>) -> Pixel {
+/// The pixels that nested boxes give over a backdrop, as text and what is behind it: opacity applies to a box with
+/// everything in it.
+fn pixels(backdrop: Pixel, layers: &[Layer], text: Option<&Absolute>) -> Vec<(Pixel, Pixel)> {
     let Some((layer, inner)) = layers.split_first() else {
-        return text.map_or(backdrop, |text| over(text, backdrop));
+        return vec![(text.map_or(backdrop, |text| over(text, backdrop)), backdrop)];
     };
-    mix(backdrop, pixel(over(&layer.background, backdrop), inner, text), layer.opacity)
+    let mut all = Vec::new();
+    for ground in covered(vec![backdrop], &layer.under) {
+        for (text, behind) in pixels(ground, inner, text) {
+            let (text, behind) = (covered(vec![text], &layer.over), covered(vec![behind], &layer.over));
+            // Both went through the same colours.
+            all.extend(
+                text.into_iter()
+                    .zip(behind)
+                    .map(|(text, behind)| (mix(backdrop, text, layer.opacity), mix(backdrop, behind, layer.opacity))),
+            );
+        }
+    }
+    all
 }
 
-fn is_none(style: &Style, longhand: L) -> Result<bool, Unknown> {
+fn covered(mut pixels: Vec<Pixel>, fills: &[Vec<Absolute>]) -> Vec<Pixel> {
+    for fill in fills {
+        pixels = pixels.iter().flat_map(|pixel| fill.iter().map(|color| over(color, *pixel))).collect();
+    }
+    pixels
+}
+
+/// Whether a property of pictures or filters is `none` throughout.
+///
+/// # Errors
+/// None yet: what is not modelled is certainly not `none`.
+pub fn is_none(style: &Style, longhand: L) -> Result<bool, Unknown> {
     let all_none = |values: &[Value]| values.iter().all(|value| value.is("none"));
     Ok(match style.get(longhand) {
         Ok(Value::List(items)) => all_none(items),
         Ok(value) => value.is("none"),
-        // Not modelled, so certainly not `none`.
         Err(_) => false,
     })
 }
@@ -190,10 +453,10 @@ mod tests {
     fn opacity_applies_to_a_box_with_its_content() {
         let white = Absolute::rgb8(0xffffff);
         let black = Absolute::rgb8(0x000000);
-        let layers = [Layer { background: black, opacity: 0.5 }];
-        assert_eq!(pixel([1.0; 3], &layers, None), [0.5; 3]);
-        assert_eq!(pixel([1.0; 3], &layers, Some(&white)), [1.0; 3]);
+        let layers = [Layer { under: vec![vec![black]], over: Vec::new(), opacity: 0.5 }];
+        assert_eq!(pixels([1.0; 3], &layers, None), [([0.5; 3], [0.5; 3])]);
+        assert_eq!(pixels([1.0; 3], &layers, Some(&white)), [([1.0; 3], [0.5; 3])]);
         let half = Absolute { alpha: 0.5, ..white };
-        assert_eq!(pixel([0.0; 3], &[], Some(&half)), [0.5; 3]);
+        assert_eq!(pixels([0.0; 3], &[], Some(&half)), [([0.5; 3], [0.0; 3])]);
     }
 }

@@ -5,20 +5,24 @@
 //! What depends on what is read from the sheets: a declaration depends on the locals it names, a local on those it
 //! names in turn. Targets are not told apart, so dependence is only ever taken for larger than it is.
 
-use crate::case::ControlKind;
+use crate::case::{ControlKind, asks_for_theme};
 use crate::css::parse::parse_declaration;
 use crate::css::property::{Flow, Longhand};
 use crate::system::states::StateId;
 use crate::system::{Control, OptionId, Rule, StateSet, System, Variant};
-use crate::tokens::Piece;
-use std::collections::{BTreeSet, HashMap};
+use crate::tokens::{Piece, TokenId};
+use std::collections::{BTreeSet, HashMap, HashSet};
 
 /// What a check looks at.
 #[derive(Debug, Clone, Copy)]
 pub enum Reads {
-    /// Values of these longhands, on elements with text of their own and around them.
-    Text(&'static [Longhand]),
-    /// Whatever the states that the kind of control needs change, but for these longhands.
+    /// Values of these longhands in every state, and which elements are there.
+    Values(&'static [Longhand]),
+    /// Whatever the states that the kind of control needs change, each alone, but for these longhands.
+    Needed(&'static [Longhand]),
+    /// Values of these longhands in every set of states, none taken for another.
+    Each(&'static [Longhand]),
+    /// Whatever states change, alone and together, but for these longhands; no set of states is taken for another.
     Changes(&'static [Longhand]),
 }
 
@@ -35,6 +39,7 @@ struct Edge<'s> {
     rule: &'s Rule,
     sets: Vec<Name>,
     reads: Vec<Name>,
+    tokens: Vec<TokenId>,
 }
 
 /// What one check can tell apart in a control.
@@ -43,6 +48,8 @@ pub struct Relevance {
     pub axes: Vec<usize>,
     /// The sets of states to look at, by index, with the number of sets that each stands for.
     pub states: Vec<(usize, u64)>,
+    /// The themes to look in, by index, with the number of themes that each stands for.
+    pub themes: Vec<(usize, u64)>,
 }
 
 impl Relevance {
@@ -54,24 +61,30 @@ impl Relevance {
         Relevance {
             axes: relevant_axes(system, control, reads, &edges, &wanted),
             states: relevant_states(system, reads, sets, &edges, &wanted),
+            themes: relevant_themes(system, &edges, &wanted),
         }
     }
 
     /// Everything is told apart.
     pub fn all(system: &System, control: &Control, reads: Reads, sets: &[StateSet]) -> Relevance {
         let states = match reads {
-            Reads::Text(_) => (0..sets.len()).map(|index| (index, 1)).collect(),
-            Reads::Changes(_) => relevant_states(system, reads, sets, &[], &BTreeSet::new()),
+            Reads::Values(_) | Reads::Each(_) | Reads::Changes(_) => (0..sets.len()).map(|index| (index, 1)).collect(),
+            Reads::Needed(_) => relevant_states(system, reads, sets, &[], &BTreeSet::new()),
         };
-        Relevance { axes: (0..control.axes.len()).collect(), states }
+        let themes = (0..system.tokens.themes().len()).map(|index| (index, 1)).collect();
+        Relevance { axes: (0..control.axes.len()).collect(), states, themes }
     }
 }
 
 /// Everything that has an influence on what a check reads.
 fn wanted(system: &System, control: &Control, reads: Reads, edges: &[Edge]) -> BTreeSet<Name> {
     let mut wanted: BTreeSet<Name> = match reads {
-        Reads::Text(longhands) => longhands.iter().map(|l| Name::Longhand(*l)).collect(),
-        Reads::Changes(unseen) => changed(system, control, edges, unseen).into_iter().collect(),
+        Reads::Values(longhands) | Reads::Each(longhands) => longhands.iter().map(|l| Name::Longhand(*l)).collect(),
+        Reads::Needed(unseen) => {
+            let needed = ControlKind::of(control).needed_states();
+            changed(edges, &|rule| names_state(system, rule, needed), unseen).into_iter().collect()
+        }
+        Reads::Changes(unseen) => changed(edges, &|rule| !rule.states.is_rest(), unseen).into_iter().collect(),
     };
     loop {
         let before = wanted.len();
@@ -116,7 +129,10 @@ fn relevant_states(
     edges: &[Edge],
     wanted: &BTreeSet<Name>,
 ) -> Vec<(usize, u64)> {
-    if matches!(reads, Reads::Changes(_)) {
+    if matches!(reads, Reads::Each(_) | Reads::Changes(_)) {
+        return (0..sets.len()).map(|index| (index, 1)).collect();
+    }
+    if matches!(reads, Reads::Needed(_)) {
         return (0..sets.len()).filter(|index| sets[*index].len() <= 1).map(|index| (index, 1)).collect();
     }
     let edges: Vec<&Edge> = edges.iter().filter(|edge| edge.sets_any(wanted)).collect();
@@ -128,13 +144,49 @@ fn relevant_states(
             let states = &edge.rule.states;
             states.ids().contains(&id) || states.of_parts().iter().any(|(of, _)| *of == id)
         };
-        !PAINTED_BY_SHEETS_ALONE.contains(&system.states.get(id).name.as_str()) || edges.iter().any(named)
+        let name = system.states.get(id).name.as_str();
+        // Every browser draws an outline of its own where the focus is.
+        let is_outlined =
+            ["focus", "focus-within"].contains(&name) && wanted.contains(&Name::Longhand(Longhand::OutlineStyle));
+        is_outlined || !PAINTED_BY_SHEETS_ALONE.contains(&name) || edges.iter().any(named)
     };
     let mut found: Vec<(StateSet, usize, u64)> = Vec::new();
     for (index, set) in sets.iter().enumerate() {
         let own = StateSet::of(set.ids().iter().copied().filter(|id| counts(*id)));
         let of_parts = set.of_parts().iter().filter(|(id, _)| counts(*id));
         let key = of_parts.fold(own, |key, (id, part)| key.with_part(*id, part.clone()));
+        match found.iter_mut().find(|(known, ..)| *known == key) {
+            Some((_, _, stands_for)) => *stands_for += 1,
+            None => found.push((key, index, 1)),
+        }
+    }
+    found.into_iter().map(|(_, index, stands_for)| (index, stands_for)).collect()
+}
+
+/// The themes that may differ: those of the modifiers that give another value to a token that takes part, or another
+/// colour scheme.
+fn relevant_themes(system: &System, edges: &[Edge], wanted: &BTreeSet<Name>) -> Vec<(usize, u64)> {
+    let tokens = &system.tokens;
+    let used = edges.iter().filter(|edge| edge.sets_any(wanted)).flat_map(|edge| edge.tokens.iter().copied());
+    let mut all: Vec<TokenId> = used.chain(system.surfaces.iter().map(|(_, id)| *id)).collect();
+    let mut known: HashSet<TokenId> = all.iter().copied().collect();
+    let mut done = 0;
+    while let Some(id) = all.get(done).copied() {
+        done += 1;
+        let refers = tokens.get(id).definitions().flat_map(|d| d.expression.tokens());
+        all.extend(refers.filter(|id| known.insert(*id)));
+    }
+    let asks = asks_for_theme(system);
+    let is_relevant = |index: usize| {
+        let overridden = |id: &TokenId| tokens.get(*id).overrides.iter().any(|o| o.modifier == index);
+        let name = &tokens.modifiers[index].name.value;
+        let settings = system.manifest.modifiers.iter().find(|settings| settings.name.value == *name);
+        asks || settings.is_some_and(|settings| settings.sets_scheme) || all.iter().any(overridden)
+    };
+    let relevant: Vec<usize> = (0..tokens.modifiers.len()).filter(|index| is_relevant(*index)).collect();
+    let mut found: Vec<(Vec<usize>, usize, u64)> = Vec::new();
+    for (index, theme) in tokens.themes().iter().enumerate() {
+        let key: Vec<usize> = relevant.iter().map(|modifier| theme.contexts[*modifier]).collect();
         match found.iter_mut().find(|(known, ..)| *known == key) {
             Some((_, _, stands_for)) => *stands_for += 1,
             None => found.push((key, index, 1)),
@@ -206,7 +258,8 @@ fn collect<'s>(system: &'s System, control: &'s Control, edges: &mut Vec<Edge<'s
                 Piece::Local(name) => Some(local(&control.name.value, name)),
                 _ => None,
             });
-            edges.push(Edge { control, rule, sets, reads: reads.collect() });
+            let tokens = declaration.value.tokens().collect();
+            edges.push(Edge { control, rule, sets, reads: reads.collect(), tokens });
         }
     }
     let mut placed: Vec<&str> = control.placements.iter().map(|p| p.control.as_str()).collect();
@@ -217,11 +270,10 @@ fn collect<'s>(system: &'s System, control: &'s Control, edges: &mut Vec<Edge<'s
     }
 }
 
-/// The longhands that the needed states may change.
-fn changed(system: &System, control: &Control, edges: &[Edge], unseen: &[Longhand]) -> Vec<Name> {
-    let needed = ControlKind::of(control).needed_states();
+/// The longhands that rules of states may change.
+fn changed(edges: &[Edge], is_of_state: &dyn Fn(&Rule) -> bool, unseen: &[Longhand]) -> Vec<Name> {
     let mut names: BTreeSet<Name> = BTreeSet::new();
-    for edge in edges.iter().filter(|edge| names_state(system, edge.rule, needed)) {
+    for edge in edges.iter().filter(|edge| is_of_state(edge.rule)) {
         names.extend(edge.sets.iter().cloned());
     }
     loop {
@@ -261,14 +313,20 @@ fn adds_something(system: &System, control: &Control, edges: &[Edge], axis: usiz
             let has_text = inside.iter().any(|node| document.has_own_text(*node));
             let parts: Vec<&str> =
                 host.parts.iter().filter(|(_, n)| inside.contains(n)).map(|(name, _)| name.as_str()).collect();
-            let answers = matches!(reads, Reads::Changes(_))
-                && edges.iter().any(|edge| {
-                    let meets = |option: &OptionId| edge.rule.options.iter().all(|o| can_meet(control, *option, *o));
-                    names_state(system, edge.rule, needed)
-                        && edge.rule.target.part.as_deref().is_some_and(|part| parts.contains(&part))
-                        && of_axis.iter().any(|option| meets(option))
-                });
-            has_text || answers
+            let is_of_state = |rule: &Rule| match reads {
+                Reads::Values(_) | Reads::Each(_) => false,
+                Reads::Needed(_) => names_state(system, rule, needed),
+                Reads::Changes(_) => !rule.states.is_rest(),
+            };
+            let answers = edges.iter().any(|edge| {
+                let meets = |option: &OptionId| edge.rule.options.iter().all(|o| can_meet(control, *option, *o));
+                is_of_state(edge.rule)
+                    && edge.rule.target.part.as_deref().is_some_and(|part| parts.contains(&part))
+                    && of_axis.iter().any(|option| meets(option))
+            });
+            // Whoever looks at icons looks at every element.
+            let drawn = matches!(reads, Reads::Values(longhands) if longhands.contains(&Longhand::Fill));
+            has_text || answers || drawn
         })
     })
 }

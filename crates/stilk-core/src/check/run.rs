@@ -2,7 +2,7 @@
 
 use super::relevance::{Relevance, representatives};
 use super::trace::Tracer;
-use super::{CHECKS, Check, Inspection, Shown};
+use super::{CHECKS, Check, Inspection, Scope, Shown, Survey, case_name};
 use crate::case::{Look, Scene, Stage, Unit, state_sets};
 use crate::css::Unknown;
 use crate::diagnostic::{Diagnostic, Evidence, Level};
@@ -41,22 +41,26 @@ impl Report {
     }
 }
 
-/// One failing case, before grouping.
-pub struct Failure {
-    /// The check.
-    pub check: &'static str,
+/// What a check says of a case that fails.
+pub struct Fault {
     /// What failures with the same cause share.
     pub cause: Cause,
-    /// The case's name.
-    pub case: String,
     /// How bad: smaller is worse.
     pub score: f64,
-    /// How many cases it is.
-    pub cases: u64,
     /// The figures.
     pub figures: String,
     /// The finding, as it would read if this were the worst case.
     pub diagnostic: Diagnostic,
+}
+
+/// The worst case of one cause.
+struct Failure {
+    fault: Fault,
+    case: String,
+    /// How many cases have this cause.
+    cases: u64,
+    /// The controls that they are of.
+    controls: BTreeSet<String>,
 }
 
 /// What makes two failures one finding.
@@ -82,42 +86,64 @@ pub struct Seen {
 /// Takes what checks say about one unit.
 #[derive(Default)]
 pub struct Sink {
-    /// How many variants each verdict is for.
+    /// How many variants and themes each verdict is for.
     stands_for: u64,
     /// The worst failure of each cause; its cases are those of all of them, so a fault in a million cases takes the room
     /// of one.
     failures: BTreeMap<(&'static str, Cause), Failure>,
+    /// Findings about no case, each with the control that it is about.
+    general: Vec<(Option<String>, Diagnostic)>,
     decided: BTreeMap<&'static str, u64>,
     unknown: u64,
     reasons: BTreeMap<(&'static str, &'static str), u64>,
     seen: HashMap<Span, Vec<Seen>>,
+    /// Waivers that accepted something.
+    used: BTreeSet<Span>,
 }
 
 impl Sink {
     /// So many cases of the unit were decided.
     pub fn decided(&mut self, check: &'static str, cases: u64) {
-        *self.decided.entry(check).or_default() += self.stands_for * cases;
+        *self.decided.entry(check).or_default() += self.stands_for.max(1) * cases;
     }
 
     /// So many cases of the unit could not be decided, for the first reason that was met.
     pub fn unknown(&mut self, check: &'static str, cases: u64, reason: Unknown) {
-        *self.reasons.entry((check, reason.0)).or_default() += self.stands_for * cases;
-        self.unknown += self.stands_for * cases;
+        *self.reasons.entry((check, reason.0)).or_default() += self.stands_for.max(1) * cases;
+        self.unknown += self.stands_for.max(1) * cases;
     }
 
     /// A case failed.
-    pub fn fail(&mut self, mut failure: Failure) {
-        match self.failures.entry((failure.check, failure.cause.clone())) {
-            Entry::Vacant(empty) => drop(empty.insert(failure)),
-            Entry::Occupied(mut known) => {
-                let cases = known.get().cases + failure.cases;
-                // The first of equals is named, so that the words do not depend on the order of threads.
-                if failure.score < known.get().score {
-                    std::mem::swap(known.get_mut(), &mut failure);
+    pub fn fail(&mut self, inspection: &Inspection, shown: &Shown, fault: Fault) {
+        self.fail_case(inspection.system, inspection.unit, shown.states, shown.stands_for, fault);
+    }
+
+    /// A case of a system's survey failed.
+    pub fn fail_case(&mut self, system: &System, unit: &Unit, states: &StateSet, stands_for: u64, fault: Fault) {
+        let key = (fault.diagnostic.id, fault.cause.clone());
+        let cases = self.stands_for.max(1) * stands_for;
+        match self.failures.entry(key) {
+            Entry::Vacant(empty) => {
+                let controls = BTreeSet::from([unit.control.name.value.clone()]);
+                empty.insert(Failure { fault, case: case_name(system, unit, states), cases, controls });
+            }
+            Entry::Occupied(known) => {
+                let known = known.into_mut();
+                known.cases += cases;
+                if !known.controls.contains(&unit.control.name.value) {
+                    known.controls.insert(unit.control.name.value.clone());
                 }
-                known.get_mut().cases = cases;
+                if fault.score < known.fault.score {
+                    known.fault = fault;
+                    known.case = case_name(system, unit, states);
+                }
             }
         }
+    }
+
+    /// Something is wrong that is no matter of cases; with the control that it is about, if there is one.
+    pub fn find(&mut self, control: Option<&Control>, diagnostic: Diagnostic) {
+        self.general.push((control.map(|control| control.name.value.clone()), diagnostic));
     }
 
     /// Remembers a background of a text token, for the mend.
@@ -130,7 +156,21 @@ impl Sink {
 
     /// Takes what another sink holds; called in the order of units, so the result does not depend on threads.
     fn absorb(&mut self, other: Sink) {
-        other.failures.into_values().for_each(|failure| self.fail(failure));
+        for (key, failure) in other.failures {
+            match self.failures.entry(key) {
+                Entry::Vacant(empty) => drop(empty.insert(failure)),
+                Entry::Occupied(known) => {
+                    let known = known.into_mut();
+                    known.cases += failure.cases;
+                    known.controls.extend(failure.controls);
+                    // The first of equals is named, so that the words do not depend on the order of threads.
+                    if failure.fault.score < known.fault.score {
+                        known.fault = failure.fault;
+                        known.case = failure.case;
+                    }
+                }
+            }
+        }
         for (check, count) in other.decided {
             *self.decided.entry(check).or_default() += count;
         }
@@ -141,6 +181,8 @@ impl Sink {
         for (token, list) in other.seen {
             list.into_iter().for_each(|seen| self.see(token, seen));
         }
+        self.general.extend(other.general);
+        self.used.extend(other.used);
     }
 }
 
@@ -180,8 +222,10 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
             done.push((index, inspect_all(system, &stage, &tracer, piece, settings)));
         }
     };
+    let mut surveyed = Sink::default();
     let mut parts: Vec<(usize, Part)> = std::thread::scope(|scope| {
         let handles: Vec<_> = (0..threads.max(1)).map(|_| scope.spawn(work)).collect();
+        surveyed = survey(system, sources, written, &parsed, &tracer, settings);
         handles.into_iter().filter_map(|handle| handle.join().ok()).flatten().collect()
     });
     parts.sort_by_key(|(index, _)| *index);
@@ -191,29 +235,86 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
         report.computed += part.computed;
         sink.absorb(part.sink);
     }
+    sink.absorb(surveyed);
     report.cases = sample.cases;
     report.unknown = sink.unknown;
     report.decided = std::mem::take(&mut sink.decided);
     let reasons = std::mem::take(&mut sink.reasons);
     report.reasons = reasons.into_iter().map(|((check, why), cases)| (format!("{check}: {why}"), cases)).collect();
+    let used = std::mem::take(&mut sink.used);
+    report.waived = used.len();
     group(system, sink, &mut report);
-    report.findings.extend(ended(system, settings));
+    report.findings.extend(waivers(system, settings, &used));
     report
 }
 
-/// Waivers that counted until a day that has passed.
-fn ended(system: &System, settings: &Settings) -> Vec<Diagnostic> {
+/// The checks that ask the whole system.
+fn survey(
+    system: &System,
+    sources: &Sources,
+    written: &Written,
+    parsed: &Stylesheet,
+    tracer: &Tracer,
+    settings: &Settings,
+) -> Sink {
+    let stage = Stage::new(system, written, parsed, Media::default());
+    let forced = Stage::new(system, written, parsed, Media { forced_colors: true, ..Media::default() });
+    let survey = Survey { system, sources, stage: &stage, forced: &forced, tracer };
+    let mut all = Sink::default();
+    for check in CHECKS.iter().filter(|check| !is_off(system, check.id)) {
+        let mut sink = Sink::default();
+        match check.scope {
+            Scope::System(run) => run(&survey, &mut sink),
+            Scope::Reading(count) => sink.decided(check.id, count(system)),
+            Scope::Looks(..) | Scope::Options(..) => continue,
+        }
+        let (mut used, general) = (BTreeSet::new(), std::mem::take(&mut sink.general));
+        let is_waived = |control: &str, used: &mut BTreeSet<Span>| {
+            let control = system.control(control);
+            let waiver = control.and_then(|c| waiver_of(c, None, check.id, settings));
+            used.extend(waiver.map(|waiver| waiver.span));
+            waiver.is_some()
+        };
+        sink.general = general
+            .into_iter()
+            .filter(|(control, _)| !control.as_ref().is_some_and(|control| is_waived(control, &mut used)))
+            .collect();
+        sink.failures.retain(|_, failure| {
+            // A cause of several controls is accepted where each of them accepts it.
+            !failure.controls.iter().all(|control| is_waived(control, &mut used))
+        });
+        sink.used = used;
+        all.absorb(sink);
+    }
+    all
+}
+
+/// Waivers that say something no longer true: their day has passed, or there is nothing to accept.
+fn waivers(system: &System, settings: &Settings, used: &BTreeSet<Span>) -> Vec<Diagnostic> {
     let waivers = system.controls.iter().flat_map(|control| &control.waivers);
-    let ended = waivers.filter(|waiver| settings.is_over(waiver));
-    ended
+    let unlike = waivers.filter(|waiver| !used.contains(&waiver.span) && !is_off(system, &waiver.check.value));
+    let mut found: Vec<Diagnostic> = unlike
         .map(|waiver| {
-            let until = waiver.until.as_deref().unwrap_or_default();
-            let message = format!("the waiver of `{}` ended on {until}", waiver.check.value);
-            Diagnostic::new(Level::Warning, "waiver/ended", waiver.span, message)
-                .label("no longer counts")
-                .mend("mend what it accepts, or decide anew and write a later day")
+            let check = &waiver.check.value;
+            match (&waiver.until, settings.is_over(waiver)) {
+                (Some(until), true) => {
+                    let message = format!("the waiver of `{check}` ended on {until}");
+                    Diagnostic::new(Level::Warning, "waiver/ended", waiver.span, message)
+                        .label("no longer counts")
+                        .mend("mend what it accepts, or decide anew and write a later day")
+                }
+                _ => {
+                    let message = format!("the waiver of `{check}` accepts nothing");
+                    Diagnostic::new(Level::Warning, "waiver/unused", waiver.span, message)
+                        .label("nothing fails here")
+                        .mend("take it out, so that it cannot hide what fails later")
+                }
+            }
         })
-        .collect()
+        .collect();
+    // A control that is copied brings its waivers along.
+    found.dedup_by_key(|diagnostic| diagnostic.span);
+    found
 }
 
 /// What is computed of a system.
@@ -248,17 +349,32 @@ fn sample(system: &System, every_case: bool) -> Sample<'_> {
     let mut sample = Sample { cases: 0, units: Vec::new() };
     for control in &system.controls {
         let sets = state_sets(system, control);
-        let checks = CHECKS.iter().filter(|check| !is_off(system, check.id));
-        let relevance = checks.map(|check| match every_case {
-            true => (check, Relevance::all(system, control, check.reads, &sets)),
-            false => (check, Relevance::new(system, control, check.reads, &sets)),
+        let checks = CHECKS.iter().copied().filter(|check| !is_off(system, check.id));
+        let relevance = checks.filter_map(|check| {
+            let reads = check.scope.reads(control)?;
+            Some((
+                check,
+                match every_case {
+                    true => Relevance::all(system, control, reads, &sets),
+                    false => Relevance::new(system, control, reads, &sets),
+                },
+            ))
         });
         let plan = Arc::new(Plan { control, relevance: relevance.collect(), sets });
         for host in 0..control.template.hosts.len() {
-            let variants = control.variants(host);
+            let default = control.default_variant();
+            let mut variants = control.variants(host);
+            // The variant nearest to the default stands for those that are like it: its name says most.
+            variants.sort_by_key(|variant| default.distance(variant));
+            let alone = alone(control, &default, &variants);
             sample.cases += variants.len() as u64 * plan.sets.len() as u64 * themes;
             let mut checks: BTreeMap<usize, Vec<(usize, u64)>> = BTreeMap::new();
-            for (index, (_, relevance)) in plan.relevance.iter().enumerate() {
+            for (index, relevance) in plan.relevance.iter().enumerate() {
+                let (check, relevance) = relevance;
+                if matches!(check.scope, Scope::Options(..)) {
+                    alone.iter().for_each(|variant| checks.entry(*variant).or_default().push((index, 1)));
+                    continue;
+                }
                 for one in representatives(&variants, &relevance.axes) {
                     checks.entry(one.variant).or_default().push((index, one.stands_for));
                 }
@@ -274,6 +390,17 @@ fn sample(system: &System, every_case: bool) -> Sample<'_> {
     sample
 }
 
+/// The default variant, each option alone, and the nearest variant of what a rule combines, by index.
+fn alone(control: &Control, default: &Variant, variants: &[Variant]) -> Vec<usize> {
+    let mut found: BTreeSet<usize> =
+        variants.iter().enumerate().filter(|(_, v)| default.distance(v) <= 1).map(|(index, _)| index).collect();
+    for rule in &control.rules {
+        let has_all = |variant: &Variant| rule.options.iter().all(|option| variant.has(*option));
+        found.extend(variants.iter().position(has_all));
+    }
+    found.into_iter().collect()
+}
+
 #[derive(Default)]
 struct Part {
     computed: u64,
@@ -284,31 +411,48 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
     let mut part = Part::default();
     let themes = system.tokens.themes();
     for Sampled { plan, host, variant, checks } in sample {
-        let wanted: BTreeSet<usize> =
-            checks.iter().flat_map(|(check, _)| &plan.relevance[*check].1.states).map(|(set, _)| *set).collect();
         // What matches is the same in every theme: scenes are kept for the units that differ by their theme only.
         let mut scenes: BTreeMap<usize, Scene> = BTreeMap::new();
-        for theme in &themes {
+        for (index, theme) in themes.iter().enumerate() {
             let (control, variant, theme) = (plan.control, variant.clone(), theme.clone());
             let unit = Unit { control, host: *host, variant, theme };
-            if scenes.is_empty() || !stage.scenes_serve_all_themes() {
-                scenes = wanted.iter().map(|set| (*set, stage.scene(&unit, &plan.sets[*set]))).collect();
+            let asked: Vec<(&Check, &Relevance, u64)> = checks
+                .iter()
+                .filter_map(|(check, count)| {
+                    let (check, relevance) = &plan.relevance[*check];
+                    let (_, stands_for) = relevance.themes.iter().find(|(theme, _)| *theme == index)?;
+                    Some((*check, relevance, count * stands_for))
+                })
+                .collect();
+            if !stage.scenes_serve_all_themes() {
+                scenes.clear();
             }
-            let looks: BTreeMap<usize, Look> =
-                scenes.iter().map(|(set, scene)| (*set, stage.look_in(scene, &unit.theme))).collect();
+            let wanted: BTreeSet<usize> =
+                asked.iter().flat_map(|(_, relevance, _)| &relevance.states).map(|(set, _)| *set).collect();
+            let looks: BTreeMap<usize, Look> = wanted
+                .into_iter()
+                .map(|set| {
+                    let scene = scenes.entry(set).or_insert_with(|| stage.scene(&unit, &plan.sets[set]));
+                    (set, stage.look_in(scene, &unit.theme))
+                })
+                .collect();
             part.computed += looks.len() as u64;
-            for (check, count) in checks {
-                let (check, relevance) = &plan.relevance[*check];
+            for (check, relevance, stands_for) in asked {
+                let (Scope::Looks(_, _, run) | Scope::Options(_, _, run)) = check.scope else { continue };
                 let shown = relevance.states.iter().map(|(set, stands_for)| Shown {
                     states: &plan.sets[*set],
                     look: &looks[set],
                     stands_for: *stands_for,
                 });
                 let inspection = Inspection { system, unit: &unit, looks: shown.collect(), tracer };
-                let mut sink = Sink { stands_for: *count, ..Sink::default() };
-                (check.run)(&inspection, &mut sink);
-                sink.failures.retain(|(check, _), _| !waived(&unit, &unit.variant, check, settings));
-                sink.failures.values_mut().for_each(|failure| failure.cases *= count);
+                let mut sink = Sink { stands_for, ..Sink::default() };
+                run(&inspection, &mut sink);
+                if !sink.failures.is_empty()
+                    && let Some(waiver) = waiver_of(control, Some(&unit.variant), check.id, settings)
+                {
+                    sink.failures.clear();
+                    sink.used.insert(waiver.span);
+                }
                 part.sink.absorb(sink);
             }
         }
@@ -316,27 +460,43 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
     part
 }
 
-fn waived(unit: &Unit, variant: &Variant, check: &str, settings: &Settings) -> bool {
-    unit.control.waivers.iter().any(|waiver| {
-        let covers = waiver.option.is_none_or(|option| variant.has(option));
+/// The waiver that accepts what a check finds in a control, or in one of its variants.
+fn waiver_of<'s>(
+    control: &'s Control,
+    variant: Option<&Variant>,
+    check: &str,
+    settings: &Settings,
+) -> Option<&'s Waiver> {
+    control.waivers.iter().find(|waiver| {
+        let covers = waiver.option.is_none_or(|option| variant.is_some_and(|variant| variant.has(option)));
         waiver.check.value == check && covers && !settings.is_over(waiver)
     })
 }
 
 fn group(system: &System, sink: Sink, report: &mut Report) {
-    let mut findings: Vec<(f64, Diagnostic)> = Vec::new();
-    for ((check, _), worst) in sink.failures {
-        let mut diagnostic = worst.diagnostic;
-        diagnostic.evidence = Some(Evidence { cases: worst.cases, worst: worst.case, figures: worst.figures });
-        if let Some((_, level)) = system.manifest.levels.iter().find(|(id, _)| id.value == check) {
+    let level = |diagnostic: &mut Diagnostic| {
+        if let Some((_, level)) = system.manifest.levels.iter().find(|(id, _)| id.value == diagnostic.id) {
             diagnostic.level = level.unwrap_or(diagnostic.level);
         }
+    };
+    let mut findings: Vec<(f64, Diagnostic)> = Vec::new();
+    for (_, worst) in sink.failures {
+        let mut diagnostic = worst.fault.diagnostic;
+        let controls = worst.controls.into_iter().collect();
+        diagnostic.evidence =
+            Some(Evidence { cases: worst.cases, worst: worst.case, figures: worst.fault.figures, controls });
+        level(&mut diagnostic);
         if let Some(span) = diagnostic.span
+            && diagnostic.id == super::contrast::text::CHECK.id
             && let Some(seen) = sink.seen.get(&span)
         {
-            diagnostic.mend = super::contrast_text::mend(system, span, seen);
+            diagnostic.mend = super::contrast::mend::mend(system, span, seen);
         }
-        findings.push((worst.score, diagnostic));
+        findings.push((worst.fault.score, diagnostic));
+    }
+    for (_, mut diagnostic) in sink.general {
+        level(&mut diagnostic);
+        findings.push((0.0, diagnostic));
     }
     findings.sort_by(|a, b| b.1.level.cmp(&a.1.level).then(a.1.id.cmp(b.1.id)).then(a.0.total_cmp(&b.0)));
     report.findings = findings.into_iter().map(|(_, diagnostic)| diagnostic).collect();

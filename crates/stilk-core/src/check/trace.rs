@@ -1,9 +1,11 @@
 //! From a computed value back to its source: the winning declaration in the written stylesheet, the custom properties
 //! it reads, the token that gave the value in this theme.
 
+use crate::css::color::Color;
 use crate::css::parse::Declared;
 use crate::css::property::Longhand;
 use crate::css::substitute::Template;
+use crate::css::value::Value;
 use crate::engine::Style;
 use crate::engine::cascade::{DeclarationId, INLINE};
 use crate::engine::stylesheet::{DeclarationBody, Stylesheet};
@@ -102,6 +104,19 @@ impl<'t> Tracer<'t> {
         origin
     }
 
+    /// Where a colour came from that may be the element's own `color`, and that be inherited.
+    pub fn color_origin(&self, style: &Style, longhand: Longhand) -> Origin {
+        if longhand != Longhand::Color && !matches!(style.get(longhand), Ok(Value::Color(Color::Current))) {
+            return self.origin(style, longhand);
+        }
+        let mut declared = style;
+        while declared.winner(Longhand::Color).is_none() {
+            let Some(parent) = declared.parent() else { break };
+            declared = parent;
+        }
+        self.origin(declared, Longhand::Color)
+    }
+
     /// Where the colours of a text come from: surfaces are painted by an inline style.
     pub fn text_origin(&self, style: &Style, text: &str) -> Origin {
         let mut origin = Origin::default();
@@ -118,7 +133,8 @@ impl<'t> Tracer<'t> {
         Some(&rule.declarations.get(id.declaration as usize)?.body)
     }
 
-    fn span(&self, id: DeclarationId) -> Option<Span> {
+    /// Where a declaration of the written stylesheet came from.
+    pub fn span(&self, id: DeclarationId) -> Option<Span> {
         if id.sheet == 0 || id.sheet == INLINE {
             return None;
         }

@@ -26,6 +26,7 @@ pub mod substitute;
 pub mod syntax;
 pub mod transform;
 pub mod value;
+pub mod vision;
 
 pub use compute::Unknown;
 pub use parse::{Declared, ParsedDeclaration, parse_declaration};

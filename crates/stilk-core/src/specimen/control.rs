@@ -2,7 +2,7 @@
 
 use super::Page;
 use super::table::host_name;
-use crate::diagnostic::grouped;
+use crate::diagnostic::{Diagnostic, grouped};
 use crate::dom::NodeId;
 use crate::system::Control;
 use crate::tokens::{TokenId, TokenType};
@@ -46,9 +46,11 @@ impl Page<'_> {
     }
 
     fn findings_of(&mut self, label: NodeId, name: &str) {
-        let of_control = |case: &str| case.split(['.', '@', ':', ' ', '/']).next() == Some(name);
         let findings = self.findings;
-        let mut own = findings.iter().filter(|f| f.evidence.as_ref().is_some_and(|e| of_control(&e.worst))).peekable();
+        let is_of = |finding: &&Diagnostic| {
+            finding.evidence.as_ref().is_some_and(|evidence| evidence.controls.iter().any(|control| control == name))
+        };
+        let mut own = findings.iter().filter(is_of).peekable();
         if own.peek().is_none() {
             return;
         }

@@ -20,6 +20,8 @@ pub mod table;
 mod tokens;
 mod ways;
 
+pub(crate) use table::host_name;
+
 const PAGE_CSS: &str = include_str!("page/page.css");
 const GROUND_CSS: &str = include_str!("page/ground.css");
 const SCRIPTS: [&str; 4] = [

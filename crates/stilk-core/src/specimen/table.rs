@@ -104,7 +104,7 @@ fn shown_rows(control: &Control) -> Vec<(String, usize, Variant)> {
 }
 
 /// What a host is called: `button`, `a`, `input submit`.
-pub(super) fn host_name(control: &Control, host: usize) -> String {
+pub(crate) fn host_name(control: &Control, host: usize) -> String {
     let template = &control.template.hosts[host];
     match control.template.document.element(template.node).map(Element::local) {
         Some("input") => format!("input {}", template.name),

@@ -1,6 +1,7 @@
 //! Ways of looking: which themes, how large, with whose eyes. The choices are kept in the page's address.
 
 use super::Page;
+use crate::css::vision::DEFICIENCIES;
 use crate::dom::NodeId;
 
 /// A choice of one from several: name, label, values with their labels; the first is the default.
@@ -24,13 +25,6 @@ const CHOICES: [Choice; 7] = [
     ("motion", "Motion", &[("", "as it is"), ("reduced", "reduced"), ("slow", "slow, ten times")]),
     ("boxes", "Outlines", &[("", "none"), ("boxes", "boxes"), ("24", "targets of 24px"), ("44", "targets of 44px")]),
     ("width", "Width", &[("", "as it is")]),
-];
-
-/// Machado, Oliveira and Fernandes 2009, severity 1.0, in linear RGB.
-const DEFICIENCIES: [(&str, [f64; 9]); 3] = [
-    ("protan", [0.152_286, 1.052_583, -0.204_868, 0.114_503, 0.786_281, 0.099_216, -0.003_882, -0.048_116, 1.051_998]),
-    ("deutan", [0.367_322, 0.860_646, -0.227_968, 0.280_085, 0.672_501, 0.047_413, -0.011_82, 0.042_94, 0.968_881]),
-    ("tritan", [1.255_528, -0.076_749, -0.178_779, -0.078_411, 0.930_809, 0.147_602, 0.004_733, 0.691_367, 0.303_9]),
 ];
 
 impl Page<'_> {

@@ -45,6 +45,11 @@ pub struct Exclude {
 }
 
 impl Variant {
+    /// On how many axes two variants differ.
+    pub fn distance(&self, other: &Variant) -> usize {
+        self.choices.iter().zip(&other.choices).filter(|(own, other)| own != other).count()
+    }
+
     /// Whether an option is chosen.
     pub fn has(&self, id: OptionId) -> bool {
         self.choices[id.axis] == Some(id.option)

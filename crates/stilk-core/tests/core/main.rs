@@ -6,6 +6,7 @@ mod broken_input;
 #[path = "../cases/mod.rs"]
 mod cases;
 mod checks;
+mod examples;
 mod memory;
 mod placed;
 mod plain_css;

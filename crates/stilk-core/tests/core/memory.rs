@@ -77,6 +77,15 @@ impl Memory {
         self
     }
 
+    /// Leaves all checks out but these.
+    pub fn only(self, ids: &[&str]) -> Memory {
+        let off = stilk_core::check::ids().filter(|id| !ids.contains(id));
+        let levels: Vec<String> = off.map(|id| format!("\"{id}\" = \"off\"")).collect();
+        let manifest = String::from_utf8(self.0["stilk.toml"].clone()).unwrap();
+        let text = format!("{manifest}\n[checks]\nlevels = {{ {} }}\n", levels.join(", "));
+        self.file("stilk.toml", &text)
+    }
+
     /// Reads the project.
     pub fn load(&self) -> Project {
         project::load(self)

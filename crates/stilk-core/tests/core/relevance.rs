@@ -11,6 +11,11 @@ fn report(memory: &Memory, every_case: bool) -> Report {
     run(system, &project.sources, &written, &Settings { threads: 2, today: None, every_case })
 }
 
+/// The checks that these tests are about.
+fn two(sheet: &str) -> Memory {
+    Memory::with_sheet(sheet).only(&["contrast/text", "state/missing"])
+}
+
 #[track_caller]
 fn same(memory: &Memory) -> Report {
     let (few, all) = (report(memory, false), report(memory, true));
@@ -29,7 +34,7 @@ fn an_axis_that_paints_nothing_is_computed_once() {
         @state hover { color: {a}; } @state focus { outline: 1px solid; } @state active { top: 1px; } @state disabled { opacity: .5; }
         @axis shape { square { } round { --round: 4px; } rounder { --round: 9px; } }
     }";
-    let few = same(&Memory::with_sheet(sheet));
+    let few = same(&two(sheet));
     assert_eq!(few.computed * 3, few.cases);
 }
 
@@ -42,7 +47,7 @@ fn an_axis_that_reaches_a_colour_by_locals_is_told_apart() {
                @option other {{ {option} }} @option idle {{ padding: 1px; }} }}"
         )
     };
-    let neither = same(&Memory::with_sheet(&sheet("padding: 2px;"))).computed;
+    let neither = same(&two(&sheet("padding: 2px;"))).computed;
     for option in [
         "--deep: {paper};",
         "@state hover { --deep: {paper}; }",
@@ -51,7 +56,7 @@ fn an_axis_that_reaches_a_colour_by_locals_is_told_apart() {
         "background: none;",
         "@media (width > 1px) { color: {paper}; }",
     ] {
-        assert!(same(&Memory::with_sheet(&sheet(option))).computed > neither, "{option}");
+        assert!(same(&two(&sheet(option))).computed > neither, "{option}");
     }
 }
 
@@ -64,7 +69,7 @@ fn a_state_that_changes_nothing_that_is_read_gives_the_verdict_of_the_case_witho
         )
     };
     let computed = |states: &str| {
-        let few = same(&Memory::with_sheet(&sheet(states)));
+        let few = same(&two(&sheet(states)));
         (few.computed, few.cases)
     };
     // Lasting states with the pointer on top of them: six sets more, of which one is looked at by the other check.
@@ -82,12 +87,10 @@ fn a_state_that_changes_nothing_that_is_read_gives_the_verdict_of_the_case_witho
 
 #[test]
 fn an_option_that_hides_what_a_state_changes_is_told_apart() {
-    let few = same(&Memory::with_sheet(
-        "@control x { --edge: {b}; outline: 1px solid var(--edge); color: {b};
+    let few = same(&two("@control x { --edge: {b}; outline: 1px solid var(--edge); color: {b};
            @state hover { --edge: {a}; }
            @option bare { outline: none; }
-           @option idle { margin: 2px; } }",
-    ));
+           @option idle { margin: 2px; } }"));
     assert!(few.computed < few.cases);
 }
 

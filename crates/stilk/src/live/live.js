@@ -45,19 +45,21 @@
   function replaceStyles(name, text) {
     const newer = new CSSStyleSheet();
     newer.replaceSync(text);
-    if (!adapt(sheets[name].cssRules, newer.cssRules)) sheets[name].replaceSync(text);
+    if (adapt(sheets[name].cssRules, newer.cssRules)) return;
+    sheets[name].replaceSync(text);
+    setMotion(sheets[name]);
   }
 
   async function repaint([pictures, trial]) {
     const started = performance.now();
     replaceStyles("pictures", pictures);
-    replaceStyles("trial", trial);
-    setModes();
     live.styled = performance.now() - started;
     await painted();
     live.took = performance.now() - started;
     live.repainted = Date.now();
     live.repaints++;
+    // The pictures are what is looked at; one frame later the controls to try follow.
+    replaceStyles("trial", trial);
     changed.clear();
     for (const cell of marked()) cell.classList.remove("changed");
     idle(() => {

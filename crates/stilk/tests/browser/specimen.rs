@@ -141,9 +141,36 @@ fn ways_of_looking(checks: &mut Checks, url: &str) {
         "return ask.style(ask.control('button', 0, 0, 0), 'transition-duration')",
         &json!("0s"),
     );
+    checks.open(&format!("{url}#control-switch?motion=slow&width=320&boxes=boxes"));
+    checks.is(
+        "rows as wide as is asked for",
+        "return ask.cell('switch', 0, 0, 0).querySelector('.mount').offsetWidth",
+        &json!(320),
+    );
+    checks.is(
+        "outlines of boxes",
+        "return ask.style(ask.control('switch', 0, 0, 0), 'outline-style')",
+        &json!("dashed"),
+    );
+    checks.run("window.turned = ask.control('switch', 0, 0, 0); turned.style.transition = 'opacity 10s'; getComputedStyle(turned).opacity; turned.style.opacity = 0;");
+    checks.is("slow motion", "return turned.getAnimations().map(motion => motion.playbackRate)[0]", &json!(0.1));
+    checks.open(&format!("{url}#control-switch"));
+    checks.run("dispatchEvent(new Event('beforeprint'))");
+    checks.holds(
+        "on paper every picture is there and fits the sheet",
+        "return [...document.querySelectorAll('[data-sheet] > .theme')].every(host => ![...host.shadowRoot.querySelectorAll('.mount')].some(mount => mount.style.contentVisibility)
+           && (host.shadowRoot.querySelector('table')?.getBoundingClientRect().width ?? 0) <= 680)",
+    );
+    checks.run("dispatchEvent(new Event('afterprint'))");
+    checks.holds("and large again after it", "return ask.root('button', 0).firstElementChild.style.zoom === ''");
     checks.open(&format!("{url}#?only=findings"));
     let shown =
         "return [...document.querySelectorAll('section.control')].filter(e => !e.hidden).map(e => e.dataset.control)";
+    checks.is(
+        "a finding stands with each control that it reaches",
+        "return [...document.querySelectorAll('section.control ul.findings')].map(list => list.closest('section').dataset.control)",
+        &json!(["button", "menu-item"]),
+    );
     checks.is("only what has findings", shown, &json!(["button", "menu-item"]));
     checks.holds(
         "only rows that have some",
@@ -347,7 +374,7 @@ fn live(checks: &mut Checks, folder: &Path) {
     for shade in [41, 42, 43, 44, 45] {
         let before = checks.run("return stilkLive.repaints").as_u64().unwrap_or_default();
         let saved = SystemTime::now().duration_since(UNIX_EPOCH).expect("a time").as_secs_f64() * 1000.0;
-        std::fs::write(&file, sheet.replace("--shade: 14%", &format!("--shade: {shade}%"))).expect("a save");
+        std::fs::write(&file, sheet.replace("--shade: 16%", &format!("--shade: {shade}%"))).expect("a save");
         checks.holds("a save repaints", &format!("return stilkLive.repaints > {before}"));
         took.push(checks.run("return stilkLive.repainted").as_f64().unwrap_or_default() - saved);
         checks.holds("and brings new figures", &format!("return (stilkLive.pages ?? 0) > {}", took.len() - 1));
@@ -366,7 +393,7 @@ fn live(checks: &mut Checks, folder: &Path) {
     checks.holds("what is changed is marked", "return ask.cell('button', 0, 0, 1).classList.contains('changed')");
     checks.holds("what is not is not", "return !ask.cell('button', 0, 0, 0).classList.contains('changed')");
     checks.holds("with its figure before", "return ask.cell('button', 0, 0, 1).textContent.includes(' → ')");
-    std::fs::write(&file, sheet.replace("--shade: 14%;", "colr: red;")).expect("a save");
+    std::fs::write(&file, sheet.replace("--shade: 16%;", "colr: red;")).expect("a save");
     let overlay = "document.getElementById('stilk-errors')";
     checks.holds(
         "an error comes up",

@@ -21,7 +21,9 @@ function setModes() {
     rules.push(`.mount p { margin-block-end: 2em !important; }`);
   }
   if (view.boxes === "boxes") rules.push(`.mount * { outline: 1px dashed light-dark(#d0006f, #ff7ac1) !important; outline-offset: -1px !important; }`);
-  sheets.modes.replaceSync(rules.join("\n"));
+  const text = rules.join("\n");
+  // A sheet that is replaced styles anew whatever has taken it, even by the same rules.
+  if (text !== sheets.modes.text) sheets.modes.replaceSync(sheets.modes.text = text);
   document.documentElement.dataset.vision = view.vision;
   setMotion(sheets.pictures);
   setMotion(sheets.trial);
@@ -141,6 +143,11 @@ function fallAsleep(row, sizes) {
   row.asleep = true;
 }
 
+function wake(row) {
+  for (const mount of row.querySelectorAll("td > .mount")) mount.style.contentVisibility = "";
+  row.asleep = false;
+}
+
 function fillCard(box, theme) {
   const title = document.createElement("h3");
   title.textContent = theme.name;
@@ -233,8 +240,7 @@ const rows = new IntersectionObserver(entries => {
     if (isIntersecting === !row.asleep) continue;
     const mounts = [...row.querySelectorAll("td > .mount")];
     if (isIntersecting) {
-      for (const mount of mounts) mount.style.contentVisibility = "";
-      row.asleep = false;
+      wake(row);
       if (!row.fitted) fresh.push(row);
       if (row.table) woken.add(row.table);
     } else {

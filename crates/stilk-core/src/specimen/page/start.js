@@ -1,4 +1,8 @@
 // Everything starts here.
+
+/** The px that an upright A4 sheet and a Letter sheet both leave between usual margins. */
+const paperWidth = 680;
+
 function look() {
   view = currentView();
   writeAddress(view);
@@ -39,8 +43,24 @@ addEventListener("hashchange", () => {
   apply();
   goTo(addressed().anchor);
 });
+/** On paper everything is there at once, as small as it takes to fit the sheet. */
 addEventListener("beforeprint", () => {
-  for (const area of document.querySelectorAll("[data-sheet]")) if (!("mounted" in area.dataset)) mountSheet(area);
+  near.disconnect();
+  rows.disconnect();
+  for (const area of document.querySelectorAll("[data-sheet]")) {
+    if (!("mounted" in area.dataset)) mountSheet(area);
+    for (const host of area.querySelectorAll(".theme")) {
+      const all = [...host.shadowRoot.querySelectorAll("tbody tr")];
+      for (const row of all) wake(row);
+      fit(all.filter(row => !row.fitted));
+      const table = host.shadowRoot.querySelector("table");
+      if (table) host.shadowRoot.firstElementChild.style.zoom = Math.min(1, paperWidth / (table.scrollWidth + 40));
+    }
+  }
+});
+addEventListener("afterprint", () => {
+  for (const area of document.querySelectorAll("[data-sheet]")) if ("mounted" in area.dataset) mountSheet(area);
+  apply();
 });
 readAddress();
 view = currentView();

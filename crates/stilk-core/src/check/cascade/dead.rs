@@ -1,0 +1,141 @@
+//! `cascade/dead`: every declaration wins somewhere.
+
+use crate::case::{Look, Unit, case_states, state_sets};
+use crate::check::run::Sink;
+use crate::check::visible::style_of;
+use crate::check::{Check, Example, Scope, Survey};
+use crate::css::parse::parse_declaration;
+use crate::css::property::Flow;
+use crate::css::substitute::CustomName;
+use crate::diagnostic::{Diagnostic, Level};
+use crate::engine::{PSEUDO_ELEMENTS, Style};
+use crate::source::Span;
+use crate::system::{BoundDeclaration, Control, Rule, StateSet, Variant};
+use std::collections::{BTreeMap, HashMap};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "cascade/dead",
+    summary: "every declaration wins in some case",
+    why: "A declaration that always loses misleads whoever reads the sheet, and whoever changes it wonders why nothing \
+          happens.",
+    source: "CSS Cascading and Inheritance 5, section 6",
+    level: Level::Warning,
+    mend: "Take it out, or ask `stilk why` what beats it.",
+    fails: Example::sheet("@control button {\n  background: {sea}; color: {ink};\n  color: {paper};\n}\n"),
+    passes: Example::sheet("@control button {\n  background: {sea}; color: {paper};\n}\n"),
+    scope: Scope::System(run),
+};
+
+/// So many variants are tried before a declaration is called dead; those with its options come first.
+const TRIED: usize = 160;
+
+fn run(survey: &Survey, sink: &mut Sink) {
+    // A trait's declaration stands in many controls: it lives where it wins in one of them.
+    let mut wins: BTreeMap<Span, (bool, Option<(&Control, &BoundDeclaration)>)> = BTreeMap::new();
+    for control in &survey.system.controls {
+        let mut looks: HashMap<(usize, Variant, StateSet), Look> = HashMap::new();
+        for rule in control.rules.iter().filter(|rule| can_be_asked(rule)) {
+            let waiting = |wins: &BTreeMap<Span, (bool, Option<_>)>| {
+                rule.declarations.iter().any(|d| !wins.get(&d.span).is_some_and(|(won, _)| *won))
+            };
+            for declaration in &rule.declarations {
+                wins.entry(declaration.span).or_insert((false, Some((control, declaration))));
+            }
+            for (host, variant, states) in places(survey, control, rule) {
+                if !waiting(&wins) {
+                    break;
+                }
+                let key = (host, variant.clone(), states.clone());
+                let look = looks.entry(key).or_insert_with(|| {
+                    let unit = Unit { control, host, variant, theme: survey.system.tokens.default_theme() };
+                    survey.stage.look(&unit, &states)
+                });
+                for declaration in &rule.declarations {
+                    if let Some((won, _)) = wins.get_mut(&declaration.span)
+                        && !*won
+                    {
+                        *won = wins_in(survey, control, rule, declaration, look);
+                    }
+                }
+            }
+            // Looks of one rule seldom serve another that is far away.
+            if looks.len() > 400 {
+                looks.clear();
+            }
+        }
+    }
+    for (span, (won, of)) in wins {
+        sink.decided(CHECK.id, 1);
+        let Some((control, declaration)) = of.filter(|_| !won) else { continue };
+        let message = format!("`{}` of `{}` wins in no case", declaration.name.value, control.name.value);
+        let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, span, message)
+            .label("always loses")
+            .mend("take it out, or ask `stilk why` what beats it");
+        sink.find(Some(control), diagnostic);
+    }
+}
+
+/// Whether cases bring about what a rule asks for.
+fn can_be_asked(rule: &Rule) -> bool {
+    let pseudo = rule.target.pseudo.trim_start_matches(':');
+    rule.conditions.is_empty()
+        && rule.nested.is_empty()
+        && rule.target.condition.is_empty()
+        && (pseudo.is_empty() || (PSEUDO_ELEMENTS.contains(&pseudo) && !pseudo.starts_with("-moz-")))
+}
+
+/// Cases in which a rule applies, the likely ones first.
+fn places(survey: &Survey, control: &Control, rule: &Rule) -> Vec<(usize, Variant, StateSet)> {
+    let own = case_states(rule);
+    let mut sets: Vec<StateSet> =
+        state_sets(survey.system, control).into_iter().filter(|set| set.covers(&own)).collect();
+    sets.sort_by_key(|set| set.len());
+    if !sets.contains(&own) {
+        sets.insert(0, own);
+    }
+    let default = control.default_variant();
+    let mut places = Vec::new();
+    for host in 0..control.template.hosts.len() {
+        let mut variants: Vec<Variant> = control
+            .variants(host)
+            .into_iter()
+            .filter(|variant| rule.options.iter().all(|option| variant.has(*option)))
+            .collect();
+        variants.sort_by_key(|variant| default.distance(variant));
+        variants.truncate(TRIED);
+        for (index, variant) in variants.into_iter().enumerate() {
+            // Far variants are tried in the rule's own states only.
+            let sets = if index < 24 { &sets[..] } else { &sets[..1] };
+            places.extend(sets.iter().map(|set| (host, variant.clone(), set.clone())));
+        }
+    }
+    places.sort_by_key(|(host, variant, set)| (default.distance(variant) + set.len(), *host));
+    places
+}
+
+fn wins_in(survey: &Survey, control: &Control, rule: &Rule, declaration: &BoundDeclaration, look: &Look) -> bool {
+    let pseudo = Some(rule.target.pseudo.trim_start_matches(':')).filter(|name| !name.is_empty());
+    let nodes = look.mounted.elements().filter(|(name, _)| *name == rule.target.part.as_deref().unwrap_or_default());
+    nodes
+        .into_iter()
+        .any(|(_, node)| style_of(look, node, pseudo).is_some_and(|style| wins_on(survey, control, declaration, style)))
+}
+
+fn wins_on(survey: &Survey, control: &Control, declaration: &BoundDeclaration, style: &Style) -> bool {
+    let is_it = |span: Option<Span>| span == Some(declaration.span);
+    if declaration.is_local() {
+        let owner = declaration.owner.as_deref().unwrap_or(&control.name.value);
+        let name = survey.system.names().local(owner, declaration.name.value.trim_start_matches('-'));
+        let custom = style.custom(&CustomName::new(&name));
+        return custom.and_then(|custom| custom.winner).is_some_and(|id| is_it(survey.tracer.span(id)));
+    }
+    let Ok(parsed) = parse_declaration(&declaration.name.value, "inherit") else { return true };
+    // Which side a logical longhand is on depends on the direction; cases are left to right.
+    let targets = parsed.targets();
+    targets.is_empty()
+        || targets.iter().any(|target| {
+            let winner = style.winner(target.physical(Flow::LTR));
+            winner.is_some_and(|id| is_it(survey.tracer.span(id)))
+        })
+}

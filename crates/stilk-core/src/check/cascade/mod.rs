@@ -1,0 +1,6 @@
+//! The cascade: what is written has an effect, where it is meant to.
+
+pub mod dead;
+pub mod masked;
+pub mod reach;
+pub mod value;

@@ -1,0 +1,168 @@
+//! Boxes that paint something of their own, and by what they can be told from what is around them.
+
+use crate::case::Look;
+use crate::check::paint;
+use crate::css::Unknown;
+use crate::css::color::Absolute;
+use crate::css::property::Longhand as L;
+use crate::css::value::Value;
+use crate::dom::NodeId;
+use crate::engine::{PSEUDO_ELEMENTS, Style};
+
+/// An element or pseudo-element that can be seen and paints more than text.
+pub struct PaintedBox<'l> {
+    /// The element.
+    pub node: NodeId,
+    /// The pseudo-element, without colons.
+    pub pseudo: Option<&'static str>,
+    /// The styles from the host down to this box itself.
+    pub styles: Vec<&'l Style>,
+    /// What marks it.
+    pub marks: Vec<Mark>,
+}
+
+/// Something by which a box can be seen.
+#[derive(Debug, Clone, Copy)]
+pub struct Mark {
+    /// What it is, for people.
+    pub what: &'static str,
+    /// The longhand that gives its colour.
+    pub longhand: L,
+    /// The colour.
+    pub color: Absolute,
+    /// How thick it is in px; as thick as the box for a fill.
+    pub width: f64,
+}
+
+impl PaintedBox<'_> {
+    /// Its own style.
+    pub fn style(&self) -> &Style {
+        self.styles[self.styles.len() - 1]
+    }
+
+    /// What is around it.
+    pub fn around(&self) -> &[&Style] {
+        &self.styles[..self.styles.len() - 1]
+    }
+}
+
+/// Every box of a look that can be seen, the outermost first.
+///
+/// # Errors
+/// The reason why one of them cannot be known.
+pub fn boxes(look: &Look) -> Result<Vec<PaintedBox<'_>>, Unknown> {
+    const OF_TEXT: [&str; 4] = ["placeholder", "selection", "marker", "first-letter"];
+    let mut found = Vec::new();
+    for node in look.document.descendants(look.mounted.host) {
+        if look.document.element(node).is_none() {
+            continue;
+        }
+        let around = paint::styles_of(look, &paint::chain(look, node));
+        if !paint::is_visible(&around)? {
+            continue;
+        }
+        for pseudo in std::iter::once(None).chain(PSEUDO_ELEMENTS.map(Some)) {
+            let mut styles = around.clone();
+            if let Some(name) = pseudo {
+                let Some(style) = look.styles.pseudo(node, name) else { continue };
+                if OF_TEXT.contains(&name) || style.is_empty_generated() {
+                    continue;
+                }
+                styles.push(style);
+                if !paint::is_visible(&styles)? {
+                    continue;
+                }
+            }
+            let is_icon = pseudo.is_none() && look.document.element(node).is_some_and(|e| e.local() == "svg");
+            let marks = marks(styles[styles.len() - 1], is_icon)?;
+            if !marks.is_empty() {
+                found.push(PaintedBox { node, pseudo, styles, marks });
+            }
+        }
+    }
+    Ok(found)
+}
+
+const SIDES: [(L, L, L); 4] = [
+    (L::BorderTopStyle, L::BorderTopWidth, L::BorderTopColor),
+    (L::BorderRightStyle, L::BorderRightWidth, L::BorderRightColor),
+    (L::BorderBottomStyle, L::BorderBottomWidth, L::BorderBottomColor),
+    (L::BorderLeftStyle, L::BorderLeftWidth, L::BorderLeftColor),
+];
+
+fn marks(style: &Style, is_icon: bool) -> Result<Vec<Mark>, Unknown> {
+    let mut marks: Vec<Mark> = Vec::new();
+    let mut add = |mark: Mark| {
+        if mark.color.alpha > 0.0 && !marks.iter().any(|known| known.what == mark.what && known.color == mark.color) {
+            marks.push(mark);
+        }
+    };
+    for (line, width, color) in SIDES {
+        let width = style.px(width)?;
+        if width > 0.0 && !style.is(line, "none") && !style.is(line, "hidden") {
+            add(Mark { what: "border", longhand: color, color: style.used_color(color)?, width });
+        }
+    }
+    let fill = style.used_color(L::BackgroundColor)?;
+    add(Mark { what: "fill", longhand: L::BackgroundColor, color: fill, width: f64::INFINITY });
+    for (color, width) in rings(style)? {
+        add(Mark { what: "ring", longhand: L::BoxShadow, color, width });
+    }
+    if is_icon {
+        add(Mark { what: "icon", longhand: L::Fill, color: style.used_color(L::Fill)?, width: f64::INFINITY });
+    }
+    Ok(marks)
+}
+
+/// Shadows without a blur that stand out on all sides: colour and width in px.
+///
+/// # Errors
+/// The reason why they cannot be known.
+pub fn rings(style: &Style) -> Result<Vec<(Absolute, f64)>, Unknown> {
+    let Value::List(shadows) = style.get(L::BoxShadow)? else { return Ok(Vec::new()) };
+    let mut rings = Vec::new();
+    for shadow in shadows {
+        let Value::Words(words) = shadow else { continue };
+        let px: Vec<f64> = words.iter().filter_map(Value::as_px).collect();
+        if let ([x, y, blur, spread], Some(Value::Color(color))) = (&px[..], words.first())
+            && *blur == 0.0
+            && *spread > x.abs().max(y.abs())
+        {
+            let color = color.resolve(style.surroundings()).ok_or(Unknown("a shadow's colour is not modelled yet"))?;
+            rings.push((color, spread - x.abs().max(y.abs())));
+        }
+    }
+    Ok(rings)
+}
+
+/// The longhands that all of this depends on, besides those of text.
+pub const READS: [L; 28] = [
+    L::BorderTopColor,
+    L::BorderRightColor,
+    L::BorderBottomColor,
+    L::BorderLeftColor,
+    L::BorderTopStyle,
+    L::BorderRightStyle,
+    L::BorderBottomStyle,
+    L::BorderLeftStyle,
+    L::BorderTopWidth,
+    L::BorderRightWidth,
+    L::BorderBottomWidth,
+    L::BorderLeftWidth,
+    L::Fill,
+    L::Appearance,
+    L::BoxShadow,
+    L::Color,
+    L::ColorScheme,
+    L::BackgroundColor,
+    L::BackgroundImage,
+    L::BackgroundSize,
+    L::BackdropFilter,
+    L::Filter,
+    L::MixBlendMode,
+    L::Opacity,
+    L::Visibility,
+    L::Display,
+    L::Content,
+    L::Scale,
+];

@@ -1,0 +1,230 @@
+//! `contrast/focus`: people see where the keyboard is.
+
+use super::boxes::{self, boxes, rings};
+use super::text::{floor, is_inactive};
+use crate::case::Look;
+use crate::check::paint::{self, Pixel, contrast, hex};
+use crate::check::relevance::Reads;
+use crate::check::run::{Cause, Fault, Seen, Sink};
+use crate::check::trace::Origin;
+use crate::check::{Check, Example, Inspection, Of, Scope, Shown, has_state};
+use crate::css::Unknown;
+use crate::css::color::Absolute;
+use crate::css::property::Longhand as L;
+use crate::css::serialize::number;
+use crate::diagnostic::{Diagnostic, Level};
+use crate::engine::{PSEUDO_ELEMENTS, Style};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "contrast/focus",
+    summary: "what focus adds has a contrast of at least 3:1 with the page, and with the control where it touches it, and is at least 2px wide",
+    why: "Who works with the keyboard finds their place by the focus ring alone.",
+    source: "WCAG 2.2, 2.4.7 Focus Visible, 1.4.11 Non-text Contrast, and 2.4.13 Focus Appearance for its size",
+    level: Level::Error,
+    mend: "Write `outline: 2px solid` in a colour of 3:1 with every surface, and a positive `outline-offset`, so that the \
+           page shows between ring and control.",
+    fails: Example::sheet(
+        "@control button {\n  background: {sea}; color: {paper};\n  @state focus { outline: 2px solid {mist}; outline-offset: 2px; }\n}\n",
+    ),
+    passes: Example::sheet(
+        "@control button {\n  background: {sea}; color: {paper};\n  @state focus { outline: 2px solid {rust}; outline-offset: 2px; }\n}\n",
+    ),
+    scope: Scope::Looks(Reads::Values(&READS), Of::Any, run),
+};
+
+/// Boxes, and the outlines around them.
+const READS: [L; 32] = {
+    let mut all = [L::OutlineStyle; boxes::READS.len() + 4];
+    let mut index = 0;
+    while index < boxes::READS.len() {
+        all[index] = boxes::READS[index];
+        index += 1;
+    }
+    all[index] = L::OutlineColor;
+    all[index + 1] = L::OutlineOffset;
+    all[index + 2] = L::OutlineWidth;
+    all
+};
+
+const NEEDED: f64 = 3.0;
+const WIDTH: f64 = 2.0;
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    let Some(rest) = inspection.rest() else { return };
+    for shown in &inspection.looks {
+        if is_inactive(inspection.system, shown.states) || !has_state(inspection.system, shown.states, "focus") {
+            continue;
+        }
+        match judge(inspection, rest.look, shown, sink) {
+            Ok(true) => sink.decided(CHECK.id, shown.stands_for),
+            Ok(false) => {}
+            Err(reason) => sink.unknown(CHECK.id, shown.stands_for, reason),
+        }
+    }
+}
+
+/// Something that focus adds or changes.
+struct Sign {
+    what: &'static str,
+    ratio: f64,
+    width: f64,
+    pixel: Pixel,
+    beside: Pixel,
+    origin: Origin,
+    opaque: bool,
+}
+
+fn judge(inspection: &Inspection, rest: &Look, shown: &Shown, sink: &mut Sink) -> Result<bool, Unknown> {
+    let signs = signs(inspection, rest, shown.look)?;
+    // One sign that is good enough serves; no sign at all is for `state/missing` to say.
+    let good = |sign: &&Sign| sign.ratio >= NEEDED && sign.width >= WIDTH;
+    if signs.is_empty() {
+        return Ok(false);
+    }
+    if signs.iter().any(|sign| good(&sign)) {
+        return Ok(true);
+    }
+    let rank = |sign: &Sign| (sign.ratio / NEEDED).min(sign.width / WIDTH);
+    let Some(best) = signs.iter().max_by(|a, b| rank(a).total_cmp(&rank(b))) else { return Ok(false) };
+    let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
+    let control = &inspection.unit.control.name.value;
+    let figure = format!("{:.2}:1", floor(best.ratio));
+    let (message, figures) = if best.ratio < NEEDED {
+        if let Some((span, _)) = best.origin.token() {
+            sink.see(*span, Seen { behind: best.beside, needed: NEEDED, opaque: best.opaque });
+        }
+        let beside = if best.what == "ring" { "beside it" } else { "before" };
+        (
+            format!(
+                "the focus {} of `{control}`, {}, is {figure} with what is {beside} in {theme}, it needs 3:1",
+                best.what,
+                best.origin.name()
+            ),
+            format!("{figure}, needs 3:1"),
+        )
+    } else {
+        let width = number(best.width);
+        (
+            format!("the focus {} of `{control}` is {width}px wide, it needs 2px to be found", best.what),
+            format!("{width}px, needs 2px"),
+        )
+    };
+    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, best.origin.span(), message).label(format!(
+        "{} with {}: {figure}",
+        hex(best.pixel),
+        hex(best.beside)
+    ));
+    if let Some(span) = best.origin.declaration.filter(|span| Some(*span) != diagnostic.span) {
+        diagnostic = diagnostic.related(span, format!("the {}", best.what));
+    }
+    let words = if best.ratio < NEEDED { "" } else { "width" };
+    let cause = Cause { spans: vec![best.origin.span()], words: words.into() };
+    sink.fail(inspection, shown, Fault { cause, score: rank(best), figures, diagnostic });
+    Ok(true)
+}
+
+/// Everything that focus adds to the look at rest.
+fn signs(inspection: &Inspection, rest: &Look, look: &Look) -> Result<Vec<Sign>, Unknown> {
+    let mut signs = Vec::new();
+    for node in look.document.descendants(look.mounted.host) {
+        let around = paint::styles_of(look, &paint::chain(look, node));
+        if around.is_empty() || look.document.element(node).is_none() || !paint::is_visible(&around)? {
+            continue;
+        }
+        for pseudo in std::iter::once(None).chain(PSEUDO_ELEMENTS.map(Some)) {
+            let mut styles = around.clone();
+            let before = match pseudo {
+                None => rest.styles.element(node),
+                Some(name) => {
+                    let Some(style) = look.styles.pseudo(node, name) else { continue };
+                    styles.push(style);
+                    rest.styles.pseudo(node, name)
+                }
+            };
+            let style = styles[styles.len() - 1];
+            let outline = |style: &Style| {
+                let there = !style.is(L::OutlineStyle, "none") && style.px(L::OutlineWidth).unwrap_or(0.0) > 0.0;
+                there.then(|| style.used_color(L::OutlineColor).ok()).flatten()
+            };
+            if style.is(L::OutlineStyle, "auto") {
+                return Err(Unknown("each browser draws its own focus ring"));
+            }
+            if let Some(color) = outline(style)
+                && before.is_none_or(|before| outline(before) != Some(color))
+            {
+                let offset = style.px(L::OutlineOffset)?;
+                let width = style.px(L::OutlineWidth)?;
+                let origin = inspection.tracer.color_origin(style, L::OutlineColor);
+                signs.push(ring(look, &styles, &color, (width, offset), origin)?);
+            }
+            let known = before.map_or(Ok(Vec::new()), |before| rings(before))?;
+            for (color, width) in rings(style)?.into_iter().filter(|ring| !known.contains(ring)) {
+                let origin = inspection.tracer.origin(style, L::BoxShadow);
+                signs.push(ring(look, &styles, &color, (width, 0.0), origin)?);
+            }
+        }
+    }
+    if signs.is_empty() {
+        changed(inspection, rest, look, &mut signs)?;
+    }
+    Ok(signs)
+}
+
+/// A ring beside the page; one without a gap touches the control as well.
+fn ring(
+    look: &Look,
+    styles: &[&Style],
+    color: &Absolute,
+    (width, offset): (f64, f64),
+    origin: Origin,
+) -> Result<Sign, Unknown> {
+    let around = &styles[..styles.len() - 1];
+    let mut worst: Option<(f64, Pixel, Pixel)> = None;
+    for surface in look.surfaces.iter() {
+        let mut beside = paint::behind(look, around, *surface)?;
+        if offset <= 0.0 {
+            beside.extend(paint::behind(look, styles, *surface)?);
+        }
+        for pixel in paint::painted(look, around, *surface, color)? {
+            for beside in &beside {
+                let ratio = contrast(pixel, *beside);
+                if worst.is_none_or(|known| ratio < known.0) {
+                    worst = Some((ratio, pixel, *beside));
+                }
+            }
+        }
+    }
+    let (ratio, pixel, beside) = worst.ok_or(Unknown("there is no surface"))?;
+    Ok(Sign { what: "ring", ratio, width, pixel, beside, origin, opaque: color.alpha == 1.0 })
+}
+
+/// Where there is no ring: borders and fills that become others.
+fn changed(inspection: &Inspection, rest: &Look, look: &Look, signs: &mut Vec<Sign>) -> Result<(), Unknown> {
+    let before = boxes(rest)?;
+    for after in boxes(look)? {
+        let Some(before) = before.iter().find(|b| b.node == after.node && b.pseudo == after.pseudo) else { continue };
+        for mark in &after.marks {
+            let Some(old) = before.marks.iter().find(|old| old.what == mark.what) else { continue };
+            if old.color == mark.color {
+                continue;
+            }
+            let mut worst: Option<(f64, Pixel, Pixel)> = None;
+            for surface in look.surfaces.iter() {
+                let new = paint::painted(look, after.around(), *surface, &mark.color)?;
+                let old = paint::painted(rest, before.around(), *surface, &old.color)?;
+                for (new, old) in new.into_iter().zip(old) {
+                    let ratio = contrast(new, old);
+                    if worst.is_none_or(|known| ratio < known.0) {
+                        worst = Some((ratio, new, old));
+                    }
+                }
+            }
+            let Some((ratio, pixel, beside)) = worst else { continue };
+            let origin = inspection.tracer.color_origin(after.style(), mark.longhand);
+            let opaque = mark.color.alpha == 1.0;
+            signs.push(Sign { what: mark.what, ratio, width: mark.width, pixel, beside, origin, opaque });
+        }
+    }
+    Ok(())
+}

@@ -1,0 +1,138 @@
+//! `contrast/indicator`: marks within a control can be seen.
+
+use super::boxes::{PaintedBox, READS, boxes};
+use super::text::{floor, is_inactive};
+use crate::check::paint::{self, Pixel, contrast, hex};
+use crate::check::relevance::Reads;
+use crate::check::run::{Cause, Fault, Seen, Sink};
+use crate::check::visible::element_name;
+use crate::check::{Check, Example, Inspection, Of, Scope, Shown};
+use crate::css::Unknown;
+use crate::diagnostic::{Diagnostic, Level};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "contrast/indicator",
+    summary: "a check mark, radio dot, thumb or icon has a contrast of at least 3:1 with what it lies on",
+    why: "The mark alone tells on from off: who does not see it does not know what is chosen.",
+    source: "WCAG 2.2, 1.4.11 Non-text Contrast",
+    level: Level::Error,
+    mend: "Give the mark's token, or that of the fill below it, another lightness.",
+    fails: Example::drawn(
+        SWITCH,
+        "@control switch {\n  @part native { opacity: 0; }\n  @part track { display: flex; background: {sea}; }\n  @part thumb { inline-size: 16px; block-size: 16px; background: {ink}; }\n}\n",
+    ),
+    passes: Example::drawn(
+        SWITCH,
+        "@control switch {\n  @part native { opacity: 0; }\n  @part track { display: flex; background: {sea}; }\n  @part thumb { inline-size: 16px; block-size: 16px; background: {paper}; }\n}\n",
+    ),
+    scope: Scope::Looks(Reads::Values(&READS), Of::Any, run),
+};
+
+const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=\"switch\" part=\"native\"><span part=\"thumb\"></span></span><slot>Dogs</slot></label>\n";
+
+const NEEDED: f64 = 3.0;
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    for shown in &inspection.looks {
+        if is_inactive(inspection.system, shown.states) {
+            continue;
+        }
+        match judge(inspection, shown, sink) {
+            Ok(true) => sink.decided(CHECK.id, shown.stands_for),
+            Ok(false) => {}
+            Err(reason) => sink.unknown(CHECK.id, shown.stands_for, reason),
+        }
+    }
+}
+
+/// Judges every mark: a box without text, within another that paints something, or an icon. Says whether there is one.
+fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<bool, Unknown> {
+    let look = shown.look;
+    let document = &look.document;
+    let all = boxes(look)?;
+    let holds_more = |node| {
+        let inside = document.descendants(node);
+        inside.contains(&look.mounted.bearer) || inside.iter().any(|inner| document.has_own_text(*inner))
+    };
+    let is_mark = |one: &&PaintedBox| {
+        let is_icon = one.marks.iter().any(|mark| mark.what == "icon");
+        let within = all.iter().any(|other| {
+            let inside = document.descendants(other.node);
+            (other.node != one.node && inside.contains(&one.node))
+                || (other.node == one.node && other.pseudo.is_none() && one.pseudo.is_some())
+        });
+        let is_pseudo_of_text = one.pseudo.is_some_and(|name| !["before", "after"].contains(&name));
+        (is_icon || within) && !is_pseudo_of_text && (one.pseudo.is_some() || !holds_more(one.node))
+    };
+    let marks: Vec<&PaintedBox> = all.iter().filter(is_mark).collect();
+    for one in &marks {
+        // What lies over everything to keep a press has no colour; what has one and covers its host is no mark.
+        let mut worst: Option<(f64, usize, Pixel, Pixel)> = None;
+        for surface in look.surfaces.iter() {
+            let around = paint::behind(look, one.around(), *surface)?;
+            let mut best: Option<(f64, usize, Pixel, Pixel)> = None;
+            for (index, mark) in one.marks.iter().enumerate() {
+                let pixels = match mark.what {
+                    "fill" => paint::behind(look, &one.styles, *surface)?,
+                    _ => paint::painted(look, &one.styles, *surface, &mark.color)?,
+                };
+                let pairs = pixels.iter().flat_map(|pixel| around.iter().map(move |around| (*pixel, *around)));
+                let Some((pixel, beside)) = pairs.min_by(|a, b| contrast(a.0, a.1).total_cmp(&contrast(b.0, b.1)))
+                else {
+                    continue;
+                };
+                let ratio = contrast(pixel, beside);
+                if best.is_none_or(|known| ratio > known.0) {
+                    best = Some((ratio, index, pixel, beside));
+                }
+            }
+            if let Some(best) = best
+                && worst.is_none_or(|known| best.0 < known.0)
+            {
+                worst = Some(best);
+            }
+        }
+        if let Some((ratio, index, pixel, beside)) = worst.filter(|worst| worst.0 < NEEDED) {
+            fail(inspection, shown, sink, one, (ratio, index, pixel, beside));
+        }
+    }
+    Ok(!marks.is_empty())
+}
+
+fn fail(
+    inspection: &Inspection,
+    shown: &Shown,
+    sink: &mut Sink,
+    one: &PaintedBox,
+    (ratio, index, pixel, beside): (f64, usize, Pixel, Pixel),
+) {
+    let mark = one.marks[index];
+    let origin = inspection.tracer.color_origin(one.style(), mark.longhand);
+    if let Some((span, _)) = origin.token() {
+        sink.see(*span, Seen { behind: beside, needed: NEEDED, opaque: mark.color.alpha == 1.0 });
+    }
+    let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
+    let figure = format!("{:.2}:1", floor(ratio));
+    let name = element_name(shown.look, one.node, one.pseudo);
+    let control = &inspection.unit.control.name.value;
+    let message = format!(
+        "{name} of `{control}`, {}, is {figure} on what it lies on in {theme}, a mark needs 3:1",
+        origin.name()
+    );
+    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, origin.span(), message).label(format!(
+        "{} on {}: {figure}",
+        hex(pixel),
+        hex(beside)
+    ));
+    if let Some(span) = origin.declaration.filter(|span| Some(*span) != diagnostic.span) {
+        diagnostic = diagnostic.related(span, format!("the {}", mark.what));
+    }
+    let cause =
+        Cause { spans: vec![origin.span()], words: if origin.token().is_some() { String::new() } else { name } };
+    sink.fail(
+        inspection,
+        shown,
+        Fault { cause, score: ratio / NEEDED, figures: format!("{figure}, needs 3:1"), diagnostic },
+    );
+}

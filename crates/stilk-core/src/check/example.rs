@@ -1,0 +1,88 @@
+//! Examples of checks: small systems that fail or pass. Each is run by a test, so that none of them lies.
+
+/// A control, and what differs from the usual: a button with a label, on white paper.
+#[derive(Debug, Clone, Copy)]
+pub struct Example {
+    /// The sheet.
+    pub sheet: &'static str,
+    /// The template, where it is not [`Example::TEMPLATE`].
+    pub template: &'static str,
+    /// Tokens besides [`Example::TOKENS`], as members of a JSON object.
+    pub tokens: &'static str,
+    /// Where there are two themes: what `day` and `night` define, as members of a JSON object.
+    pub themes: Option<[&'static str; 2]>,
+}
+
+impl Example {
+    /// A button with a label.
+    pub const TEMPLATE: &'static str =
+        "<button type=\"button\"><span part=\"label\"><slot>Book</slot></span></button>\n";
+
+    /// The tokens of all examples: `paper` is white, `ink` nearly black, `sea` a dark blue, `mist` a pale grey, `rust` a
+    /// dark red, `gap` 8px.
+    pub const TOKENS: &'static str = r##"
+  "paper": { "$type": "color", "$value": { "colorSpace": "srgb", "components": [1, 1, 1], "hex": "#ffffff" } },
+  "ink": { "$type": "color", "$value": { "colorSpace": "srgb", "components": [0.08, 0.1, 0.12] } },
+  "sea": { "$type": "color", "$value": { "colorSpace": "oklch", "components": [0.45, 0.1, 230] } },
+  "mist": { "$type": "color", "$value": { "colorSpace": "oklch", "components": [0.85, 0.02, 230] } },
+  "rust": { "$type": "color", "$value": { "colorSpace": "oklch", "components": [0.45, 0.14, 30] } },
+  "gap": { "$type": "dimension", "$value": { "value": 8, "unit": "px" } }"##;
+
+    /// The manifest of all examples.
+    pub const MANIFEST: &'static str = "[system]\nname = \"Example\"\nprefix = \"ex\"\ntokens = [\"example.tokens.json\"]\n\n[surfaces]\npage = \"{paper}\"\n";
+
+    /// A sheet of the usual button.
+    pub(super) const fn sheet(sheet: &'static str) -> Example {
+        Example { sheet, template: Example::TEMPLATE, tokens: "", themes: None }
+    }
+
+    /// A sheet with a template of its own.
+    pub(super) const fn drawn(template: &'static str, sheet: &'static str) -> Example {
+        Example { sheet, template, tokens: "", themes: None }
+    }
+
+    /// A sheet of the usual button, and further tokens.
+    pub(super) const fn with_tokens(tokens: &'static str, sheet: &'static str) -> Example {
+        Example { sheet, template: Example::TEMPLATE, tokens, themes: None }
+    }
+
+    /// A sheet of the usual button in two themes.
+    pub(super) const fn themed(themes: [&'static str; 2], sheet: &'static str) -> Example {
+        Example { sheet, template: Example::TEMPLATE, tokens: "", themes: Some(themes) }
+    }
+
+    /// The control's name.
+    pub fn control(&self) -> &'static str {
+        let after = self.sheet.split("@control ").nth(1).unwrap_or_default();
+        after.split([' ', '{', '\n']).next().unwrap_or_default()
+    }
+
+    /// Everything that makes it a project, by path.
+    pub fn files(&self) -> Vec<(String, String)> {
+        let separator = if self.tokens.is_empty() { "" } else { "," };
+        let control = self.control();
+        let mut files: Vec<(String, String)> = vec![
+            ("stilk.toml".into(), Example::MANIFEST.into()),
+            ("example.tokens.json".into(), format!("{{{}{separator}{}\n}}\n", Example::TOKENS, self.tokens)),
+            (format!("controls/{control}.html"), self.template.into()),
+            (format!("controls/{control}.stilk"), self.sheet.into()),
+        ];
+        if let Some(themes) = self.themes {
+            files[0].1 = Example::MANIFEST.replace("[\"example.tokens.json\"]", "\"example.resolver.json\"");
+            files.push(("example.resolver.json".into(), resolver(themes)));
+        }
+        files
+    }
+}
+
+fn resolver([day, night]: [&str; 2]) -> String {
+    format!(
+        r##"{{
+  "version": "2025.10",
+  "sets": {{ "base": {{ "sources": [{{ "$ref": "example.tokens.json" }}] }} }},
+  "modifiers": {{ "theme": {{ "default": "day", "contexts": {{ "day": [{{ {day} }}], "night": [{{ {night} }}] }} }} }},
+  "resolutionOrder": [{{ "$ref": "#/sets/base" }}, {{ "$ref": "#/modifiers/theme" }}]
+}}
+"##
+    )
+}

@@ -1,0 +1,4 @@
+//! Fonts.
+
+pub mod fallback;
+pub mod line;

@@ -1,0 +1,134 @@
+//! `geometry/travel`: a thumb stands as far from one end as from the other.
+
+use super::definite;
+use crate::case::Look;
+use crate::check::relevance::Reads;
+use crate::check::run::{Cause, Fault, Sink};
+use crate::check::state::slips::offset;
+use crate::check::visible::element_name;
+use crate::check::{Check, Example, Inspection, Of, Scope};
+use crate::css::Unknown;
+use crate::css::property::Longhand as L;
+use crate::css::serialize::number;
+use crate::diagnostic::{Diagnostic, Level};
+use crate::dom::NodeId;
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "geometry/travel",
+    summary: "a thumb's gap to its track is the same at both ends",
+    why: "A thumb that travels a px too far touches the edge when it is on: people nudge the number until it looks right, in \
+          one size.",
+    source: "CSS 2, chapter 8 (box model); CSS Transforms 2, translate",
+    level: Level::Error,
+    mend: "Let the thumb travel by what the track leaves it: the track's width less the thumb's and both gaps.",
+    fails: Example::drawn(
+        SWITCH,
+        "@control switch {\n  @part native { position: absolute; opacity: 0; }\n  @part track { position: relative; display: block; box-sizing: border-box; inline-size: 40px; block-size: 24px; padding: 4px; background: {ink}; }\n  @part thumb { display: block; inline-size: 16px; block-size: 16px; background: {paper}; }\n  @state checked { @part thumb { translate: 20px 0; } }\n}\n",
+    ),
+    passes: Example::drawn(
+        SWITCH,
+        "@control switch {\n  @part native { position: absolute; opacity: 0; }\n  @part track { position: relative; display: block; box-sizing: border-box; inline-size: 40px; block-size: 24px; padding: 4px; background: {ink}; }\n  @part thumb { display: block; inline-size: 16px; block-size: 16px; background: {paper}; }\n  @state checked { @part thumb { translate: 16px 0; } }\n}\n",
+    ),
+    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+};
+
+const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=\"switch\" part=\"native\"><span part=\"thumb\"></span></span><slot>Dogs</slot></label>\n";
+
+const READS: [L; 17] = [
+    L::Translate,
+    L::Transform,
+    L::Position,
+    L::Left,
+    L::Right,
+    L::Top,
+    L::Bottom,
+    L::Width,
+    L::BoxSizing,
+    L::PaddingLeft,
+    L::PaddingRight,
+    L::BorderLeftWidth,
+    L::BorderRightWidth,
+    L::MarginLeft,
+    L::Display,
+    L::JustifyContent,
+    L::Direction,
+];
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    let (Some(rest), Some(on)) = (inspection.rest(), inspection.alone("checked")) else { return };
+    for (_, node) in on.look.mounted.elements() {
+        let Some(parent) = on.look.document.node(node).parent else { continue };
+        let moved = |look: &Look| look.styles.element(node).and_then(|style| offset(style)).map(|(x, _)| x);
+        let (Some(from), Some(to)) = (moved(rest.look), moved(on.look)) else { continue };
+        let placed = |look: &Look| {
+            look.styles
+                .element(node)
+                .filter(|style| style.is(L::Position, "absolute"))
+                .and_then(|style| style.px(L::Left).ok())
+        };
+        if (from - to).abs() < 0.01 && placed(rest.look) == placed(on.look) || node == on.look.mounted.host {
+            continue;
+        }
+        let (Some(start), Some(end)) = (gaps(rest.look, node, parent), gaps(on.look, node, parent)) else {
+            sink.unknown(CHECK.id, on.stands_for, Unknown("how far a thumb is from its ends takes a layout"));
+            continue;
+        };
+        sink.decided(CHECK.id, on.stands_for);
+        let (left, right) = (start.0.min(end.0), start.1.min(end.1));
+        if (left - right).abs() <= 0.5 {
+            continue;
+        }
+        let Some(style) = on.look.styles.element(node) else { continue };
+        let place = inspection.tracer.origin(style, L::Translate).declaration;
+        let control = &inspection.unit.control.name;
+        let name = element_name(on.look, node, None);
+        let message = format!(
+            "{name} of `{}` stands {}px from one end of its track and {}px from the other",
+            control.value,
+            number(left),
+            number(right)
+        );
+        let travel = to - from + (right - left);
+        let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
+            .label(format!("travels {}px", number(to - from)))
+            .mend(format!("let it travel {}px: the track less the thumb and both gaps", number(travel)));
+        let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
+        let figures = format!("{}px and {}px", number(left), number(right));
+        sink.fail(inspection, on, Fault { cause, score: -(left - right).abs(), figures, diagnostic });
+    }
+}
+
+/// The gaps of a box to the inner edges of its parent, left and right, in px.
+fn gaps(look: &Look, node: NodeId, parent: NodeId) -> Option<(f64, f64)> {
+    let (style, track) = (look.styles.element(node)?, look.styles.element(parent)?);
+    let (width, whole) = (definite(style, true)?, definite(track, true)?);
+    let borders = (track.px(L::BorderLeftWidth).ok()?, track.px(L::BorderRightWidth).ok()?);
+    let inner = whole - borders.0 - borders.1;
+    let (moved, _) = offset(style)?;
+    let is_absolute = style.is(L::Position, "absolute");
+    let starts = ["normal", "start", "flex-start", "left"].iter().any(|word| track.is(L::JustifyContent, word));
+    let is_ltr = !track.is(L::Direction, "rtl");
+    let left = match is_absolute {
+        true => match (style.px(L::Left), style.px(L::Right)) {
+            (Ok(left), _) => left,
+            (_, Ok(right)) => inner - right - width,
+            _ => return None,
+        },
+        // In flow it stands at the start; whatever is before it in the track is out of the flow.
+        false if starts && is_ltr => track.px(L::PaddingLeft).ok()? + style.px(L::MarginLeft).ok()?,
+        false => return None,
+    };
+    let alone = look.document.child_elements(parent).all(|other| {
+        other == node
+            || look
+                .styles
+                .element(other)
+                .is_some_and(|style| style.is(L::Position, "absolute") || style.is(L::Display, "none"))
+    });
+    if !is_absolute && !alone {
+        return None;
+    }
+    let left = left + moved;
+    Some((left, inner - left - width))
+}

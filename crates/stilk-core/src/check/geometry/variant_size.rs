@@ -1,0 +1,97 @@
+//! `geometry/variant-size`: options that are not about size keep it.
+
+use crate::case::{Look, Unit};
+use crate::check::run::{Cause, Fault, Sink};
+use crate::check::state::leak::by_one_option;
+use crate::check::{Check, Example, Scope, Survey};
+use crate::css::property::{Longhand, Longhand as L};
+use crate::css::serialize::number;
+use crate::diagnostic::{Diagnostic, Level};
+use crate::system::StateSet;
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "geometry/variant-size",
+    summary: "options of axes other than size and shape keep the size of the box",
+    why: "An outline button that is 2px higher than the solid one beside it: the row does not line up.",
+    source: "CSS 2, chapter 8 (box model)",
+    level: Level::Warning,
+    mend: "Give the control the border at rest, transparent, and let the option only colour it.",
+    fails: Example::sheet(
+        "@control button {\n  background: {sea}; color: {paper}; border: 0; padding: {gap};\n  @option outline { background: transparent; border: 2px solid {sea}; color: {sea}; }\n}\n",
+    ),
+    passes: Example::sheet(
+        "@control button {\n  background: {sea}; color: {paper}; border: 2px solid transparent; padding: {gap};\n  @option outline { background: transparent; border-color: {sea}; color: {sea}; }\n}\n",
+    ),
+    scope: Scope::System(run),
+};
+
+/// What is larger than this is meant; what is smaller is an oversight.
+const OVERSIGHT: f64 = 4.0;
+
+/// Axes that are about sizes.
+const ABOUT_SIZE: [&str; 5] = ["size", "shape", "density", "width", "height"];
+
+const VERTICAL: [L; 4] = [L::PaddingTop, L::PaddingBottom, L::BorderTopWidth, L::BorderBottomWidth];
+const HORIZONTAL: [L; 4] = [L::PaddingLeft, L::PaddingRight, L::BorderLeftWidth, L::BorderRightWidth];
+
+fn run(survey: &Survey, sink: &mut Sink) {
+    let system = survey.system;
+    let theme = system.tokens.default_theme();
+    let rest = StateSet::default();
+    for control in &system.controls {
+        let options = by_one_option(control, 0);
+        if options.is_empty() {
+            continue;
+        }
+        let unit = |variant| Unit { control, host: 0, variant, theme: theme.clone() };
+        let base = survey.stage.look(&unit(control.default_variant()), &rest);
+        for (id, variant) in options {
+            if ABOUT_SIZE.contains(&control.axes[id.axis].name.value.as_str()) {
+                continue;
+            }
+            sink.decided(CHECK.id, 1);
+            let unit = unit(variant);
+            let look = survey.stage.look(&unit, &rest);
+            for (direction, longhands) in [("high", VERTICAL), ("wide", HORIZONTAL)] {
+                let sum = |look: &Look| {
+                    let style = look.styles.element(look.mounted.host)?;
+                    longhands.iter().map(|longhand| style.px(*longhand)).sum::<Result<f64, _>>().ok()
+                };
+                let (Some(usual), Some(own)) = (sum(&base), sum(&look)) else { continue };
+                let more = own - usual;
+                if more.abs() < 0.01 || more.abs() > OVERSIGHT {
+                    continue;
+                }
+                let changed = |longhand: &Longhand| {
+                    let px =
+                        |look: &Look| look.styles.element(look.mounted.host).and_then(|style| style.px(*longhand).ok());
+                    px(&base) != px(&look)
+                };
+                let longhand = longhands.into_iter().find(changed).unwrap_or(longhands[0]);
+                let style = look.styles.element(look.mounted.host);
+                let place = style.and_then(|style| survey.tracer.origin(style, longhand).declaration);
+                let option = control.option_name(id);
+                let step = if more > 0.0 { "larger" } else { "smaller" };
+                let message = format!(
+                    "`{option}` makes `{}` {}px {step} than without it, as {direction} as the box goes",
+                    control.name.value,
+                    number(more.abs())
+                )
+                .replace(", as high as the box goes", " in height")
+                .replace(", as wide as the box goes", " in width");
+                let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.name.span), message)
+                    .label(format!("changes the {}", longhand.name()))
+                    .mend("give the control the same border and padding at rest, a transparent border for one");
+                let cause = Cause { spans: vec![place], words: option.to_owned() };
+                let fault = Fault {
+                    cause,
+                    score: -more.abs(),
+                    figures: format!("{}px {step}", number(more.abs())),
+                    diagnostic,
+                };
+                sink.fail_case(system, &unit, &rest, 1, fault);
+            }
+        }
+    }
+}

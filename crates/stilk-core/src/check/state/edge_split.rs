@@ -1,0 +1,70 @@
+//! `state/edge-split`: a border that is one with its fill stays so.
+
+use crate::check::relevance::Reads;
+use crate::check::run::{Cause, Fault, Sink};
+use crate::check::visible::element_name;
+use crate::check::{Check, Example, Inspection, Of, Scope};
+use crate::css::property::Longhand as L;
+use crate::diagnostic::{Diagnostic, Level};
+use crate::engine::Style;
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "state/edge-split",
+    summary: "a border of the colour of its fill at rest still has it in every state, or is given another one there",
+    why: "A border keeps the old colour when a state changes the fill: an edge comes up that nobody drew.",
+    source: "what people who style by hand find late",
+    level: Level::Warning,
+    mend: "Give border and fill one local, and let states set that: `border-color: var(--paint)`.",
+    fails: Example::sheet(
+        "@control button {\n  background: {sea}; border: 2px solid {sea}; color: {paper};\n  @state hover { background: {ink}; }\n}\n",
+    ),
+    passes: Example::sheet(
+        "@control button {\n  --paint: {sea};\n  background: var(--paint); border: 2px solid var(--paint); color: {paper};\n  @state hover { --paint: {ink}; }\n}\n",
+    ),
+    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+};
+
+const READS: [L; 6] =
+    [L::BackgroundColor, L::BorderTopColor, L::BorderTopStyle, L::BorderTopWidth, L::Color, L::ColorScheme];
+
+/// Whether the border is one with the fill.
+fn is_one(style: &Style) -> Option<bool> {
+    let (fill, edge) = (style.used_color(L::BackgroundColor).ok()?, style.used_color(L::BorderTopColor).ok()?);
+    let there = style.px(L::BorderTopWidth).ok()? > 0.0 && fill.alpha == 1.0 && edge.alpha == 1.0;
+    there.then(|| fill.srgb() == edge.srgb())
+}
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    let Some(rest) = inspection.rest() else { return };
+    for shown in inspection.looks.iter().filter(|shown| !shown.states.is_rest()) {
+        sink.decided(CHECK.id, shown.stands_for);
+        for (_, node) in shown.look.mounted.elements() {
+            let (Some(before), Some(after)) = (rest.look.styles.element(node), shown.look.styles.element(node)) else {
+                continue;
+            };
+            let same_edge = || after.used_color(L::BorderTopColor).ok() == before.used_color(L::BorderTopColor).ok();
+            if is_one(before) != Some(true) || is_one(after) != Some(false) || !same_edge() {
+                continue;
+            }
+            let fill = inspection.tracer.origin(after, L::BackgroundColor);
+            let edge = inspection.tracer.origin(after, L::BorderTopColor);
+            let state = inspection.system.states.set_name(shown.states).replace('+', " and ");
+            let control = &inspection.unit.control.name;
+            let name = element_name(shown.look, node, None);
+            let message = format!(
+                "the border of {name} in `{}` is one with its fill at rest, but keeps its colour in {state}",
+                control.value
+            );
+            let mut diagnostic =
+                Diagnostic::new(CHECK.level, CHECK.id, edge.declaration.unwrap_or(control.span), message)
+                    .label("stays as it is")
+                    .mend("let a local give both their colour, and the state set that local");
+            if let Some(span) = fill.declaration {
+                diagnostic = diagnostic.related(span, "the fill changes");
+            }
+            let cause = Cause { spans: vec![edge.declaration, fill.declaration], words: name };
+            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: format!("split in {state}"), diagnostic });
+        }
+    }
+}

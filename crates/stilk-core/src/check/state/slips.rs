@@ -1,0 +1,106 @@
+//! `state/slips`: a control that moves when pressed keeps the press.
+
+use crate::case::Look;
+use crate::check::relevance::Reads;
+use crate::check::run::{Cause, Fault, Sink};
+use crate::check::visible::style_of;
+use crate::check::{Check, Example, Inspection, Of, Scope};
+use crate::css::property::Longhand as L;
+use crate::css::serialize::number;
+use crate::css::transform::matrix;
+use crate::css::value::Value;
+use crate::diagnostic::{Diagnostic, Level};
+use crate::engine::Style;
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "state/slips",
+    summary: "a control that moves when pressed keeps the click at the edge that moves away",
+    why: "Pressed at its upper edge, a button that goes down leaves the pointer: the press is over, the look flickers, and \
+          the click is lost.",
+    source: "UI Events, click: it takes both ends of the press on the same element",
+    level: Level::Warning,
+    mend: "Let a generated box reach out to where the edge was: `@state active { @part label::after { content: \"\"; \
+           position: absolute; inset: -4px 0 0; } }`.",
+    fails: Example::sheet(
+        "@control button {\n  position: relative; background: {sea}; color: {paper};\n  @state active { translate: 0 4px; }\n}\n",
+    ),
+    passes: Example::sheet(
+        "@control button {\n  position: relative; background: {sea}; color: {paper};\n  @state active {\n    translate: 0 4px;\n    @part label::after { content: \"\"; position: absolute; inset: -4px 0 0; }\n  }\n}\n",
+    ),
+    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+};
+
+const READS: [L; 9] =
+    [L::Translate, L::Transform, L::Top, L::Right, L::Bottom, L::Left, L::Position, L::Content, L::Display];
+
+/// By how much a box is drawn away from its place, in px to the right and down; `None` where it is not known.
+pub(in crate::check) fn offset(style: &Style) -> Option<(f64, f64)> {
+    let (mut x, mut y) = match style.get(L::Translate).ok()? {
+        Value::Words(words) => (words.first()?.as_px()?, words.get(1).map_or(Some(0.0), Value::as_px)?),
+        Value::Keyword(_) => (0.0, 0.0),
+        other => (other.as_px()?, 0.0),
+    };
+    let transform = style.get(L::Transform).ok()?;
+    if !transform.is("none") {
+        let matrix = matrix(transform, &|_| None)?;
+        x += matrix[12];
+        y += matrix[13];
+    }
+    if style.is(L::Position, "relative") {
+        let side = |start: L, end: L| match (style.px(start), style.px(end)) {
+            (Ok(px), _) => px,
+            (_, Ok(px)) => -px,
+            _ => 0.0,
+        };
+        x += side(L::Left, L::Right);
+        y += side(L::Top, L::Bottom);
+    }
+    Some((x, y))
+}
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    let (Some(rest), Some(active)) = (inspection.rest(), inspection.alone("active")) else { return };
+    let host = rest.look.mounted.host;
+    let (Some(before), Some(after)) = (rest.look.styles.element(host), active.look.styles.element(host)) else {
+        return;
+    };
+    let (Some(from), Some(to)) = (offset(before), offset(after)) else {
+        return sink.unknown(CHECK.id, active.stands_for, crate::css::Unknown("how far it moves takes a layout"));
+    };
+    sink.decided(CHECK.id, active.stands_for);
+    let (x, y) = (to.0 - from.0, to.1 - from.1);
+    if x.abs() < 0.01 && y.abs() < 0.01 || keeps(active.look, x, y) {
+        return;
+    }
+    let longhand = if before.get(L::Translate) == after.get(L::Translate) { L::Transform } else { L::Translate };
+    let place = inspection.tracer.origin(after, longhand).declaration;
+    let control = &inspection.unit.control.name;
+    let edge = match (x, y) {
+        (_, y) if y > 0.01 => "upper",
+        (_, y) if y < -0.01 => "lower",
+        (x, _) if x > 0.0 => "left",
+        _ => "right",
+    };
+    let far = number((x.hypot(y) * 100.0).round() / 100.0);
+    let message =
+        format!("pressed, `{}` moves {far}px away from its {edge} edge: a press there is lost", control.value);
+    let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
+        .label("moves the box that takes the press")
+        .mend(format!("in `@state active`, let a `::after` of a part reach {far}px out over that edge"));
+    let cause = Cause { spans: vec![place.or(Some(control.span))], words: String::new() };
+    sink.fail(inspection, active, Fault { cause, score: -x.hypot(y), figures: format!("{far}px"), diagnostic });
+}
+
+/// Whether a placed box within reaches out to where the edges were.
+fn keeps(look: &Look, x: f64, y: f64) -> bool {
+    look.document.descendants(look.mounted.host).into_iter().any(|node| {
+        [None, Some("before"), Some("after")].into_iter().any(|pseudo| {
+            let Some(style) = style_of(look, node, pseudo) else { return false };
+            let there =
+                style.is(L::Position, "absolute") && !style.is_empty_generated() && !style.is(L::Display, "none");
+            let reaches = |side: L, far: f64| far < 0.01 || style.px(side).is_ok_and(|px| px <= -far + 0.01);
+            there && reaches(L::Top, y) && reaches(L::Bottom, -y) && reaches(L::Left, x) && reaches(L::Right, -x)
+        })
+    })
+}

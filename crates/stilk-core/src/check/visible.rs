@@ -1,0 +1,129 @@
+//! What of a control changes before people's eyes between two of its looks.
+
+use crate::case::Look;
+use crate::css::compute::resolve_colors;
+use crate::css::property::{Longhand, Longhand as L};
+use crate::css::value::Value;
+use crate::dom::NodeId;
+use crate::engine::{PSEUDO_ELEMENTS, Style};
+use std::rc::Rc;
+
+/// Properties whose change nobody sees on the control itself.
+pub const UNSEEN: [Longhand; 14] = [
+    L::Cursor,
+    L::PointerEvents,
+    L::UserSelect,
+    L::TouchAction,
+    L::WillChange,
+    L::TransitionProperty,
+    L::TransitionDuration,
+    L::TransitionTimingFunction,
+    L::TransitionDelay,
+    L::TransitionBehavior,
+    L::AnimationDuration,
+    L::AnimationDelay,
+    L::CaretColor,
+    L::ForcedColorAdjust,
+];
+
+/// Properties that are colours and nothing else.
+pub const COLORS: [Longhand; 9] = [
+    L::Color,
+    L::BackgroundColor,
+    L::BorderTopColor,
+    L::BorderRightColor,
+    L::BorderBottomColor,
+    L::BorderLeftColor,
+    L::OutlineColor,
+    L::TextDecorationColor,
+    L::Fill,
+];
+
+/// One longhand of an element or pseudo-element that two looks give other values.
+#[derive(Debug)]
+pub struct Change {
+    /// The element.
+    pub node: NodeId,
+    /// The pseudo-element, without colons.
+    pub pseudo: Option<&'static str>,
+    /// The longhand.
+    pub longhand: Longhand,
+    /// The value before; `None` where there was no such box.
+    pub before: Option<Value>,
+    /// The value after.
+    pub after: Option<Value>,
+}
+
+impl Change {
+    /// The style that the change leads to.
+    pub fn style<'l>(&self, look: &'l Look) -> Option<&'l Rc<Style>> {
+        style_of(look, self.node, self.pseudo)
+    }
+
+    /// Whether nothing but a colour changes.
+    pub fn is_color(&self) -> bool {
+        COLORS.contains(&self.longhand)
+    }
+}
+
+/// The style of an element or of one of its pseudo-elements.
+pub fn style_of<'l>(look: &'l Look, node: NodeId, pseudo: Option<&str>) -> Option<&'l Rc<Style>> {
+    match pseudo {
+        None => look.styles.element(node),
+        Some(name) => look.styles.pseudo(node, name),
+    }
+}
+
+/// A part's name with its pseudo-element as a sheet writes it; `the control` for the host.
+pub fn element_name(look: &Look, node: NodeId, pseudo: Option<&str>) -> String {
+    let part = look.mounted.elements().find(|(_, known)| *known == node).map(|(name, _)| name);
+    let pseudo = pseudo.map_or_else(String::new, |name| format!("::{name}"));
+    match part {
+        Some("") if pseudo.is_empty() => "the control".into(),
+        Some(name) => format!("`{name}{pseudo}`"),
+        None => look.document.element(node).map_or_else(String::new, |e| format!("`<{}>`{pseudo}", e.local())),
+    }
+}
+
+/// Whether a rule of the system changes something that can be seen.
+pub fn differs(before: &Look, after: &Look) -> bool {
+    visit(before, after, &mut |_| true)
+}
+
+/// Everything that rules of the system change and that can be seen.
+pub fn changes(before: &Look, after: &Look) -> Vec<Change> {
+    let mut found = Vec::new();
+    visit(before, after, &mut |change| {
+        found.push(change);
+        false
+    });
+    found
+}
+
+/// Visits changes until one is enough.
+fn visit(before: &Look, after: &Look, visit: &mut dyn FnMut(Change) -> bool) -> bool {
+    for node in after.document.descendants(after.mounted.host) {
+        for pseudo in std::iter::once(None).chain(PSEUDO_ELEMENTS.map(Some)) {
+            let Some(new) = style_of(after, node, pseudo) else { continue };
+            let old = style_of(before, node, pseudo);
+            if old.is_none() && (new.is_empty_generated() || pseudo.is_none()) {
+                continue;
+            }
+            for longhand in new.set_by_author() {
+                // What the browser itself changes (its own focus ring, greyed text) differs between browsers.
+                if UNSEEN.contains(&longhand) || new.winner(longhand).is_none_or(|id| id.sheet == 0) {
+                    continue;
+                }
+                let value =
+                    |style: &Style| style.get(longhand).ok().map(|value| resolve_colors(value, style.surroundings()));
+                let (old, new) = (old.map(|style| value(style)), value(new));
+                if old.as_ref() != Some(&new)
+                    && visit(Change { node, pseudo, longhand, before: old.flatten(), after: new })
+                {
+                    return true;
+                }
+            }
+        }
+    }
+    false
+}

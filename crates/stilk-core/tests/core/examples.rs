@@ -1,0 +1,54 @@
+//! Every check's own examples: the one that fails does, the one that passes does, and neither without being looked at.
+
+use crate::memory::{Memory, messages};
+use std::collections::BTreeSet;
+use stilk_core::check::{CHECKS, Check, Example, Report, Settings, run};
+use stilk_core::stylesheet::{Purpose, write};
+
+fn project(example: &Example) -> Memory {
+    Memory(example.files().into_iter().map(|(path, text)| (path, text.into_bytes())).collect())
+}
+
+/// What is said of an example by a check, and how many cases it decided.
+fn said(check: &Check, example: &Example) -> (Vec<String>, u64) {
+    let project = project(example).load();
+    let mut said: Vec<String> =
+        project.diagnostics.iter().filter(|d| d.id == check.id).map(|d| d.message.clone()).collect();
+    let Some(system) = project.system.as_ref() else {
+        assert!(!said.is_empty(), "{}: {:?}", check.id, messages(&project));
+        return (said, 1);
+    };
+    let report = report(system, &project.sources);
+    said.extend(report.findings.iter().filter(|finding| finding.id == check.id).map(|f| f.message.clone()));
+    (said, report.decided.get(check.id).copied().unwrap_or_default())
+}
+
+fn report(system: &stilk_core::system::System, sources: &stilk_core::source::Sources) -> Report {
+    let written = write(system, sources, Purpose::Page);
+    run(system, sources, &written, &Settings { threads: 1, today: None, every_case: false })
+}
+
+#[test]
+fn each_check_fails_what_fails_and_passes_what_passes() {
+    let mut wrong = Vec::new();
+    for check in CHECKS {
+        let (fails, passes) = (said(check, &check.fails), said(check, &check.passes));
+        if fails.0.is_empty() {
+            wrong.push(format!("{}: the failing example gives {:?} of {}", check.id, fails.0, fails.1));
+        }
+        if !passes.0.is_empty() || passes.1 == 0 {
+            wrong.push(format!("{}: the passing example gives {:?} of {}", check.id, passes.0, passes.1));
+        }
+    }
+    assert!(wrong.is_empty(), "{}", wrong.join("\n"));
+}
+
+#[test]
+fn ids_are_unique_and_sorted_by_group() {
+    let ids: Vec<&str> = CHECKS.iter().map(|check| check.id).collect();
+    assert_eq!(ids.iter().collect::<BTreeSet<_>>().len(), ids.len());
+    for pair in CHECKS.windows(2) {
+        let [a, b] = [pair[0].id, pair[1].id].map(|id| id.split_once('/').expect("group/name"));
+        assert!(a.0 != b.0 || a.1 < b.1, "{} before {}", pair[0].id, pair[1].id);
+    }
+}
