@@ -39,13 +39,25 @@ enum Command {
     /// Check every host, variant, state and theme
     ///
     /// Exit code 0: clean. 1: there are findings. 2: it could not run.
-    #[command(after_help = "Example:\n  stilk check --format json > report.json")]
+    #[command(after_help = "Example:\n  stilk check --format json > report.json\n  stilk check --against report.json")]
     Check {
         #[command(flatten)]
         common: Common,
         /// How to print what was found
-        #[arg(long, value_enum, default_value_t = Format::Text)]
-        format: Format,
+        #[arg(long, value_enum, default_value_t = ReportFormat::Text)]
+        format: ReportFormat,
+        /// A former report in JSON: only what is new is shown and counts
+        #[arg(long, value_name = "FILE")]
+        against: Option<PathBuf>,
+    },
+    /// Say what a check means, why, with an example and the mend
+    #[command(after_help = "Example:\n  stilk explain            all checks\n  stilk explain state/leak")]
+    Explain {
+        /// The check's id
+        check: Option<String>,
+        /// How to print all of them
+        #[arg(long, value_enum, default_value_t = PageFormat::Text)]
+        format: PageFormat,
     },
     /// Draw every variant in every state on one page
     #[command(
@@ -256,7 +268,29 @@ impl BrowserName {
     }
 }
 
-/// How findings are printed.
+/// How a report is printed.
+#[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
+enum ReportFormat {
+    /// For people
+    Text,
+    /// For programs
+    Json,
+    /// For code hosts and editors: SARIF 2.1.0
+    Sarif,
+    /// For a pull request
+    Markdown,
+}
+
+/// How a text is printed.
+#[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
+enum PageFormat {
+    /// For a terminal
+    Text,
+    /// As a page
+    Markdown,
+}
+
+/// How answers are printed.
 #[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
 enum Format {
     /// For people
@@ -274,7 +308,10 @@ fn main() -> ExitCode {
     let outcome = match arguments.command {
         Command::Build { common, explain_resets: true, .. } => commands::build::explain_resets(&common.project),
         Command::Build { common, minify, .. } => commands::build::run(&common.project, minify, common.quiet),
-        Command::Check { common, format } => commands::check::run(&common.project, format, common.quiet),
+        Command::Check { common, format, against } => {
+            commands::check::run(&common.project, format, against.as_deref(), common.quiet)
+        }
+        Command::Explain { check, format } => commands::explain::run(check.as_deref(), format),
         Command::Specimen { common, terminal: Some(control) } => commands::specimen::print(&common.project, &control),
         Command::Specimen { common, .. } => commands::specimen::run(&common.project, common.quiet),
         Command::Live { common, port } => live::run(&common.project, port, common.quiet),

@@ -144,8 +144,8 @@ pub fn is_visible(styles: &[&Style]) -> Result<bool, Unknown> {
         if style.is(L::Display, "none") || style.get(L::Opacity)?.as_number() == Some(0.0) {
             return Ok(false);
         }
-        let scale = to_css(style.get(L::Scale)?);
-        if scale.split(' ').any(|factor| factor == "0") {
+        let scale = style.get(L::Scale)?;
+        if !scale.is("none") && to_css(scale).split(' ').any(|factor| factor == "0") {
             return Ok(false);
         }
     }
@@ -244,7 +244,9 @@ fn worst(all: &[(Pixel, Pixel)], needed: f64) -> Result<(Pixel, Pixel), Unknown>
 /// What one box paints.
 #[derive(Debug)]
 struct Layer {
-    /// Behind what is in it, the lowest first; a picture gives one of several colours.
+    /// The background colour.
+    color: Absolute,
+    /// Pictures over it, the lowest first; each gives one of several colours.
     under: Vec<Vec<Absolute>>,
     /// Over what is in it.
     over: Vec<Vec<Absolute>>,
@@ -260,7 +262,8 @@ impl Layer {
             return Err(Unknown("a blend mode changes the pixels"));
         }
         let opacity = style.get(L::Opacity)?.as_number().unwrap_or(1.0);
-        Ok(Layer { under: fills(style)?, over: Vec::new(), opacity })
+        let color = style.used_color(L::BackgroundColor)?;
+        Ok(Layer { color, under: pictures(style)?, over: Vec::new(), opacity })
     }
 
     /// Adds what `::before` and `::after` of an element paint over or behind its content.
@@ -283,7 +286,8 @@ impl Layer {
                 return Err(UNPLACED);
             }
             let opacity = style.get(L::Opacity)?.as_number().unwrap_or(1.0);
-            let mut fills = fills(style)?;
+            let mut fills = vec![vec![style.used_color(L::BackgroundColor)?]];
+            fills.extend(pictures(style)?);
             for color in fills.iter_mut().flatten() {
                 color.alpha *= opacity;
             }
@@ -300,11 +304,10 @@ impl Layer {
     }
 }
 
-/// What a box's background paints, the lowest first.
-fn fills(style: &Style) -> Result<Vec<Vec<Absolute>>, Unknown> {
-    let mut fills = vec![vec![style.used_color(L::BackgroundColor)?]];
-    let none = is_none(style, L::BackgroundImage)?;
-    if !none {
+/// What the pictures of a box paint, the lowest first.
+fn pictures(style: &Style) -> Result<Vec<Vec<Absolute>>, Unknown> {
+    let mut pictures = Vec::new();
+    if !is_none(style, L::BackgroundImage)? {
         let images = items(style.get(L::BackgroundImage)?);
         let sizes = items(style.get(L::BackgroundSize)?);
         for (index, image) in images.iter().enumerate().rev() {
@@ -312,14 +315,16 @@ fn fills(style: &Style) -> Result<Vec<Vec<Absolute>>, Unknown> {
                 continue;
             }
             match covers(sizes.get(index % sizes.len().max(1)).map_or("auto".into(), to_css).as_str()) {
-                Some(true) => fills.push(stops(style, image)?),
+                Some(true) => pictures.push(stops(style, image)?),
                 Some(false) => {}
                 None => return Err(Unknown("a background image covers a part of the box")),
             }
         }
     }
-    inset_shadows(style)?;
-    Ok(fills)
+    if !style.is(L::BoxShadow, "none") {
+        inset_shadows(style)?;
+    }
+    Ok(pictures)
 }
 
 /// Whether the pictures of a box leave nothing to be seen of its background colour, which has one.
@@ -329,7 +334,7 @@ pub fn hides_color(style: &Style) -> bool {
 
 /// Whether pictures cover a box without leaving anything to be seen behind it.
 pub fn is_covered(style: &Style) -> bool {
-    fills(style).unwrap_or_default().iter().skip(1).any(|stops| stops.iter().all(|color| color.alpha == 1.0))
+    pictures(style).unwrap_or_default().iter().any(|stops| stops.iter().all(|color| color.alpha == 1.0))
 }
 
 fn items(value: &Value) -> Vec<Value> {
@@ -399,11 +404,15 @@ fn may_cover(style: &Style) -> bool {
 /// The pixels that nested boxes give over a backdrop, as text and what is behind it: opacity applies to a box with
 /// everything in it.
 fn pixels(backdrop: Pixel, layers: &[Layer], text: Option<&Absolute>) -> Vec<(Pixel, Pixel)> {
+    // Most boxes have no picture: one pixel each.
+    if layers.iter().all(|layer| layer.under.is_empty() && layer.over.is_empty()) {
+        return vec![flat(backdrop, layers, text)];
+    }
     let Some((layer, inner)) = layers.split_first() else {
         return vec![(text.map_or(backdrop, |text| over(text, backdrop)), backdrop)];
     };
     let mut all = Vec::new();
-    for ground in covered(vec![backdrop], &layer.under) {
+    for ground in covered(vec![over(&layer.color, backdrop)], &layer.under) {
         for (text, behind) in pixels(ground, inner, text) {
             let (text, behind) = (covered(vec![text], &layer.over), covered(vec![behind], &layer.over));
             // Both went through the same colours.
@@ -415,6 +424,15 @@ fn pixels(backdrop: Pixel, layers: &[Layer], text: Option<&Absolute>) -> Vec<(Pi
         }
     }
     all
+}
+
+/// The same where each box paints one colour.
+fn flat(backdrop: Pixel, layers: &[Layer], text: Option<&Absolute>) -> (Pixel, Pixel) {
+    let Some((layer, inner)) = layers.split_first() else {
+        return (text.map_or(backdrop, |text| over(text, backdrop)), backdrop);
+    };
+    let (text, behind) = flat(over(&layer.color, backdrop), inner, text);
+    (mix(backdrop, text, layer.opacity), mix(backdrop, behind, layer.opacity))
 }
 
 fn covered(mut pixels: Vec<Pixel>, fills: &[Vec<Absolute>]) -> Vec<Pixel> {
@@ -453,7 +471,7 @@ mod tests {
     fn opacity_applies_to_a_box_with_its_content() {
         let white = Absolute::rgb8(0xffffff);
         let black = Absolute::rgb8(0x000000);
-        let layers = [Layer { under: vec![vec![black]], over: Vec::new(), opacity: 0.5 }];
+        let layers = [Layer { color: black, under: Vec::new(), over: Vec::new(), opacity: 0.5 }];
         assert_eq!(pixels([1.0; 3], &layers, None), [([0.5; 3], [0.5; 3])]);
         assert_eq!(pixels([1.0; 3], &layers, Some(&white)), [([1.0; 3], [0.5; 3])]);
         let half = Absolute { alpha: 0.5, ..white };

@@ -16,8 +16,9 @@ use std::collections::{BTreeSet, HashMap, HashSet};
 /// What a check looks at.
 #[derive(Debug, Clone, Copy)]
 pub enum Reads {
-    /// Values of these longhands in every state, and which elements are there.
-    Values(&'static [Longhand]),
+    /// Values of the first longhands in every state, of the second on `::before` and `::after` only, and which elements
+    /// are there.
+    Values(&'static [Longhand], &'static [Longhand]),
     /// Whatever the states that the kind of control needs change, each alone, but for these longhands.
     Needed(&'static [Longhand]),
     /// Values of these longhands in every set of states, none taken for another.
@@ -30,6 +31,8 @@ pub enum Reads {
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
 enum Name {
     Longhand(Longhand),
+    /// Of `::before` or `::after`.
+    Generated(Longhand),
     Local(String, String),
 }
 
@@ -54,10 +57,12 @@ pub struct Relevance {
 
 impl Relevance {
     /// What a check can tell apart.
-    pub fn new(system: &System, control: &Control, reads: Reads, sets: &[StateSet]) -> Relevance {
+    pub fn new(system: &System, control: &Control, reads: Reads, sets: &[StateSet], is_never_large: bool) -> Relevance {
         let mut edges = Vec::new();
         collect(system, control, &mut edges);
-        let wanted = wanted(system, control, reads, &edges);
+        // The size of text decides one thing only: whether it is large.
+        let unread: &[Longhand] = if is_never_large { &OF_SIZE } else { &[] };
+        let wanted = wanted(system, control, reads, &edges, unread);
         Relevance {
             axes: relevant_axes(system, control, reads, &edges, &wanted),
             states: relevant_states(system, reads, sets, &edges, &wanted),
@@ -68,7 +73,7 @@ impl Relevance {
     /// Everything is told apart.
     pub fn all(system: &System, control: &Control, reads: Reads, sets: &[StateSet]) -> Relevance {
         let states = match reads {
-            Reads::Values(_) | Reads::Each(_) | Reads::Changes(_) => (0..sets.len()).map(|index| (index, 1)).collect(),
+            Reads::Values(..) | Reads::Each(_) | Reads::Changes(_) => (0..sets.len()).map(|index| (index, 1)).collect(),
             Reads::Needed(_) => relevant_states(system, reads, sets, &[], &BTreeSet::new()),
         };
         let themes = (0..system.tokens.themes().len()).map(|index| (index, 1)).collect();
@@ -76,10 +81,31 @@ impl Relevance {
     }
 }
 
+/// What makes text large, or not (WCAG 2.2, "large scale").
+const OF_SIZE: [Longhand; 2] = [Longhand::FontSize, Longhand::FontWeight];
+
+/// Whether the default variant and each option alone, at rest, show every size of text that a control has: where one axis
+/// at most sets it, and no state does.
+pub fn shows_all_sizes(system: &System, control: &Control) -> bool {
+    let mut edges = Vec::new();
+    collect(system, control, &mut edges);
+    let reads = Reads::Each(&OF_SIZE[..1]);
+    let wanted = wanted(system, control, reads, &edges, &[]);
+    let setting: Vec<&Edge> = edges.iter().filter(|edge| edge.sets_any(&wanted)).collect();
+    let of_own = setting.iter().filter(|edge| std::ptr::eq(edge.control, control));
+    let axes: BTreeSet<usize> = of_own.flat_map(|edge| edge.rule.options.iter().map(|option| option.axis)).collect();
+    axes.len() <= 1 && setting.iter().all(|edge| edge.rule.states.is_rest() && !edge.asks_more_than_states())
+}
+
 /// Everything that has an influence on what a check reads.
-fn wanted(system: &System, control: &Control, reads: Reads, edges: &[Edge]) -> BTreeSet<Name> {
+fn wanted(system: &System, control: &Control, reads: Reads, edges: &[Edge], unread: &[Longhand]) -> BTreeSet<Name> {
     let mut wanted: BTreeSet<Name> = match reads {
-        Reads::Values(longhands) | Reads::Each(longhands) => longhands.iter().map(|l| Name::Longhand(*l)).collect(),
+        Reads::Values(longhands, generated) => {
+            let generated = generated.iter().map(|l| Name::Generated(*l));
+            let longhands = longhands.iter().filter(|l| !unread.contains(l));
+            longhands.map(|l| Name::Longhand(*l)).chain(generated).collect()
+        }
+        Reads::Each(longhands) => longhands.iter().map(|l| Name::Longhand(*l)).collect(),
         Reads::Needed(unseen) => {
             let needed = ControlKind::of(control).needed_states();
             changed(edges, &|rule| names_state(system, rule, needed), unseen).into_iter().collect()
@@ -252,7 +278,10 @@ fn collect<'s>(system: &'s System, control: &'s Control, edges: &mut Vec<Edge<'s
             } else {
                 let parsed = parse_declaration(&declaration.name.value, "var(--x)");
                 let targets = parsed.map(|parsed| parsed.targets()).unwrap_or_default();
-                targets.iter().flat_map(|t| Flow::all().map(|flow| t.physical(flow))).map(Name::Longhand).collect()
+                let longhands = targets.iter().flat_map(|t| Flow::all().map(|flow| t.physical(flow)));
+                let is_generated = ["::before", "::after"].contains(&rule.target.pseudo.as_str());
+                let generated = |longhand| is_generated.then_some(Name::Generated(longhand));
+                longhands.flat_map(|l| std::iter::once(Name::Longhand(l)).chain(generated(l))).collect()
             };
             let reads = declaration.value.pieces.iter().filter_map(|piece| match piece {
                 Piece::Local(name) => Some(local(&control.name.value, name)),
@@ -314,7 +343,7 @@ fn adds_something(system: &System, control: &Control, edges: &[Edge], axis: usiz
             let parts: Vec<&str> =
                 host.parts.iter().filter(|(_, n)| inside.contains(n)).map(|(name, _)| name.as_str()).collect();
             let is_of_state = |rule: &Rule| match reads {
-                Reads::Values(_) | Reads::Each(_) => false,
+                Reads::Values(..) | Reads::Each(_) => false,
                 Reads::Needed(_) => names_state(system, rule, needed),
                 Reads::Changes(_) => !rule.states.is_rest(),
             };
@@ -325,7 +354,7 @@ fn adds_something(system: &System, control: &Control, edges: &[Edge], axis: usiz
                     && of_axis.iter().any(|option| meets(option))
             });
             // Whoever looks at icons looks at every element.
-            let drawn = matches!(reads, Reads::Values(longhands) if longhands.contains(&Longhand::Fill));
+            let drawn = matches!(reads, Reads::Values(longhands, _) if longhands.contains(&Longhand::Fill));
             has_text || answers || drawn
         })
     })

@@ -1,10 +1,11 @@
 //! Runs the checks over every case, on all cores, and groups what they say: one cause, one finding.
 
-use super::relevance::{Relevance, representatives};
+use super::relevance::{Relevance, representatives, shows_all_sizes};
 use super::trace::Tracer;
 use super::{CHECKS, Check, Inspection, Scope, Shown, Survey, case_name};
 use crate::case::{Look, Scene, Stage, Unit, state_sets};
 use crate::css::Unknown;
+use crate::css::property::Longhand;
 use crate::diagnostic::{Diagnostic, Evidence, Level};
 use crate::engine::{Media, Stylesheet};
 use crate::source::{Sources, Span};
@@ -209,7 +210,7 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     let threads = settings.threads;
     let parsed = Stylesheet::parse(&written.text);
     let tracer = Tracer::new(system, sources, written, &parsed);
-    let sample = sample(system, settings.every_case);
+    let sample = sample(system, &Stage::new(system, written, &parsed, Media::default()), settings.every_case);
     // Small pieces keep all threads at work to the end; their order is kept, so the result does not depend on threads.
     let pieces: Vec<&[Sampled]> = sample.units.chunks(4).collect();
     let next = AtomicUsize::new(0);
@@ -344,19 +345,45 @@ fn is_off(system: &System, check: &str) -> bool {
     system.manifest.levels.iter().any(|(id, level)| id.value == check && level.is_none())
 }
 
-fn sample(system: &System, every_case: bool) -> Sample<'_> {
+/// 14pt in px: no smaller text is large, be it bold.
+const LARGE_BOLD: f64 = 14.0 * 96.0 / 72.0;
+
+/// Whether no text of a control is large in any variant, state or theme.
+fn is_never_large(system: &System, stage: &Stage, control: &Control) -> bool {
+    let default = control.default_variant();
+    let rest = StateSet::default();
+    let is_small = |unit: &Unit| {
+        let look = stage.look(unit, &rest);
+        let nodes = look.document.descendants(look.mounted.host);
+        nodes
+            .into_iter()
+            .filter_map(|node| look.styles.element(node))
+            .all(|style| style.px(Longhand::FontSize).is_ok_and(|px| px < LARGE_BOLD))
+    };
+    shows_all_sizes(system, control)
+        && (0..control.template.hosts.len()).all(|host| {
+            let variants = control.variants(host);
+            variants.iter().filter(|variant| default.distance(variant) <= 1).all(|variant| {
+                let unit = |theme| Unit { control, host, variant: variant.clone(), theme };
+                system.tokens.themes().into_iter().all(|theme| is_small(&unit(theme)))
+            })
+        })
+}
+
+fn sample<'s>(system: &'s System, stage: &Stage, every_case: bool) -> Sample<'s> {
     let themes = system.tokens.themes().len() as u64;
     let mut sample = Sample { cases: 0, units: Vec::new() };
     for control in &system.controls {
         let sets = state_sets(system, control);
         let checks = CHECKS.iter().copied().filter(|check| !is_off(system, check.id));
+        let is_never_large = !every_case && is_never_large(system, stage, control);
         let relevance = checks.filter_map(|check| {
             let reads = check.scope.reads(control)?;
             Some((
                 check,
                 match every_case {
                     true => Relevance::all(system, control, reads, &sets),
-                    false => Relevance::new(system, control, reads, &sets),
+                    false => Relevance::new(system, control, reads, &sets, is_never_large),
                 },
             ))
         });
@@ -479,6 +506,12 @@ fn group(system: &System, sink: Sink, report: &mut Report) {
             diagnostic.level = level.unwrap_or(diagnostic.level);
         }
     };
+    // Where no mend was computed, what helps in general.
+    let offer = |diagnostic: &mut Diagnostic| {
+        if diagnostic.mend.is_none() {
+            diagnostic.mend = super::find(diagnostic.id).map(|check| check.mend.to_owned());
+        }
+    };
     let mut findings: Vec<(f64, Diagnostic)> = Vec::new();
     for (_, worst) in sink.failures {
         let mut diagnostic = worst.fault.diagnostic;
@@ -487,15 +520,17 @@ fn group(system: &System, sink: Sink, report: &mut Report) {
             Some(Evidence { cases: worst.cases, worst: worst.case, figures: worst.fault.figures, controls });
         level(&mut diagnostic);
         if let Some(span) = diagnostic.span
-            && diagnostic.id == super::contrast::text::CHECK.id
+            && diagnostic.id.starts_with("contrast/")
             && let Some(seen) = sink.seen.get(&span)
         {
             diagnostic.mend = super::contrast::mend::mend(system, span, seen);
         }
+        offer(&mut diagnostic);
         findings.push((worst.fault.score, diagnostic));
     }
     for (_, mut diagnostic) in sink.general {
         level(&mut diagnostic);
+        offer(&mut diagnostic);
         findings.push((0.0, diagnostic));
     }
     findings.sort_by(|a, b| b.1.level.cmp(&a.1.level).then(a.1.id.cmp(b.1.id)).then(a.0.total_cmp(&b.0)));

@@ -85,6 +85,12 @@ pub fn element_name(look: &Look, node: NodeId, pseudo: Option<&str>) -> String {
     }
 }
 
+/// Whether the control is there at all: a state may hide it as a whole.
+pub fn is_shown(look: &Look) -> bool {
+    let host = look.styles.element(look.mounted.host);
+    host.is_none_or(|style| crate::check::paint::is_visible(&[style]) != Ok(false))
+}
+
 /// Whether a rule of the system changes something that can be seen.
 pub fn differs(before: &Look, after: &Look) -> bool {
     visit(before, after, &mut |_| true)
@@ -110,15 +116,23 @@ fn visit(before: &Look, after: &Look, visit: &mut dyn FnMut(Change) -> bool) -> 
                 continue;
             }
             for longhand in new.set_by_author() {
-                // What the browser itself changes (its own focus ring, greyed text) differs between browsers.
-                if UNSEEN.contains(&longhand) || new.winner(longhand).is_none_or(|id| id.sheet == 0) {
+                if UNSEEN.contains(&longhand) {
+                    continue;
+                }
+                // Most values are the same, and known: whatever costs more is asked after.
+                if let (Some(Ok(was)), Ok(is)) = (old.map(|old| old.get(longhand)), new.get(longhand))
+                    && was == is
+                    && !is.has_unresolved_color()
+                {
                     continue;
                 }
                 let value =
                     |style: &Style| style.get(longhand).ok().map(|value| resolve_colors(value, style.surroundings()));
-                let (old, new) = (old.map(|style| value(style)), value(new));
-                if old.as_ref() != Some(&new)
-                    && visit(Change { node, pseudo, longhand, before: old.flatten(), after: new })
+                let (was, is) = (old.map(|style| value(style)), value(new));
+                // What the browser itself changes (its own focus ring, greyed text) differs between browsers.
+                if was.as_ref() != Some(&is)
+                    && new.winner(longhand).is_some_and(|id| id.sheet != 0)
+                    && visit(Change { node, pseudo, longhand, before: was.flatten(), after: is })
                 {
                     return true;
                 }

@@ -1,18 +1,39 @@
 //! `stilk check`: every case, judged.
 
-use super::{Loaded, outcome, print_report};
-use crate::output::json;
-use crate::{Failure, Format, Outcome};
+use super::{Loaded, outcome, print_report, summary};
+use crate::output::{count, fingerprint, json, markdown, sarif};
+use crate::{Failure, Outcome, ReportFormat};
 use std::path::Path;
 
-/// Checks a project.
-pub fn run(root: &Path, format: Format, quiet: bool) -> Result<Outcome, Failure> {
+/// Checks a project; against a former report, only what is new counts.
+pub fn run(root: &Path, format: ReportFormat, against: Option<&Path>, quiet: bool) -> Result<Outcome, Failure> {
+    let known = against
+        .map(|path| {
+            let said =
+                |why: String| Failure::Message(format!("error: `{}` cannot be compared with: {why}", path.display()));
+            let text = std::fs::read_to_string(path).map_err(|why| said(why.to_string()))?;
+            fingerprint::known(&text).map_err(said)
+        })
+        .transpose()?;
     let loaded = Loaded::read(root)?;
-    let report = loaded.report(&loaded.stylesheet());
+    let mut report = loaded.report(&loaded.stylesheet());
+    let all = report.findings.len();
+    if let Some(known) = &known {
+        report.findings.retain(|finding| !known.contains(&fingerprint::fingerprint(finding, &loaded.sources)));
+    }
+    let hidden = (all - report.findings.len()) as u64;
+    let (sources, root) = (&loaded.sources, loaded.root.as_path());
     match format {
-        Format::Json => anstream::print!("{}", json::render(&report, &loaded.sources, &loaded.root)),
-        Format::Text if quiet && report.findings.is_empty() => {}
-        Format::Text => print_report(&loaded, &report),
+        ReportFormat::Json => anstream::print!("{}", json::render(&report, sources, root)),
+        ReportFormat::Sarif => anstream::print!("{}", sarif::render(&report, sources, root)),
+        ReportFormat::Markdown => anstream::print!("{}", markdown::render(&report, sources, root, &summary(&report))),
+        ReportFormat::Text if quiet && report.findings.is_empty() => {}
+        ReportFormat::Text => {
+            print_report(&loaded, &report);
+            if hidden > 0 {
+                anstream::println!("{} known from the former report, not shown", count(hidden, "finding"));
+            }
+        }
     }
     Ok(outcome(&report))
 }

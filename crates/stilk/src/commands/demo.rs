@@ -41,7 +41,9 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
     if !quiet {
         let name = &loaded.system.manifest.name.value;
         anstream::println!("{name}, the sample system: {} written to {}", count(new, "file"), folder.display());
-        anstream::println!("Checking it finds one fault that was left in on purpose:\n");
+        anstream::println!(
+            "Checking it finds what was left in on purpose: one colour at night, and the faults of `baggage-tag`:\n"
+        );
     }
     print_report(&loaded, &report);
     if !quiet {

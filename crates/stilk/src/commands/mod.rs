@@ -4,6 +4,7 @@ pub mod build;
 pub mod check;
 pub mod demo;
 mod embedded;
+pub mod explain;
 pub mod markup;
 pub mod new;
 pub mod specimen;

@@ -1,5 +1,6 @@
 //! A report as JSON.
 
+use super::fingerprint::fingerprint;
 use crate::disk::shown;
 use serde_json::{Value, json};
 use std::path::Path;
@@ -7,10 +8,14 @@ use stilk_core::check::Report;
 use stilk_core::diagnostic::Diagnostic;
 use stilk_core::source::{Sources, Span};
 
+/// The schema that a report follows; its number grows when a reader would have to change.
+const SCHEMA: &str = "urn:stilk:report:1";
+
 /// The report, pretty-printed.
 pub fn render(report: &Report, sources: &Sources, root: &Path) -> String {
     let findings: Vec<Value> = report.findings.iter().map(|finding| to_value(finding, sources, root)).collect();
     let value = json!({
+        "$schema": SCHEMA,
         "cases": report.cases,
         "computed": report.computed,
         "unknown": report.unknown,
@@ -31,9 +36,11 @@ fn to_value(finding: &Diagnostic, sources: &Sources, root: &Path) -> Value {
     let evidence = finding.evidence.as_ref();
     json!({
         "check": finding.id,
+        "fingerprint": fingerprint(finding, sources),
         "level": finding.level.word(),
         "message": finding.message,
         "cases": evidence.map_or(0, |e| e.cases),
+        "controls": evidence.map_or(&[][..], |e| &e.controls),
         "worst": evidence.map(|e| format!("{}: {}", e.worst, e.figures)),
         "spans": spans,
         "mend": finding.mend,

@@ -1,7 +1,11 @@
 //! What people and programs read: one renderer per format, all from the same diagnostics.
 
+pub mod explain;
+pub mod fingerprint;
 pub mod json;
+pub mod markdown;
 pub mod matrix;
+pub mod sarif;
 pub mod source_map;
 pub mod terminal;
 pub mod why;

@@ -31,7 +31,7 @@ fn group<'a>(diagnostic: &'a Diagnostic, sources: &'a Sources, root: &Path) -> G
     let mut group = mark.primary_title(title).id(diagnostic.id).elements(snippets(diagnostic, sources, root));
     if let Some(evidence) = &diagnostic.evidence {
         let cases = crate::output::count(evidence.cases, "case");
-        let text = format!("{cases}, the worst is {} with {}", evidence.worst, evidence.figures);
+        let text = format!("{cases}, the worst is {}: {}", evidence.worst, evidence.figures);
         group = group.element(Mark::NOTE.message(wrap(&text, 12)));
     }
     for note in &diagnostic.notes {

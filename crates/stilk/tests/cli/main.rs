@@ -8,6 +8,7 @@ mod live;
 mod markup;
 mod outputs;
 mod readme;
+mod report;
 mod specimen;
 mod support;
 mod tokens;

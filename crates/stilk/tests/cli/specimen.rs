@@ -92,7 +92,7 @@ fn a_matrix_for_the_terminal() {
     assert!(said.stdout.lines().all(|line| line.chars().count() <= 80), "{}", said.stdout);
     let line = |start: &str| said.stdout.lines().filter(|line| line.starts_with(start)).collect::<Vec<_>>();
     assert_eq!(line("button in").len(), 3);
-    assert_eq!(line("buoy")[1].split_whitespace().take(5).collect::<Vec<_>>(), ["buoy", "Aa", "✗1.64", "Aa", "✗1.52"]);
+    assert_eq!(line("buoy")[1].split_whitespace().take(5).collect::<Vec<_>>(), ["buoy", "Aa", "✗1.64", "Aa", "✗1.51"]);
     assert!(!said.stdout.contains('\u{1b}'), "colours where there is no terminal");
     let colored = project.command(&["specimen", "--terminal", "button"]).env("CLICOLOR_FORCE", "1").output().unwrap();
     assert!(String::from_utf8(colored.stdout).unwrap().contains("\u{1b}[48;2;0;109;151m"), "no swatch of the fill");
@@ -102,9 +102,14 @@ fn a_matrix_for_the_terminal() {
 
 #[test]
 fn the_matrix_counts_what_it_does_not_know() {
-    let said = Project::demo().run(&["specimen", "--terminal", "button"]).status(0).stdout;
+    let shadow = Project::demo().edit(
+        "controls/button.stilk",
+        "gradient { --image",
+        "gradient { text-shadow: 0 1px {ink.strong}; --image",
+    );
+    let said = shadow.run(&["specimen", "--terminal", "button"]).status(0).stdout;
     let cells: usize = said.lines().filter(|line| !line.starts_with('?')).map(|line| line.matches('?').count()).sum();
     assert!(cells > 0);
-    let line = format!("? unknown in {cells} cells: a background image is painted behind the text");
+    let line = format!("? unknown in {cells} cells: a text shadow is painted behind the text");
     assert!(said.lines().any(|known| known == line), "{line}: {said}");
 }

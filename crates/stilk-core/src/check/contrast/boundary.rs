@@ -6,6 +6,7 @@ use crate::case::Look;
 use crate::check::paint::{self, Pixel, contrast, hex};
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Seen, Sink};
+use crate::check::visible::is_shown;
 use crate::check::{Check, Example, Inspection, Of, Scope, Shown};
 use crate::css::Unknown;
 use crate::diagnostic::{Diagnostic, Level};
@@ -27,7 +28,7 @@ pub const CHECK: Check = Check {
         FIELD,
         "@control field {\n  @part native { background: {paper}; border: 1px solid {sea}; color: {ink}; }\n}\n",
     ),
-    scope: Scope::Looks(Reads::Values(&READS), Of::Fields, run),
+    scope: Scope::Looks(Reads::Values(&READS, &[]), Of::Fields, run),
 };
 
 const FIELD: &str =
@@ -37,7 +38,7 @@ const NEEDED: f64 = 3.0;
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     for shown in &inspection.looks {
-        if is_inactive(inspection.system, shown.states) {
+        if is_inactive(inspection.system, shown.states) || !is_shown(shown.look) {
             continue;
         }
         match judge(inspection, shown, sink) {

@@ -30,7 +30,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper};\n  @state focus { outline: 2px solid {rust}; outline-offset: 2px; }\n}\n",
     ),
-    scope: Scope::Looks(Reads::Values(&READS), Of::Any, run),
+    scope: Scope::Looks(Reads::Values(&READS, &[]), Of::Any, run),
 };
 
 /// Boxes, and the outlines around them.

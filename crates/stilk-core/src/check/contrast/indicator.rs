@@ -26,7 +26,7 @@ pub const CHECK: Check = Check {
         SWITCH,
         "@control switch {\n  @part native { opacity: 0; }\n  @part track { display: flex; background: {sea}; }\n  @part thumb { inline-size: 16px; block-size: 16px; background: {paper}; }\n}\n",
     ),
-    scope: Scope::Looks(Reads::Values(&READS), Of::Any, run),
+    scope: Scope::Looks(Reads::Values(&READS, &[]), Of::Any, run),
 };
 
 const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=\"switch\" part=\"native\"><span part=\"thumb\"></span></span><slot>Dogs</slot></label>\n";

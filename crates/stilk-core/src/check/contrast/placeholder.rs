@@ -25,7 +25,7 @@ pub const CHECK: Check = Check {
         FIELD,
         "@control field {\n  background: {paper}; color: {ink};\n  @part native::placeholder { color: {sea}; opacity: 1; }\n}\n",
     ),
-    scope: Scope::Looks(Reads::Values(&text::READS), Of::Fields, run),
+    scope: Scope::Looks(Reads::Values(&text::READS, &text::GENERATED), Of::Fields, run),
 };
 
 const FIELD: &str =

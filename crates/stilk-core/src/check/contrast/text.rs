@@ -26,11 +26,11 @@ pub const CHECK: Check = Check {
            every background that the token is used on.",
     fails: Example::sheet("@control button {\n  background: {mist}; color: {paper};\n}\n"),
     passes: Example::sheet("@control button {\n  background: {mist}; color: {ink};\n}\n"),
-    scope: Scope::Looks(Reads::Values(&READS), Of::Any, run),
+    scope: Scope::Looks(Reads::Values(&READS, &GENERATED), Of::Any, run),
 };
 
 /// Everything that [`paint`] and the sizes of WCAG ask for.
-pub(super) const READS: [L; 24] = [
+pub(super) const READS: [L; 18] = [
     L::Color,
     L::ColorScheme,
     L::BackgroundColor,
@@ -38,13 +38,7 @@ pub(super) const READS: [L; 24] = [
     L::BackgroundSize,
     L::BackdropFilter,
     L::BoxShadow,
-    L::Bottom,
-    L::Left,
-    L::Right,
-    L::Top,
     L::Scale,
-    L::Transform,
-    L::ZIndex,
     L::Content,
     L::Display,
     L::Filter,
@@ -56,6 +50,9 @@ pub(super) const READS: [L; 24] = [
     L::TextShadow,
     L::Visibility,
 ];
+
+/// Where a generated box lies decides whether it covers text.
+pub(super) const GENERATED: [L; 6] = [L::Bottom, L::Left, L::Right, L::Top, L::Transform, L::ZIndex];
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     for shown in &inspection.looks {

@@ -3,6 +3,7 @@
 use crate::case::Look;
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
+use crate::check::visible::is_shown;
 use crate::check::{Check, Example, Inspection, Of, Scope, has_state, paint};
 use crate::css::property::Longhand as L;
 use crate::diagnostic::{Diagnostic, Level};
@@ -46,6 +47,9 @@ fn hidden(look: &Look) -> Option<(&crate::engine::Style, L)> {
 fn run(inspection: &Inspection, sink: &mut Sink) {
     for shown in inspection.looks.iter().filter(|shown| !has_state(inspection.system, shown.states, "disabled")) {
         sink.decided(CHECK.id, shown.stands_for);
+        if !is_shown(shown.look) {
+            continue;
+        }
         let Some((style, longhand)) = hidden(shown.look) else { continue };
         let place = inspection.tracer.origin(style, longhand).declaration;
         let control = &inspection.unit.control.name;

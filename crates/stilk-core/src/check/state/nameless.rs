@@ -3,6 +3,7 @@
 use crate::case::{ControlKind, Look};
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
+use crate::check::visible::is_shown;
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::property::Longhand as L;
 use crate::diagnostic::{Diagnostic, Level};
@@ -34,7 +35,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     if ControlKind::of(inspection.unit.control) == ControlKind::Other || !has_name(rest.look).0 {
         return;
     }
-    for shown in inspection.looks.iter().filter(|shown| !shown.states.is_rest()) {
+    for shown in inspection.looks.iter().filter(|shown| !shown.states.is_rest() && is_shown(shown.look)) {
         sink.decided(CHECK.id, shown.stands_for);
         let (named, hidden) = has_name(shown.look);
         if named {
@@ -52,7 +53,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
             .label("takes the text out of the name")
             .mend("write `opacity: 0` instead: it hides the label from eyes only");
-        let cause = Cause { spans: vec![Some(control.span), place], words: state };
+        let cause = Cause { spans: vec![Some(control.span), place], words: String::new() };
         sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "no name".into(), diagnostic });
     }
 }

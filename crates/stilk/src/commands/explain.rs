@@ -1,0 +1,25 @@
+//! `stilk explain`: what a check means, why, an example, the mend.
+
+use crate::output::explain;
+use crate::{Failure, Outcome, PageFormat};
+use stilk_core::check;
+use stilk_core::diagnostic::nearest;
+
+/// Prints one check, or all of them.
+pub fn run(id: Option<&str>, format: PageFormat) -> Result<Outcome, Failure> {
+    match (id, format) {
+        (Some(id), _) => match check::find(id) {
+            Some(check) => anstream::print!("{}", explain::one(check)),
+            None => {
+                let mend = match nearest(id, check::ids()) {
+                    Some(near) => format!("write `{near}`"),
+                    None => "`stilk explain` lists all checks".to_owned(),
+                };
+                return Err(Failure::Message(format!("error: there is no check `{id}`\n  {mend}")));
+            }
+        },
+        (None, PageFormat::Text) => anstream::print!("{}", explain::list()),
+        (None, PageFormat::Markdown) => anstream::print!("{}", explain::page()),
+    }
+    Ok(Outcome::Clean)
+}

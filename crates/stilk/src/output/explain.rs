@@ -1,0 +1,103 @@
+//! What checks mean, for a terminal and as a page.
+
+use stilk_core::check::{CHECKS, Check, Example};
+
+/// Columns of a terminal.
+const WIDTH: usize = 80;
+
+/// All checks, one line each.
+pub fn list() -> String {
+    let mut text = String::new();
+    let widest = CHECKS.iter().map(|check| check.id.len()).max().unwrap_or_default();
+    for check in CHECKS {
+        let mut lines = wrapped(check.summary, WIDTH - widest - 2).into_iter();
+        text.push_str(&format!("{:widest$}  {}\n", check.id, lines.next().unwrap_or_default()));
+        for line in lines {
+            text.push_str(&format!("{:widest$}  {line}\n", ""));
+        }
+    }
+    text.push_str("\n`stilk explain CHECK` says why, with an example and the mend.\n");
+    text
+}
+
+/// One check.
+pub fn one(check: &Check) -> String {
+    let mut text = format!("{} ({})\n", check.id, check.level.word());
+    for (title, words) in
+        [("Holds when", check.summary), ("Why", check.why), ("Mend", check.mend), ("Source", check.source)]
+    {
+        text.push_str(&format!("\n{title}\n"));
+        for line in wrapped(words, WIDTH - 2) {
+            text.push_str(&format!("  {line}\n"));
+        }
+    }
+    for (title, example) in [("Fails", &check.fails), ("Passes", &check.passes)] {
+        text.push_str(&format!("\n{title}\n"));
+        for (_, source) in shown(example) {
+            for line in source.trim().lines() {
+                text.push_str(&format!("  {line}\n"));
+            }
+        }
+    }
+    text
+}
+
+/// All checks as a page.
+pub fn page() -> String {
+    let mut text = String::from(
+        "# Checks\n\nWritten by `stilk explain --format markdown`; every example is run by a test.\n\n\
+         A level in `stilk.toml` replaces that of a check: `[checks] levels = { \"token/unused\" = \"off\" }`. \
+         `@waive CHECK \"reason\";` in a control accepts what it finds there.\n\n",
+    );
+    text.push_str(&format!("All examples share these tokens:\n\n```json\n{{{}\n}}\n```\n", Example::TOKENS));
+    for check in CHECKS {
+        text.push_str(&format!(
+            "\n## {}\n\n*{}.* Holds when {}.\n\n{}\n\n",
+            check.id,
+            check.level.word(),
+            check.summary,
+            check.why
+        ));
+        text.push_str(&format!("**Mend.** {}\n\n**Source.** {}.\n", check.mend, check.source));
+        for (title, example) in [("Fails", &check.fails), ("Passes", &check.passes)] {
+            text.push_str(&format!("\n{title}:\n"));
+            for (language, source) in shown(example) {
+                text.push_str(&format!("\n```{language}\n{}\n```\n", source.trim()));
+            }
+        }
+    }
+    text
+}
+
+/// What of an example is not the same in all of them.
+fn shown(example: &Example) -> Vec<(&'static str, String)> {
+    let mut parts = Vec::new();
+    if !example.tokens.is_empty() {
+        parts.push(("json", example.tokens.trim().lines().map(str::trim).collect::<Vec<_>>().join("\n")));
+    }
+    if let Some([day, night]) = example.themes {
+        parts.push(("text", format!("day:   {day}\nnight: {night}")));
+    }
+    if example.template != Example::TEMPLATE {
+        parts.push(("html", example.template.to_owned()));
+    }
+    parts.push(("css", example.sheet.to_owned()));
+    parts
+}
+
+fn wrapped(text: &str, width: usize) -> Vec<String> {
+    let mut lines = vec![String::new()];
+    for word in text.split_whitespace() {
+        let line = lines.last().map_or(0, |line| line.chars().count());
+        if line > 0 && line + 1 + word.chars().count() > width {
+            lines.push(String::new());
+        }
+        if let Some(last) = lines.last_mut() {
+            if !last.is_empty() {
+                last.push(' ');
+            }
+            last.push_str(word);
+        }
+    }
+    lines
+}

@@ -1,0 +1,35 @@
+//! A report as Markdown, for a pull request.
+
+use super::count;
+use crate::disk::shown;
+use std::path::Path;
+use stilk_core::check::Report;
+use stilk_core::source::Sources;
+
+/// The report, the worst first.
+pub fn render(report: &Report, sources: &Sources, root: &Path, summary: &str) -> String {
+    let mut text = format!("### Stilk: {summary}\n");
+    let mut id = "";
+    for finding in &report.findings {
+        if finding.id != id {
+            id = finding.id;
+            text.push_str(&format!("\n#### {id}\n\n"));
+        }
+        let place = finding.span.map_or_else(String::new, |span| {
+            let position = sources.position(span);
+            format!(" · `{}:{}`", shown(root, &sources.file(span.file).path), position.line)
+        });
+        text.push_str(&format!("- **{}** {}{place}\n", finding.level.word(), finding.message));
+        if let Some(evidence) = &finding.evidence {
+            let cases = count(evidence.cases, "case");
+            text.push_str(&format!("  {cases}, the worst is `{}`: {}\n", evidence.worst, evidence.figures));
+        }
+        if let Some(mend) = &finding.mend {
+            text.push_str(&format!("  → {mend}\n"));
+        }
+    }
+    for (reason, cases) in &report.reasons {
+        text.push_str(&format!("\nUnknown in {}: {reason}\n", count(*cases, "case")));
+    }
+    text
+}
