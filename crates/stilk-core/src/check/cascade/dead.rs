@@ -30,20 +30,27 @@ pub const CHECK: Check = Check {
 /// So many variants are tried before a declaration is called dead; those with its options come first.
 const TRIED: usize = 160;
 
+/// Whether a declaration wins anywhere, and where it stands.
+struct Life<'s> {
+    wins: bool,
+    control: &'s Control,
+    declaration: &'s BoundDeclaration,
+}
+
 fn run(survey: &Survey, sink: &mut Sink) {
     // A trait's declaration stands in many controls: it lives where it wins in one of them.
-    let mut wins: BTreeMap<Span, (bool, Option<(&Control, &BoundDeclaration)>)> = BTreeMap::new();
+    let mut lives: BTreeMap<Span, Life> = BTreeMap::new();
     for control in &survey.system.controls {
         let mut looks: HashMap<(usize, Variant, StateSet), Look> = HashMap::new();
         for rule in control.rules.iter().filter(|rule| can_be_asked(rule)) {
-            let waiting = |wins: &BTreeMap<Span, (bool, Option<_>)>| {
-                rule.declarations.iter().any(|d| !wins.get(&d.span).is_some_and(|(won, _)| *won))
-            };
             for declaration in &rule.declarations {
-                wins.entry(declaration.span).or_insert((false, Some((control, declaration))));
+                lives.entry(declaration.span).or_insert(Life { wins: false, control, declaration });
             }
+            let waits = |lives: &BTreeMap<Span, Life>| {
+                rule.declarations.iter().any(|d| lives.get(&d.span).is_some_and(|life| !life.wins))
+            };
             for (host, variant, states) in places(survey, control, rule) {
-                if !waiting(&wins) {
+                if !waits(&lives) {
                     break;
                 }
                 let key = (host, variant.clone(), states.clone());
@@ -52,10 +59,8 @@ fn run(survey: &Survey, sink: &mut Sink) {
                     survey.stage.look(&unit, &states)
                 });
                 for declaration in &rule.declarations {
-                    if let Some((won, _)) = wins.get_mut(&declaration.span)
-                        && !*won
-                    {
-                        *won = wins_in(survey, control, rule, declaration, look);
+                    if let Some(life) = lives.get_mut(&declaration.span).filter(|life| !life.wins) {
+                        life.wins = wins_in(survey, control, rule, declaration, look);
                     }
                 }
             }
@@ -65,9 +70,11 @@ fn run(survey: &Survey, sink: &mut Sink) {
             }
         }
     }
-    for (span, (won, of)) in wins {
+    for (span, Life { wins, control, declaration }) in lives {
         sink.decided(CHECK.id, 1);
-        let Some((control, declaration)) = of.filter(|_| !won) else { continue };
+        if wins {
+            continue;
+        }
         let message = format!("`{}` of `{}` wins in no case", declaration.name.value, control.name.value);
         let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, span, message)
             .label("always loses")

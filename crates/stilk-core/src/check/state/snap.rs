@@ -63,10 +63,17 @@ const MOVING: [L; 24] = [
     L::BorderTopLeftRadius,
 ];
 
+/// The parts of one box's change.
+#[derive(Default)]
+struct Parts {
+    smooth: Vec<Longhand>,
+    jumps: Vec<Longhand>,
+}
+
 fn run(inspection: &Inspection, sink: &mut Sink) {
     for (name, before, after) in steps(inspection, &["hover", "active", "selected", "checked", "mixed"]) {
         sink.decided(CHECK.id, after.stands_for);
-        let mut by_box: BTreeMap<(usize, Option<&str>), (Vec<Longhand>, Vec<Longhand>)> = BTreeMap::new();
+        let mut by_box: BTreeMap<(usize, Option<&str>), Parts> = BTreeMap::new();
         let found = changes(before.look, after.look);
         for change in &found {
             if UNSEEN.contains(&change.longhand) || !MOVING.contains(&change.longhand) {
@@ -94,14 +101,14 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                         parsed.targets().iter().any(|target| target.physical(Flow::LTR) == change.longhand)
                     })
             };
-            let entry = by_box.entry((change.node.index(), change.pseudo)).or_default();
+            let parts = by_box.entry((change.node.index(), change.pseudo)).or_default();
             match moved.iter().any(|(name, _)| covers(name)) {
-                true => entry.0.push(change.longhand),
-                false => entry.1.push(change.longhand),
+                true => parts.smooth.push(change.longhand),
+                false => parts.jumps.push(change.longhand),
             }
         }
         for change in &found {
-            let Some((smooth, jumps)) = by_box.remove(&(change.node.index(), change.pseudo)) else { continue };
+            let Some(Parts { smooth, jumps }) = by_box.remove(&(change.node.index(), change.pseudo)) else { continue };
             if smooth.is_empty() || jumps.is_empty() {
                 continue;
             }
