@@ -100,6 +100,7 @@ fn whole_systems_give_the_report_that_all_their_cases_give() {
         ["../../demo/ternhaven", "../stilk/starter", "../stilk/tests/projects/quay", "../stilk/tests/projects/pier"]
     {
         let few = same(&Memory::folder(folder));
-        assert!(few.computed < few.cases, "{folder}");
+        // A small system has nothing to leave out.
+        assert!(few.computed * 10 < few.cases || few.cases < 2000, "{folder}: {} of {}", few.computed, few.cases);
     }
 }
