@@ -47,6 +47,8 @@ terminal demo demo
 terminal check check --project ternhaven
 terminal why why button.outline:hover background-color --project ternhaven --theme day
 
+terminal explain explain state/leak
+"$stilk" contrast --project "$work/ternhaven" --format svg >"$work/contrast.svg" || true
 terminal matrix specimen --terminal segment --project ternhaven
 
 # A browser that keeps what it has mounted: --screenshot alone draws the top of a page, wherever it stands.
@@ -72,6 +74,7 @@ page specimen "$specimen" 1280 800
 page specimen-button "$specimen#control-button" 1280 800
 page specimen-vision "$specimen#control-field?theme=day+night&vision=deutan&boxes=24" 1280 800
 page specimen-tokens "$specimen#tokens" 1280 800
+page contrast "file://$work/contrast.svg" 1280 800
 page specimen-narrow "$specimen#control-menu" 390 844
 
 # An error over the page, while the sources cannot be drawn.

@@ -50,6 +50,24 @@ enum Command {
         #[arg(long, value_name = "FILE")]
         against: Option<PathBuf>,
     },
+    /// Show which colours meet and their contrast, worst first; or the contrast of two
+    ///
+    /// Exit code 0: all pass. 1: some do not. 2: it could not run.
+    #[command(
+        after_help = "Examples:\n  stilk contrast\n  stilk contrast --format svg > contrast.svg\n  stilk contrast '#006d97' white"
+    )]
+    Contrast {
+        #[command(flatten)]
+        common: Common,
+        /// A colour in CSS, over the second
+        #[arg(requires = "on")]
+        text: Option<String>,
+        /// The colour behind it
+        on: Option<String>,
+        /// How to print the pairs
+        #[arg(long, value_enum, default_value_t = PairFormat::Text)]
+        format: PairFormat,
+    },
     /// Say what a check means, why, with an example and the mend
     #[command(after_help = "Example:\n  stilk explain            all checks\n  stilk explain state/leak")]
     Explain {
@@ -290,6 +308,19 @@ enum PageFormat {
     Markdown,
 }
 
+/// How pairs of colours are printed.
+#[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
+enum PairFormat {
+    /// For a terminal
+    Text,
+    /// As a page
+    Html,
+    /// As a picture
+    Svg,
+    /// For programs
+    Json,
+}
+
 /// How answers are printed.
 #[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
 enum Format {
@@ -311,6 +342,8 @@ fn main() -> ExitCode {
         Command::Check { common, format, against } => {
             commands::check::run(&common.project, format, against.as_deref(), common.quiet)
         }
+        Command::Contrast { text: Some(text), on: Some(on), .. } => commands::contrast::two(&text, &on),
+        Command::Contrast { common, format, .. } => commands::contrast::run(&common.project, format),
         Command::Explain { check, format } => commands::explain::run(check.as_deref(), format),
         Command::Specimen { common, terminal: Some(control) } => commands::specimen::print(&common.project, &control),
         Command::Specimen { common, .. } => commands::specimen::run(&common.project, common.quiet),

@@ -26,7 +26,7 @@ pub use example::Example;
 pub use paint::{contrast, hex, text_places};
 use relevance::Reads;
 use run::Sink;
-pub use run::{Report, Settings, run};
+pub use run::{Pair, Report, Settings, pairs, run};
 use trace::Tracer;
 
 /// One check.

@@ -1,5 +1,6 @@
 //! Runs the checks over every case, on all cores, and groups what they say: one cause, one finding.
 
+use super::contrast::pairs::PAIRS;
 use super::relevance::{Relevance, representatives, shows_all_sizes};
 use super::trace::Tracer;
 use super::{CHECKS, Check, Inspection, Scope, Shown, Survey, case_name};
@@ -84,6 +85,29 @@ pub struct Seen {
     pub opaque: bool,
 }
 
+/// Two colours that meet: a text and what is behind it.
+#[derive(Debug, Clone)]
+pub struct Pair {
+    /// The theme.
+    pub theme: String,
+    /// Where the text's colour came from, tokens by name.
+    pub text: String,
+    /// Where the background came from.
+    pub on: String,
+    /// The text's pixel in the worst case.
+    pub text_pixel: super::paint::Pixel,
+    /// The pixel behind it.
+    pub behind: super::paint::Pixel,
+    /// The contrast, 1 to 21.
+    pub ratio: f64,
+    /// What is needed.
+    pub needed: f64,
+    /// In how many cases it occurs.
+    pub cases: u64,
+    /// The worst of them.
+    pub worst: String,
+}
+
 /// Takes what checks say about one unit.
 #[derive(Default)]
 pub struct Sink {
@@ -98,6 +122,8 @@ pub struct Sink {
     unknown: u64,
     reasons: BTreeMap<(&'static str, &'static str), u64>,
     seen: HashMap<Span, Vec<Seen>>,
+    /// Pairs of colours, by theme and the names of both.
+    pairs: BTreeMap<(String, String, String), Pair>,
     /// Waivers that accepted something.
     used: BTreeSet<Span>,
 }
@@ -155,6 +181,26 @@ impl Sink {
         }
     }
 
+    /// A pair of colours occurs in so many cases of a unit.
+    pub fn pair(&mut self, stands_for: u64, mut pair: Pair) {
+        pair.cases = self.stands_for.max(1) * stands_for;
+        self.add_pair(pair);
+    }
+
+    fn add_pair(&mut self, pair: Pair) {
+        match self.pairs.entry((pair.theme.clone(), pair.text.clone(), pair.on.clone())) {
+            Entry::Vacant(empty) => drop(empty.insert(pair)),
+            Entry::Occupied(known) => {
+                let known = known.into_mut();
+                let cases = known.cases + pair.cases;
+                if pair.ratio / pair.needed < known.ratio / known.needed {
+                    *known = pair;
+                }
+                known.cases = cases;
+            }
+        }
+    }
+
     /// Takes what another sink holds; called in the order of units, so the result does not depend on threads.
     fn absorb(&mut self, other: Sink) {
         for (key, failure) in other.failures {
@@ -182,6 +228,7 @@ impl Sink {
         for (token, list) in other.seen {
             list.into_iter().for_each(|seen| self.see(token, seen));
         }
+        other.pairs.into_values().for_each(|pair| self.add_pair(pair));
         self.general.extend(other.general);
         self.used.extend(other.used);
     }
@@ -207,10 +254,36 @@ impl Settings {
 
 /// Runs every check over every case of a system.
 pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Settings) -> Report {
+    let (mut sink, mut report) = run_checks(system, sources, written, settings, CHECKS);
+    report.decided = std::mem::take(&mut sink.decided);
+    let reasons = std::mem::take(&mut sink.reasons);
+    report.reasons = reasons.into_iter().map(|((check, why), cases)| (format!("{check}: {why}"), cases)).collect();
+    let used = std::mem::take(&mut sink.used);
+    report.waived = used.len();
+    group(system, sink, &mut report);
+    report.findings.extend(waivers(system, settings, &used));
+    report
+}
+
+/// The pairs of colours that text and what is behind it make, over every case; the worst first.
+pub fn pairs(system: &System, sources: &Sources, written: &Written, settings: &Settings) -> Vec<Pair> {
+    let (sink, _) = run_checks(system, sources, written, settings, &[&PAIRS]);
+    let mut pairs: Vec<Pair> = sink.pairs.into_values().collect();
+    pairs.sort_by(|a, b| (a.ratio / a.needed).total_cmp(&(b.ratio / b.needed)));
+    pairs
+}
+
+fn run_checks(
+    system: &System,
+    sources: &Sources,
+    written: &Written,
+    settings: &Settings,
+    checks: &[&'static Check],
+) -> (Sink, Report) {
     let threads = settings.threads;
     let parsed = Stylesheet::parse(&written.text);
     let tracer = Tracer::new(system, sources, written, &parsed);
-    let sample = sample(system, &Stage::new(system, written, &parsed, Media::default()), settings.every_case);
+    let sample = sample(system, &Stage::new(system, written, &parsed, Media::default()), settings.every_case, checks);
     // Small pieces keep all threads at work to the end; their order is kept, so the result does not depend on threads.
     let pieces: Vec<&[Sampled]> = sample.units.chunks(4).collect();
     let next = AtomicUsize::new(0);
@@ -226,7 +299,7 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     let mut surveyed = Sink::default();
     let mut parts: Vec<(usize, Part)> = std::thread::scope(|scope| {
         let handles: Vec<_> = (0..threads.max(1)).map(|_| scope.spawn(work)).collect();
-        surveyed = survey(system, sources, written, &parsed, &tracer, settings);
+        surveyed = survey(system, sources, written, &parsed, &tracer, settings, checks);
         handles.into_iter().filter_map(|handle| handle.join().ok()).flatten().collect()
     });
     parts.sort_by_key(|(index, _)| *index);
@@ -239,14 +312,7 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     sink.absorb(surveyed);
     report.cases = sample.cases;
     report.unknown = sink.unknown;
-    report.decided = std::mem::take(&mut sink.decided);
-    let reasons = std::mem::take(&mut sink.reasons);
-    report.reasons = reasons.into_iter().map(|((check, why), cases)| (format!("{check}: {why}"), cases)).collect();
-    let used = std::mem::take(&mut sink.used);
-    report.waived = used.len();
-    group(system, sink, &mut report);
-    report.findings.extend(waivers(system, settings, &used));
-    report
+    (sink, report)
 }
 
 /// The checks that ask the whole system.
@@ -257,12 +323,13 @@ fn survey(
     parsed: &Stylesheet,
     tracer: &Tracer,
     settings: &Settings,
+    checks: &[&'static Check],
 ) -> Sink {
     let stage = Stage::new(system, written, parsed, Media::default());
     let forced = Stage::new(system, written, parsed, Media { forced_colors: true, ..Media::default() });
     let survey = Survey { system, sources, stage: &stage, forced: &forced, tracer };
     let mut all = Sink::default();
-    for check in CHECKS.iter().filter(|check| !is_off(system, check.id)) {
+    for check in checks.iter().filter(|check| !is_off(system, check.id)) {
         let mut sink = Sink::default();
         match check.scope {
             Scope::System(run) => run(&survey, &mut sink),
@@ -370,12 +437,12 @@ fn is_never_large(system: &System, stage: &Stage, control: &Control) -> bool {
         })
 }
 
-fn sample<'s>(system: &'s System, stage: &Stage, every_case: bool) -> Sample<'s> {
+fn sample<'s>(system: &'s System, stage: &Stage, every_case: bool, checks: &[&'static Check]) -> Sample<'s> {
     let themes = system.tokens.themes().len() as u64;
     let mut sample = Sample { cases: 0, units: Vec::new() };
     for control in &system.controls {
         let sets = state_sets(system, control);
-        let checks = CHECKS.iter().copied().filter(|check| !is_off(system, check.id));
+        let checks = checks.iter().copied().filter(|check| !is_off(system, check.id));
         let is_never_large = !every_case && is_never_large(system, stage, control);
         let relevance = checks.filter_map(|check| {
             let reads = check.scope.reads(control)?;

@@ -310,6 +310,11 @@ impl Hue {
     }
 }
 
+/// A text that is one colour and nothing else.
+pub fn whole(text: &str) -> Option<Color> {
+    Parser::new(text).parse_entirely(|parser| parse(parser)).ok()
+}
+
 /// Parses a colour.
 pub fn parse(parser: &mut Parser) -> Result<Color, ParseError<()>> {
     parser.skip_whitespace();

@@ -2,6 +2,7 @@
 
 pub mod build;
 pub mod check;
+pub mod contrast;
 pub mod demo;
 mod embedded;
 pub mod explain;
@@ -16,7 +17,7 @@ use crate::disk::{self, Folder};
 use crate::output::{count, terminal};
 use crate::{Failure, Outcome};
 use std::path::{Path, PathBuf};
-use stilk_core::check::{Report, Settings};
+use stilk_core::check::{Pair, Report, Settings};
 use stilk_core::diagnostic::Level;
 use stilk_core::project;
 use stilk_core::source::Sources;
@@ -66,15 +67,18 @@ impl Loaded {
         stilk_core::stylesheet::write(&self.system, &self.sources, Purpose::Page)
     }
 
-    fn report(&self, written: &Written) -> Report {
+    fn settings() -> Settings {
         let threads = std::thread::available_parallelism().map_or(1, std::num::NonZero::get);
         let today = time::OffsetDateTime::now_utc().date().to_string();
-        stilk_core::check::run(
-            &self.system,
-            &self.sources,
-            written,
-            &Settings { threads, today: Some(today), every_case: false },
-        )
+        Settings { threads, today: Some(today), every_case: false }
+    }
+
+    fn report(&self, written: &Written) -> Report {
+        stilk_core::check::run(&self.system, &self.sources, written, &Loaded::settings())
+    }
+
+    fn pairs(&self) -> Vec<Pair> {
+        stilk_core::check::pairs(&self.system, &self.sources, &self.stylesheet(), &Loaded::settings())
     }
 
     /// Where an output goes, relative to the project's folder.

@@ -5,6 +5,7 @@ pub mod fingerprint;
 pub mod json;
 pub mod markdown;
 pub mod matrix;
+pub mod pairs;
 pub mod sarif;
 pub mod source_map;
 pub mod terminal;

@@ -3,6 +3,7 @@
 mod bad_input;
 mod build;
 mod check;
+mod contrast;
 mod demo;
 mod live;
 mod markup;

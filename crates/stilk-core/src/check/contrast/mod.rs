@@ -5,5 +5,6 @@ mod boxes;
 pub mod focus;
 pub mod indicator;
 pub mod mend;
+pub mod pairs;
 pub mod placeholder;
 pub mod text;

@@ -1,0 +1,60 @@
+//! `stilk contrast`: which colours meet, and how well they can be told apart.
+
+use super::Loaded;
+use crate::output::pairs;
+use crate::{Failure, Outcome, PairFormat};
+use anstyle::{RgbColor, Style};
+use std::path::Path;
+use stilk_core::check::{contrast, hex};
+use stilk_core::css::color::{self, Absolute, Color};
+
+/// Prints the pairs of a system, worst first.
+pub fn run(root: &Path, format: PairFormat) -> Result<Outcome, Failure> {
+    let loaded = Loaded::read(root)?;
+    let pairs = loaded.pairs();
+    let name = &loaded.system.manifest.name.value;
+    anstream::print!(
+        "{}",
+        match format {
+            PairFormat::Text => pairs::text(&pairs),
+            PairFormat::Html => pairs::html(name, &pairs),
+            PairFormat::Svg => pairs::svg(name, &pairs),
+            PairFormat::Json => pairs::json(&pairs),
+        }
+    );
+    Ok(if pairs.iter().any(|pair| pair.ratio < pair.needed) { Outcome::Findings } else { Outcome::Clean })
+}
+
+/// Prints the contrast of two colours: of the first over the second.
+pub fn two(text: &str, on: &str) -> Result<Outcome, Failure> {
+    let (text, on) = (parsed(text)?, parsed(on)?);
+    let over = |color: &Absolute, backdrop: [f64; 3]| {
+        let own = color.srgb();
+        std::array::from_fn::<f64, 3, _>(|i| backdrop[i] * (1.0 - color.alpha) + own[i] * color.alpha)
+    };
+    // A page is white where nothing is painted.
+    let behind = over(&on, [1.0; 3]);
+    let text = over(&text, behind);
+    let ratio = contrast(text, behind);
+    let rgb = |pixel: [f64; 3]| {
+        let [r, g, b] = pixel.map(|channel| (channel * 255.0).round() as u8);
+        RgbColor(r, g, b)
+    };
+    let swatch = Style::new().fg_color(Some(rgb(text).into())).bg_color(Some(rgb(behind).into()));
+    anstream::println!("{swatch} Aa {swatch:#} {} on {}: {}:1\n", hex(text), hex(behind), pairs::ratio(ratio));
+    for (what, aa, aaa) in [("text", 4.5, Some(7.0)), ("large text", 3.0, Some(4.5)), ("edges and marks", 3.0, None)] {
+        let says = |needed: f64| if ratio >= needed { "passes" } else { "fails" };
+        let aaa = aaa.map_or_else(String::new, |needed: f64| format!("   AAA {needed}:1 {}", says(needed)));
+        anstream::println!("  {what:16} AA {aa}:1 {}{aaa}", says(aa));
+    }
+    Ok(if ratio >= 4.5 { Outcome::Clean } else { Outcome::Findings })
+}
+
+fn parsed(text: &str) -> Result<Absolute, Failure> {
+    match color::whole(text) {
+        Some(Color::Absolute(absolute)) => Ok(absolute),
+        _ => Err(Failure::Message(format!(
+            "error: `{text}` is no colour\n  write one as CSS does: '#006d97', 'oklch(0.5 0.1 230)', 'navy'"
+        ))),
+    }
+}
