@@ -48,6 +48,15 @@ pub struct Related {
     pub label: String,
 }
 
+/// What to write in a source instead of what is there.
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
+pub struct Edit {
+    /// What is replaced.
+    pub span: Span,
+    /// By what.
+    pub text: String,
+}
+
 /// One thing said about a source.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Diagnostic {
@@ -67,6 +76,8 @@ pub struct Diagnostic {
     pub notes: Vec<String>,
     /// What to write instead.
     pub mend: Option<String>,
+    /// The same as an edit, where it can be made without asking.
+    pub edit: Option<Edit>,
     /// Set on findings of checks.
     pub evidence: Option<Evidence>,
 }
@@ -83,6 +94,7 @@ impl Diagnostic {
             related: Vec::new(),
             notes: Vec::new(),
             mend: None,
+            edit: None,
             evidence: None,
         }
     }

@@ -49,6 +49,9 @@ enum Command {
         /// A former report in JSON: only what is new is shown and counts
         #[arg(long, value_name = "FILE")]
         against: Option<PathBuf>,
+        /// Write what can be mended without a decision into the sources, after showing it
+        #[arg(long, conflicts_with_all = ["against", "format"])]
+        mend: bool,
     },
     /// Show which colours meet and their contrast, worst first; or the contrast of two
     ///
@@ -339,7 +342,8 @@ fn main() -> ExitCode {
     let outcome = match arguments.command {
         Command::Build { common, explain_resets: true, .. } => commands::build::explain_resets(&common.project),
         Command::Build { common, minify, .. } => commands::build::run(&common.project, minify, common.quiet),
-        Command::Check { common, format, against } => {
+        Command::Check { common, mend: true, .. } => commands::mend::run(&common.project),
+        Command::Check { common, format, against, .. } => {
             commands::check::run(&common.project, format, against.as_deref(), common.quiet)
         }
         Command::Contrast { text: Some(text), on: Some(on), .. } => commands::contrast::two(&text, &on),

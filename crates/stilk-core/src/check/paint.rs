@@ -268,6 +268,8 @@ impl Layer {
 
     /// Adds what `::before` and `::after` of an element paint over or behind its content.
     fn generated(&mut self, look: &Look, node: NodeId, place: &TextPlace) -> Result<(), Unknown> {
+        let at = place.chain.iter().position(|known| *known == node).map_or(place.chain.len(), |at| at + 1);
+        let within = &place.chain[at..];
         for name in ["before", "after"] {
             if place.pseudo == Some(name) && place.node == node {
                 continue;
@@ -294,7 +296,7 @@ impl Layer {
             match style.get(L::ZIndex)?.as_number() {
                 Some(z) if z < 0.0 => self.under.extend(fills),
                 // Placed boxes are painted over content in flow; a label that is placed itself may be over them.
-                _ if styles_of(look, &place.chain).iter().any(|style| !style.is(L::Position, "static")) => {
+                _ if styles_of(look, within).iter().any(|style| !style.is(L::Position, "static")) => {
                     return Err(UNPLACED);
                 }
                 _ => self.over.extend(fills),

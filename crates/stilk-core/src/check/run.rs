@@ -590,7 +590,8 @@ fn group(system: &System, sink: Sink, report: &mut Report) {
             && diagnostic.id.starts_with("contrast/")
             && let Some(seen) = sink.seen.get(&span)
         {
-            diagnostic.mend = super::contrast::mend::mend(system, span, seen);
+            let mend = super::contrast::mend::mend(system, span, seen);
+            (diagnostic.mend, diagnostic.edit) = mend.map_or((None, None), |(words, edit)| (Some(words), edit));
         }
         offer(&mut diagnostic);
         findings.push((worst.fault.score, diagnostic));

@@ -131,3 +131,76 @@ fn what_a_page_decides_is_unknown_and_counted() {
     // Every case but the disabled ones, whose text needs no contrast.
     assert_eq!(report.unknown, 8, "a container that nobody knows was taken for known");
 }
+
+#[test]
+fn where_no_colour_serves_all_places_two_of_them_are_named() {
+    let sheet = "@control x { background: {paper}; color: {a}; @state hover { background: #595959; } @state focus { outline: 2px solid {b}; } @state active { top: 1px; } @state disabled { opacity: .5; } }";
+    let report = report(&Memory::with_sheet(sheet), 1);
+    let mend = report.findings.iter().find(|f| f.id == "contrast/text").and_then(|f| f.mend.clone()).unwrap();
+    assert_eq!(mend, "no lightness of `a` passes on both #595959 and #ffffff: change one of them");
+    // Where there is one, it passes on all, as a browser paints it.
+    let one = Memory::with_sheet(&sheet.replace("#595959", "#eeeeee"));
+    let finding = self::report(&one, 1).findings.into_iter().find(|f| f.id == "contrast/text").unwrap();
+    let edit = finding.edit.unwrap();
+    let mended = one.load();
+    let mut text = mended.sources.file(edit.span.file).text.to_string();
+    text.replace_range(edit.span.range(), &edit.text);
+    let after = self::report(&one.file("t.tokens.json", &text), 1);
+    assert!(!after.findings.iter().any(|f| f.id == "contrast/text"), "{text}");
+}
+
+#[test]
+fn what_is_painted_by_gradients_and_generated_boxes_is_judged() {
+    let verdict = |declarations: &str| {
+        let sheet = format!("@control x {{ position: relative; {declarations} {STATES} }}");
+        let report = report(&Memory::with_sheet(&sheet).only(&["contrast/text"]), 1);
+        (report.findings.len(), report.unknown > 0)
+    };
+    // Both ends of a gradient pass, or fail; where one does, what lies under the text decides.
+    assert_eq!(verdict("color: {b}; background: linear-gradient({paper}, #eee);"), (0, false));
+    assert_eq!(verdict("color: #999; background: linear-gradient({paper}, #eee);"), (1, false));
+    assert_eq!(verdict("color: {b}; background: linear-gradient({paper}, black);"), (0, true));
+    // A gradient without a size is not painted; one that covers a part is not known.
+    assert_eq!(
+        verdict("color: {b}; background: linear-gradient(black, black) 0 0 / 0% 100% no-repeat {paper};"),
+        (0, false)
+    );
+    assert_eq!(
+        verdict("color: {b}; background: linear-gradient(black, black) 0 0 / 40% 100% no-repeat {paper};"),
+        (0, true)
+    );
+    // Translucent stops show what is behind them.
+    assert_eq!(verdict("color: {b}; background: linear-gradient(transparent, rgb(0 0 0 / 5%)) {paper};"), (0, false));
+    // A box that covers all is painted over the text, or behind it.
+    let cover = "content: \"\"; position: absolute; inset: 0;";
+    assert_eq!(
+        verdict(&format!(
+            "background: {{paper}}; color: {{b}}; @part ::after {{ {cover} background: rgb(255 255 255 / 80%); }}"
+        )),
+        (1, false)
+    );
+    assert_eq!(
+        verdict(&format!(
+            "background: {{paper}}; color: {{b}}; @part ::after {{ {cover} background: rgb(255 255 255 / 10%); }}"
+        )),
+        (0, false)
+    );
+    assert_eq!(
+        verdict(&format!(
+            "background: {{paper}}; color: {{b}}; @part ::before {{ {cover} z-index: -1; background: black; }}"
+        )),
+        (1, false)
+    );
+    // Generated text is text.
+    assert_eq!(
+        verdict("background: {paper}; color: {b}; @part label::after { content: \"new\"; color: #bbb; }"),
+        (1, false)
+    );
+    assert_eq!(
+        verdict("background: {paper}; color: {b}; @part label::after { content: \"\"; color: #bbb; }"),
+        (0, false)
+    );
+    // A thin inset shadow reaches no text.
+    assert_eq!(verdict("background: {paper}; color: {b}; box-shadow: inset 0 0 0 2px black;"), (0, false));
+    assert_eq!(verdict("background: {paper}; color: {b}; box-shadow: inset 0 0 12px black;"), (0, true));
+}

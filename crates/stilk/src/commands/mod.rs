@@ -7,6 +7,7 @@ pub mod demo;
 mod embedded;
 pub mod explain;
 pub mod markup;
+pub mod mend;
 pub mod new;
 pub mod specimen;
 pub mod tokens;

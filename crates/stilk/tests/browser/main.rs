@@ -18,6 +18,7 @@ mod random_pages;
 mod sample;
 mod spec;
 mod specimen;
+mod verdicts;
 mod webdriver;
 
 use folder::{Folder, copy};
@@ -72,6 +73,12 @@ fn main() {
         }
         return;
     }
+    // VERDICTS=1 asks for the verdicts of checks and for the keyboard alone.
+    if std::env::var_os("VERDICTS").is_some() {
+        let failed = verdicts::run(&browser) + keys::run(&browser, &sample) > 0;
+        drop(browser);
+        std::process::exit(i32::from(failed));
+    }
     // SPECIMEN=1 asks for the specimen and live alone.
     if std::env::var_os("SPECIMEN").is_some() {
         let failed = specimen::run(&browser, &sample) > 0;
@@ -84,6 +91,7 @@ fn main() {
     let mut rows = Vec::new();
     let version = browser.version().to_owned();
     if whole {
+        failed |= verdicts::run(&browser) > 0;
         failed |= keys::run(&browser, &sample) > 0;
         failed |= specimen::run(&browser, &sample) > 0;
         failed |= islands::run(&browser, SEED) > 0;

@@ -7,6 +7,7 @@ mod contrast;
 mod demo;
 mod live;
 mod markup;
+mod mend;
 mod outputs;
 mod readme;
 mod report;

@@ -4,6 +4,7 @@ use crate::check::paint::{Pixel, contrast, hex};
 use crate::check::run::Seen;
 use crate::css::color::Absolute;
 use crate::css::serialize::number;
+use crate::diagnostic::Edit;
 use crate::source::Span;
 use crate::system::System;
 use crate::tokens::{Theme, Token, TokenValue, Tokens};
@@ -11,7 +12,7 @@ use color::ColorSpaceTag as Space;
 
 /// The mend: another token that passes on every background this one was seen on, for an alias; for a colour of its
 /// own, its hue at the nearest lightness that passes.
-pub fn mend(system: &System, token: Span, seen: &[Seen]) -> Option<String> {
+pub fn mend(system: &System, token: Span, seen: &[Seen]) -> Option<(String, Option<Edit>)> {
     let tokens = &system.tokens;
     let (found, definition) =
         tokens.list.iter().flat_map(|t| t.definitions().map(move |d| (t, d))).find(|(_, d)| d.span == token)?;
@@ -22,10 +23,8 @@ pub fn mend(system: &System, token: Span, seen: &[Seen]) -> Option<String> {
     let theme = theme_of(tokens, found, token);
     let color = parse(&tokens.literal_expression(&definition.expression, &theme)?)?;
     if !seen.iter().all(|s| s.opaque) {
-        return Some(format!(
-            "give `{}` more contrast, or raise the alpha or opacity that it is painted with",
-            found.path
-        ));
+        let words = "more contrast, or raise the alpha or opacity that it is painted with";
+        return Some((format!("give `{}` {words}", found.path), None));
     }
     // A browser paints whole 8-bit channels: what is written must pass as painted.
     let ratio = |pixel: Pixel| {
@@ -40,7 +39,8 @@ pub fn mend(system: &System, token: Span, seen: &[Seen]) -> Option<String> {
             (other.alpha == 1.0 && ratio(other.srgb()) >= 1.0).then(|| (distance(&color, &other), t))
         });
         if let Some((_, near)) = passing.min_by(|a, b| a.0.total_cmp(&b.0)) {
-            return Some(format!("write `{{{}}}` for `{}`: it passes on {places}", near.path, found.path));
+            let words = format!("write `{{{}}}` for `{}`: it passes on {places}", near.path, found.path);
+            return Some((words, Some(Edit { span: token, text: format!("\"{{{}}}\"", near.path) })));
         }
     }
     let [lightness, chroma, hue] = color.to(Space::Oklch).components.map(|c| c.unwrap_or(0.0));
@@ -49,14 +49,43 @@ pub fn mend(system: &System, token: Span, seen: &[Seen]) -> Option<String> {
         .flat_map(|step| [lightness + f64::from(step) / 1000.0, lightness - f64::from(step) / 1000.0])
         .find(|l| (0.0..=1.0).contains(l) && ratio(in_gamut(*l, chroma, hue)) >= 1.0);
     Some(match lightness {
-        Some(l) => format!(
-            "give `{}` a lightness of {} ({}): it passes on {places}",
-            found.path,
-            number((l * 1000.0).round() / 1000.0),
-            hex(in_gamut(l, chroma, hue)),
-        ),
-        None => format!("no lightness of `{}` passes on {places}: change a background", found.path),
+        Some(l) => {
+            let pixel = in_gamut(l, chroma, hue);
+            let [l, c, h] = oklch(pixel).map(|component| number((component * 10_000.0).round() / 10_000.0));
+            let words = format!(
+                "give `{}` a lightness of {l} (oklch({l} {c} {h}), {}): it passes on {places}",
+                found.path,
+                hex(pixel)
+            );
+            let text = format!(
+                "{{ \"colorSpace\": \"oklch\", \"components\": [{l}, {c}, {h}], \"hex\": \"{}\" }}",
+                hex(pixel)
+            );
+            (words, Some(Edit { span: token, text }))
+        }
+        None => {
+            let passes = |l: f64, s: &Seen| contrast(in_gamut(l, chroma, hue), s.behind) >= s.needed;
+            let excludes = |a: &Seen, b: &Seen| {
+                !(0..=200).map(|step| f64::from(step) / 200.0).any(|l| passes(l, a) && passes(l, b))
+            };
+            let pair = seen.iter().enumerate().find_map(|(index, a)| {
+                seen[..index].iter().find(|b| excludes(a, b)).map(|b| (hex(a.behind), hex(b.behind)))
+            });
+            let words = match pair {
+                Some((a, b)) => {
+                    format!("no lightness of `{}` passes on both {a} and {b}: change one of them", found.path)
+                }
+                None => format!("no lightness of `{}` passes on {places}: change a background", found.path),
+            };
+            (words, None)
+        }
     })
+}
+
+/// A pixel in OKLCH.
+fn oklch(pixel: Pixel) -> [f64; 3] {
+    let color = Absolute { space: Space::Srgb, components: pixel.map(Some), alpha: 1.0, legacy: false };
+    color.to(Space::Oklch).components.map(|c| c.unwrap_or(0.0))
 }
 
 /// A theme in which this definition holds.

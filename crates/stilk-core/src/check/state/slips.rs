@@ -31,8 +31,24 @@ pub const CHECK: Check = Check {
     scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
 };
 
-const READS: [L; 9] =
-    [L::Translate, L::Transform, L::Top, L::Right, L::Bottom, L::Left, L::Position, L::Content, L::Display];
+const READS: [L; 13] = [
+    L::Translate,
+    L::Transform,
+    L::Top,
+    L::Right,
+    L::Bottom,
+    L::Left,
+    L::BorderTopWidth,
+    L::BorderRightWidth,
+    L::BorderBottomWidth,
+    L::BorderLeftWidth,
+    L::Position,
+    L::Content,
+    L::Display,
+];
+
+/// A press lost on a strip of so many px is one in many.
+const LOST: f64 = 2.0;
 
 /// By how much a box is drawn away from its place, in px to the right and down; `None` where it is not known.
 pub(in crate::check) fn offset(style: &Style) -> Option<(f64, f64)> {
@@ -70,8 +86,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     };
     sink.decided(CHECK.id, active.stands_for);
     let (x, y) = (to.0 - from.0, to.1 - from.1);
-    // A press lost on a single px is one in many.
-    if x.hypot(y) < 1.5 || keeps(active.look, x, y) {
+    if x.hypot(y) <= LOST || keeps(active.look, x, y) {
         return;
     }
     let longhand = if before.get(L::Translate) == after.get(L::Translate) { L::Transform } else { L::Translate };
@@ -95,13 +110,26 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 
 /// Whether a placed box within reaches out to where the edges were.
 fn keeps(look: &Look, x: f64, y: f64) -> bool {
+    // Insets are counted from within the border.
+    let border = |side: L| {
+        let host = look.styles.element(look.mounted.host);
+        host.and_then(|style| style.px(side).ok()).unwrap_or(0.0)
+    };
+    let edges = [
+        (L::Top, y, border(L::BorderTopWidth)),
+        (L::Bottom, -y, border(L::BorderBottomWidth)),
+        (L::Left, x, border(L::BorderLeftWidth)),
+        (L::Right, -x, border(L::BorderRightWidth)),
+    ];
     look.document.descendants(look.mounted.host).into_iter().any(|node| {
         [None, Some("before"), Some("after")].into_iter().any(|pseudo| {
             let Some(style) = style_of(look, node, pseudo) else { return false };
             let there =
                 style.is(L::Position, "absolute") && !style.is_empty_generated() && !style.is(L::Display, "none");
-            let reaches = |side: L, far: f64| far < 0.01 || style.px(side).is_ok_and(|px| px <= -far + 0.01);
-            there && reaches(L::Top, y) && reaches(L::Bottom, -y) && reaches(L::Left, x) && reaches(L::Right, -x)
+            let reaches = |(side, far, border): &(L, f64, f64)| {
+                *far <= LOST || style.px(*side).is_ok_and(|px| px <= LOST - far - border + 0.01)
+            };
+            there && edges.iter().all(reaches)
         })
     })
 }
