@@ -42,7 +42,7 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
         let name = &loaded.system.manifest.name.value;
         anstream::println!("{name}, the sample system: {} written to {}", count(new, "file"), folder.display());
         anstream::println!(
-            "Checking it finds what was left in on purpose: one colour at night, and the faults of `baggage-tag`:\n"
+            "Checking it finds what was left in on purpose: one colour at night, and the faults of `old-tag`:\n"
         );
     }
     print_report(&loaded, &report);

@@ -1,5 +1,6 @@
 //! What checks mean, for a terminal and as a page.
 
+use super::wrapped;
 use stilk_core::check::{CHECKS, Check, Example};
 
 /// Columns of a terminal.
@@ -83,21 +84,4 @@ fn shown(example: &Example) -> Vec<(&'static str, String)> {
     }
     parts.push(("css", example.sheet.to_owned()));
     parts
-}
-
-fn wrapped(text: &str, width: usize) -> Vec<String> {
-    let mut lines = vec![String::new()];
-    for word in text.split_whitespace() {
-        let line = lines.last().map_or(0, |line| line.chars().count());
-        if line > 0 && line + 1 + word.chars().count() > width {
-            lines.push(String::new());
-        }
-        if let Some(last) = lines.last_mut() {
-            if !last.is_empty() {
-                last.push(' ');
-            }
-            last.push_str(word);
-        }
-    }
-    lines
 }

@@ -18,6 +18,24 @@ pub fn count(number: u64, noun: &str) -> String {
     format!("{} {noun}{}", grouped(number), if number == 1 { "" } else { "s" })
 }
 
+/// Text broken into lines of at most so many columns; longer words stand alone.
+pub fn wrapped(text: &str, width: usize) -> Vec<String> {
+    let mut lines = vec![String::new()];
+    for word in text.split_whitespace() {
+        let line = lines.last().map_or(0, |line| line.chars().count());
+        if line > 0 && line + 1 + word.chars().count() > width {
+            lines.push(String::new());
+        }
+        if let Some(last) = lines.last_mut() {
+            if !last.is_empty() {
+                last.push(' ');
+            }
+            last.push_str(word);
+        }
+    }
+    lines
+}
+
 /// Text without the colours of a terminal.
 pub fn plain(text: &str) -> String {
     anstream::adapter::strip_str(text).to_string()

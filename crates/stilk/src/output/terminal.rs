@@ -1,5 +1,6 @@
 //! Diagnostics for a terminal: the source line with a caret, what is wrong, what to write instead.
 
+use super::wrapped;
 use crate::disk::shown;
 use annotate_snippets::{Annotation, AnnotationKind, Group, Level as Mark, Renderer, Snippet};
 use std::collections::BTreeMap;
@@ -87,19 +88,5 @@ fn boundary(text: &str, mut at: usize) -> usize {
 
 /// Breaks words at the width that is left beside an indent.
 fn wrap(text: &str, indent: usize) -> String {
-    let width = WIDTH.saturating_sub(indent).max(20);
-    let mut lines = vec![String::new()];
-    for word in text.split(' ') {
-        let line = lines.last_mut().map_or(0, |line| line.chars().count());
-        if line > 0 && line + 1 + word.chars().count() > width {
-            lines.push(String::new());
-        }
-        if let Some(last) = lines.last_mut() {
-            if !last.is_empty() {
-                last.push(' ');
-            }
-            last.push_str(word);
-        }
-    }
-    lines.join("\n")
+    wrapped(text, WIDTH.saturating_sub(indent).max(20)).join("\n")
 }

@@ -2,7 +2,7 @@
 
 use crate::Format;
 use crate::commands::Loaded;
-use crate::output::count;
+use crate::output::{count, wrapped};
 use serde_json::{Map, Value, json};
 use std::collections::{BTreeMap, HashMap};
 use std::fmt::Write;
@@ -186,7 +186,7 @@ fn write_said(out: &mut String, subject: &Subject, said: &Said) -> std::fmt::Res
         place
     };
     writeln!(out, "\n  {style}{mark}{style:#}  {DIM}{source}{DIM:#}")?;
-    for (i, line) in wrapped(&said.text).iter().enumerate() {
+    for (i, line) in wrapped(&said.text, WIDTH - 6).iter().enumerate() {
         writeln!(out, "    {}{line}", if i == 0 { "" } else { "  " })?;
     }
     let mut about = vec![said.selector.clone()];
@@ -201,24 +201,6 @@ fn write_said(out: &mut String, subject: &Subject, said: &Said) -> std::fmt::Res
 
 /// Columns that output is made for.
 const WIDTH: usize = 80;
-
-/// A text in lines that fit, broken at spaces.
-fn wrapped(text: &str) -> Vec<String> {
-    let mut lines = vec![String::new()];
-    for word in text.split(' ') {
-        let last = lines.last_mut().map_or(0, |line| line.chars().count());
-        if last > 0 && last + 1 + word.chars().count() > WIDTH - 6 {
-            lines.push(String::new());
-        }
-        if let Some(line) = lines.last_mut() {
-            if !line.is_empty() {
-                line.push(' ');
-            }
-            line.push_str(word);
-        }
-    }
-    lines
-}
 
 fn write_read(out: &mut String, subject: &Subject, read: &Read) -> std::fmt::Result {
     let indent = " ".repeat(4 + 2 * read.depth);

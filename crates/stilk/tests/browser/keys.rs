@@ -106,7 +106,7 @@ impl Test<'_> {
         }
         let wanted: Vec<&str> = wanted.as_array().expect("ids").iter().filter_map(Value::as_str).collect();
         // The faulty control is out of reach, as `reset/unreachable` says of it.
-        let wanted: Vec<&str> = wanted.into_iter().filter(|id| *id != "of-baggage-tag").collect();
+        let wanted: Vec<&str> = wanted.into_iter().filter(|id| *id != "of-old-tag").collect();
         self.hold(&format!("Tab reaches {wanted:?}, it reached {reached:?}"), wanted == reached);
     }
 
@@ -186,7 +186,7 @@ impl Test<'_> {
             self.hold(&format!("a press on the words of {control} counts"), before != after);
         }
         let none = self.ask(
-            "return [...document.querySelectorAll('input, select, textarea')].filter(e => !e.closest('#of-baggage-tag')).every(e => getComputedStyle(e).display !== 'none')",
+            "return [...document.querySelectorAll('input, select, textarea')].filter(e => !e.closest('#of-old-tag')).every(e => getComputedStyle(e).display !== 'none')",
         );
         self.hold("no native control is display: none", none == true);
     }

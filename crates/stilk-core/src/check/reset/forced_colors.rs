@@ -32,21 +32,6 @@ pub const CHECK: Check = Check {
 
 const KEPT: [&str; 5] = ["focus", "selected", "checked", "mixed", "invalid"];
 
-/// What forced colours replace (section 3.1).
-const FORCED: [L; 11] = [
-    L::Color,
-    L::Fill,
-    L::BackgroundColor,
-    L::BorderTopColor,
-    L::BorderRightColor,
-    L::BorderBottomColor,
-    L::BorderLeftColor,
-    L::OutlineColor,
-    L::TextDecorationColor,
-    L::BoxShadow,
-    L::TextShadow,
-];
-
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     let theme = system.tokens.default_theme();
@@ -94,7 +79,8 @@ fn stays(before: &Look, after: &Look, change: &Change) -> bool {
             after.document.has_own_text(*node) || after.document.element(*node).is_some_and(|e| e.local() == "svg")
         });
     let is_kept = |style: &Style| style.is(L::ForcedColorAdjust, "none");
-    if FORCED.contains(&change.longhand) {
+    // Colours and shadows are replaced (section 3.1).
+    if change.is_color() || matches!(change.longhand, L::BoxShadow | L::TextShadow) {
         let is_system = |style: &Style| matches!(style.get(change.longhand), Ok(Value::Color(Color::System(_))));
         return is_kept(new) || (is_system(new) && !matches!(change.longhand, L::BoxShadow | L::TextShadow));
     }

@@ -15,7 +15,7 @@ let view = currentView();
 function setModes() {
   const rules = [];
   if (view.zoom) rules.push(`.mount { zoom: ${Number(view.zoom)}; }`);
-  if (view.width) rules.push(`.mount { inline-size: ${view.width}px; max-inline-size: none; }`);
+  if (view.width) rules.push(`td > .mount, .mount { inline-size: ${view.width}px; max-inline-size: none; }`);
   if (view.spacing) {
     rules.push(`.mount * { line-height: 1.5 !important; letter-spacing: .12em !important; word-spacing: .16em !important; }`);
     rules.push(`.mount p { margin-block-end: 2em !important; }`);
@@ -122,11 +122,13 @@ function fillTable(box, name, theme) {
     const before = changed.get(`${name}|${theme.place}|${index}`);
     if (before !== undefined) mark(cell, before);
   });
+  // Findings that are no matter of a cell leave all rows.
+  const failing = view.only !== "" && box.querySelector(".fails");
   [...box.querySelectorAll("tbody tr")].forEach((row, index) => {
     // A long table is not styled whole to show its beginning.
     if (index >= atOnce) fallAsleep(row, [...row.querySelectorAll("td > .mount")].map(() => ({ width: 150, height: 40 })));
     const found = row.textContent.toLowerCase().includes(view.find.toLowerCase()) || matches(name);
-    row.hidden = !found || (view.only !== "" && !row.querySelector(".fails"));
+    row.hidden = !found || (failing && !row.querySelector(".fails"));
   });
 }
 
@@ -331,7 +333,7 @@ function apply() {
   let shown = 0;
   for (const section of document.querySelectorAll("section.control")) {
     const control = byName.get(section.dataset.control);
-    const failing = themes(view).some(theme => fails(control, theme));
+    const failing = themes(view).some(theme => fails(control, theme)) || section.querySelector("ul.findings");
     const inRows = [...document.getElementById(`sheet-${control.name}`).content.querySelectorAll("th[scope=row]")]
       .some(row => row.textContent.toLowerCase().includes(words()));
     section.hidden = !(matches(control.name) || inRows) || (view.only !== "" && !failing);

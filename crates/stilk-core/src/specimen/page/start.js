@@ -45,8 +45,6 @@ addEventListener("hashchange", () => {
 });
 /** On paper everything is there at once, as small as it takes to fit the sheet. */
 addEventListener("beforeprint", () => {
-  near.disconnect();
-  rows.disconnect();
   for (const area of document.querySelectorAll("[data-sheet]")) {
     if (!("mounted" in area.dataset)) mountSheet(area);
     for (const host of area.querySelectorAll(".theme")) {
@@ -57,6 +55,9 @@ addEventListener("beforeprint", () => {
       if (table) host.shadowRoot.firstElementChild.style.zoom = Math.min(1, paperWidth / (table.scrollWidth + 40));
     }
   }
+  // What was mounted just now is watched too: nothing may fall asleep again.
+  near.disconnect();
+  rows.disconnect();
 });
 addEventListener("afterprint", () => {
   for (const area of document.querySelectorAll("[data-sheet]")) if ("mounted" in area.dataset) mountSheet(area);
