@@ -167,7 +167,7 @@ fn ways_of_looking(checks: &mut Checks, url: &str) {
     );
     checks.run("dispatchEvent(new Event('afterprint'))");
     checks.holds("and large again after it", "return ask.root('switch', 0).firstElementChild.style.zoom === ''");
-    checks.open(&format!("{url}#?only=findings"));
+    checks.open(&format!("{url}#control-button?only=findings"));
     let shown =
         "return [...document.querySelectorAll('section.control')].filter(e => !e.hidden).map(e => e.dataset.control)";
     checks.is(

@@ -52,7 +52,13 @@ addEventListener("beforeprint", () => {
       for (const row of all) wake(row);
       fit(all.filter(row => !row.fitted));
       const table = host.shadowRoot.querySelector("table");
-      if (table) host.shadowRoot.firstElementChild.style.zoom = Math.min(1, paperWidth / (table.scrollWidth + 40));
+      if (!table) continue;
+      const box = host.shadowRoot.firstElementChild;
+      box.style.zoom = Math.min(1, paperWidth / (table.scrollWidth + 40));
+      // Some pictures do not shrink by as much as they were asked to.
+      for (let i = 0; i < 3 && table.getBoundingClientRect().width > paperWidth; i++) {
+        box.style.zoom *= .97 * paperWidth / table.getBoundingClientRect().width;
+      }
     }
   }
   // What was mounted just now is watched too: nothing may fall asleep again.
