@@ -255,7 +255,7 @@ struct Layer {
 
 impl Layer {
     fn of(style: &Style) -> Result<Layer, Unknown> {
-        if !is_none(style, L::BackdropFilter)? || !is_none(style, L::Filter)? {
+        if !is_none(style, L::BackdropFilter) || !is_none(style, L::Filter) {
             return Err(Unknown("a filter changes the pixels"));
         }
         if !style.is(L::MixBlendMode, "normal") {
@@ -284,7 +284,7 @@ impl Layer {
             let covers = [L::Top, L::Right, L::Bottom, L::Left]
                 .iter()
                 .all(|side| style.get(*side).ok().and_then(Value::as_px).is_some_and(|px| px <= 0.0));
-            if !is_placed || !covers || !is_none(style, L::Transform)? {
+            if !is_placed || !covers || !is_none(style, L::Transform) {
                 return Err(UNPLACED);
             }
             let opacity = style.get(L::Opacity)?.as_number().unwrap_or(1.0);
@@ -309,7 +309,7 @@ impl Layer {
 /// What the pictures of a box paint, the lowest first.
 fn pictures(style: &Style) -> Result<Vec<Vec<Absolute>>, Unknown> {
     let mut pictures = Vec::new();
-    if !is_none(style, L::BackgroundImage)? {
+    if !is_none(style, L::BackgroundImage) {
         let images = items(style.get(L::BackgroundImage)?);
         let sizes = items(style.get(L::BackgroundSize)?);
         for (index, image) in images.iter().enumerate().rev() {
@@ -330,13 +330,27 @@ fn pictures(style: &Style) -> Result<Vec<Vec<Absolute>>, Unknown> {
 }
 
 /// Whether the pictures of a box leave nothing to be seen of its background colour, which has one.
-pub fn hides_color(style: &Style) -> bool {
-    style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha > 0.0) && is_covered(style)
+///
+/// # Errors
+/// The reason why that cannot be known.
+pub fn hides_color(style: &Style) -> Result<bool, Unknown> {
+    Ok(!is_none(style, L::BackgroundImage) && style.used_color(L::BackgroundColor)?.alpha > 0.0 && is_covered(style)?)
 }
 
 /// Whether pictures cover a box without leaving anything to be seen behind it.
-pub fn is_covered(style: &Style) -> bool {
-    pictures(style).unwrap_or_default().iter().any(|stops| stops.iter().all(|color| color.alpha == 1.0))
+///
+/// # Errors
+/// The reason why that cannot be known.
+pub fn is_covered(style: &Style) -> Result<bool, Unknown> {
+    Ok(pictures(style)?.iter().any(|stops| stops.iter().all(|color| color.alpha == 1.0)))
+}
+
+/// Whether pictures paint anything in a box, so that its marks are not its colours alone.
+///
+/// # Errors
+/// The reason why that cannot be known.
+pub fn has_pictures(style: &Style) -> Result<bool, Unknown> {
+    Ok(!pictures(style)?.is_empty())
 }
 
 fn items(value: &Value) -> Vec<Value> {
@@ -400,7 +414,7 @@ fn inset_shadows(style: &Style) -> Result<(), Unknown> {
 fn may_cover(style: &Style) -> bool {
     let there = !style.is_empty_generated() && !style.is(L::Display, "none");
     let plain = style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha == 0.0);
-    there && !(plain && is_none(style, L::BackgroundImage) == Ok(true))
+    there && !(plain && is_none(style, L::BackgroundImage))
 }
 
 /// The pixels that nested boxes give over a backdrop, as text and what is behind it: opacity applies to a box with
@@ -444,17 +458,13 @@ fn covered(mut pixels: Vec<Pixel>, fills: &[Vec<Absolute>]) -> Vec<Pixel> {
     pixels
 }
 
-/// Whether a property of pictures or filters is `none` throughout.
-///
-/// # Errors
-/// None yet: what is not modelled is certainly not `none`.
-pub fn is_none(style: &Style, longhand: L) -> Result<bool, Unknown> {
-    let all_none = |values: &[Value]| values.iter().all(|value| value.is("none"));
-    Ok(match style.get(longhand) {
-        Ok(Value::List(items)) => all_none(items),
+/// Whether a property of pictures or filters is `none` throughout; what is not modelled is certainly not.
+pub fn is_none(style: &Style, longhand: L) -> bool {
+    match style.get(longhand) {
+        Ok(Value::List(items)) => items.iter().all(|value| value.is("none")),
         Ok(value) => value.is("none"),
         Err(_) => false,
-    })
+    }
 }
 
 #[cfg(test)]

@@ -116,14 +116,16 @@ pub struct Sink {
     /// The worst failure of each cause; its cases are those of all of them, so a fault in a million cases takes the room
     /// of one.
     failures: BTreeMap<(&'static str, Cause), Failure>,
-    /// Findings about no case, each with the control that it is about.
-    general: Vec<(Option<String>, Diagnostic)>,
+    /// Findings about no case.
+    general: Vec<Diagnostic>,
     decided: BTreeMap<&'static str, u64>,
     unknown: u64,
     reasons: BTreeMap<(&'static str, &'static str), u64>,
     seen: HashMap<Span, Vec<Seen>>,
     /// Pairs of colours, by theme and the names of both.
     pairs: BTreeMap<(String, String, String), Pair>,
+    /// By which waivers are accepted; nothing where they are not asked.
+    settings: Option<Arc<Settings>>,
     /// Waivers that accepted something.
     used: BTreeSet<Span>,
 }
@@ -140,6 +142,14 @@ impl Sink {
         self.unknown += self.stands_for.max(1) * cases;
     }
 
+    /// So many cases of the unit were decided, or not for this reason.
+    pub fn verdict(&mut self, check: &'static str, cases: u64, unknown: Option<Unknown>) {
+        match unknown {
+            None => self.decided(check, cases),
+            Some(reason) => self.unknown(check, cases, reason),
+        }
+    }
+
     /// A case failed.
     pub fn fail(&mut self, inspection: &Inspection, shown: &Shown, fault: Fault) {
         self.fail_case(inspection.system, inspection.unit, shown.states, shown.stands_for, fault);
@@ -147,6 +157,12 @@ impl Sink {
 
     /// A case of a system's survey failed.
     pub fn fail_case(&mut self, system: &System, unit: &Unit, states: &StateSet, stands_for: u64, fault: Fault) {
+        if let Some(settings) = &self.settings
+            && let Some(waiver) = waiver_of(unit.control, Some(&unit.variant), fault.diagnostic.id, settings)
+        {
+            self.used.insert(waiver.span);
+            return;
+        }
         let key = (fault.diagnostic.id, fault.cause.clone());
         let cases = self.stands_for.max(1) * stands_for;
         match self.failures.entry(key) {
@@ -170,7 +186,13 @@ impl Sink {
 
     /// Something is wrong that is no matter of cases; with the control that it is about, if there is one.
     pub fn find(&mut self, control: Option<&Control>, diagnostic: Diagnostic) {
-        self.general.push((control.map(|control| control.name.value.clone()), diagnostic));
+        if let (Some(control), Some(settings)) = (control, &self.settings)
+            && let Some(waiver) = waiver_of(control, None, diagnostic.id, settings)
+        {
+            self.used.insert(waiver.span);
+            return;
+        }
+        self.general.push(diagnostic);
     }
 
     /// Remembers a background of a text token, for the mend.
@@ -281,6 +303,7 @@ fn run_checks(
     checks: &[&'static Check],
 ) -> (Sink, Report) {
     let threads = settings.threads;
+    let settings = &Arc::new(settings.clone());
     let parsed = Stylesheet::parse(&written.text);
     let tracer = Tracer::new(system, sources, written, &parsed);
     let sample = sample(system, &Stage::new(system, written, &parsed, Media::default()), settings.every_case, checks);
@@ -300,7 +323,11 @@ fn run_checks(
     let mut parts: Vec<(usize, Part)> = std::thread::scope(|scope| {
         let handles: Vec<_> = (0..threads.max(1)).map(|_| scope.spawn(work)).collect();
         surveyed = survey(system, sources, written, &parsed, &tracer, settings, checks);
-        handles.into_iter().filter_map(|handle| handle.join().ok()).flatten().collect()
+        // A check that breaks must not pass for one that found nothing.
+        let join = |handle: std::thread::ScopedJoinHandle<'_, _>| {
+            handle.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))
+        };
+        handles.into_iter().flat_map(join).collect()
     });
     parts.sort_by_key(|(index, _)| *index);
     let mut report = Report::default();
@@ -322,7 +349,7 @@ fn survey(
     written: &Written,
     parsed: &Stylesheet,
     tracer: &Tracer,
-    settings: &Settings,
+    settings: &Arc<Settings>,
     checks: &[&'static Check],
 ) -> Sink {
     let stage = Stage::new(system, written, parsed, Media::default());
@@ -330,28 +357,12 @@ fn survey(
     let survey = Survey { system, sources, stage: &stage, forced: &forced, tracer };
     let mut all = Sink::default();
     for check in checks.iter().filter(|check| !is_off(system, check.id)) {
-        let mut sink = Sink::default();
+        let mut sink = Sink { settings: Some(Arc::clone(settings)), ..Sink::default() };
         match check.scope {
             Scope::System(run) => run(&survey, &mut sink),
             Scope::Reading(count) => sink.decided(check.id, count(system)),
             Scope::Looks(..) | Scope::Options(..) => continue,
         }
-        let (mut used, general) = (BTreeSet::new(), std::mem::take(&mut sink.general));
-        let is_waived = |control: &str, used: &mut BTreeSet<Span>| {
-            let control = system.control(control);
-            let waiver = control.and_then(|c| waiver_of(c, None, check.id, settings));
-            used.extend(waiver.map(|waiver| waiver.span));
-            waiver.is_some()
-        };
-        sink.general = general
-            .into_iter()
-            .filter(|(control, _)| !control.as_ref().is_some_and(|control| is_waived(control, &mut used)))
-            .collect();
-        sink.failures.retain(|_, failure| {
-            // A cause of several controls is accepted where each of them accepts it.
-            !failure.controls.iter().all(|control| is_waived(control, &mut used))
-        });
-        sink.used = used;
         all.absorb(sink);
     }
     all
@@ -501,7 +512,7 @@ struct Part {
     sink: Sink,
 }
 
-fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sampled], settings: &Settings) -> Part {
+fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sampled], settings: &Arc<Settings>) -> Part {
     let mut part = Part::default();
     let themes = system.tokens.themes();
     for Sampled { plan, host, variant, checks } in sample {
@@ -539,14 +550,8 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
                     stands_for: *stands_for,
                 });
                 let inspection = Inspection { system, unit: &unit, looks: shown.collect(), tracer };
-                let mut sink = Sink { stands_for, ..Sink::default() };
+                let mut sink = Sink { stands_for, settings: Some(Arc::clone(settings)), ..Sink::default() };
                 run(&inspection, &mut sink);
-                if !sink.failures.is_empty()
-                    && let Some(waiver) = waiver_of(control, Some(&unit.variant), check.id, settings)
-                {
-                    sink.failures.clear();
-                    sink.used.insert(waiver.span);
-                }
                 part.sink.absorb(sink);
             }
         }
@@ -596,7 +601,7 @@ fn group(system: &System, sink: Sink, report: &mut Report) {
         offer(&mut diagnostic);
         findings.push((worst.fault.score, diagnostic));
     }
-    for (_, mut diagnostic) in sink.general {
+    for mut diagnostic in sink.general {
         level(&mut diagnostic);
         offer(&mut diagnostic);
         findings.push((0.0, diagnostic));

@@ -204,3 +204,84 @@ fn what_is_painted_by_gradients_and_generated_boxes_is_judged() {
     assert_eq!(verdict("background: {paper}; color: {b}; box-shadow: inset 0 0 0 2px black;"), (0, false));
     assert_eq!(verdict("background: {paper}; color: {b}; box-shadow: inset 0 0 12px black;"), (0, true));
 }
+
+#[test]
+fn what_cannot_be_decided_is_unknown_and_not_passed() {
+    let verdict = |id: &str, template: &str, sheet: &str| {
+        let memory = Memory::with_sheet(sheet).file("controls/x.html", template).only(&[id]);
+        let report = report(&memory, 1);
+        (report.findings.len(), report.decided.get(id).copied().unwrap_or_default(), report.unknown > 0)
+    };
+    let button = "<button type=\"button\"><span part=\"label\">Go</span></button>";
+    let field = "<label><span part=\"label\">Vessel</span><input part=\"native\" value=\"Tern\"></label>";
+    // How high a normal line is takes the metrics of a font.
+    let pill = |line: &str| {
+        verdict(
+            "geometry/corner",
+            button,
+            &format!("@control x {{ border-radius: 20px; line-height: {line}; {STATES} }}"),
+        )
+    };
+    assert!(pill("normal").2 && !pill("20px").2);
+    // A gradient may mark an edge that border and fill do not.
+    let edge = |paint: &str| {
+        verdict(
+            "contrast/boundary",
+            field,
+            &format!(
+                "@control x {{ @part native {{ appearance: none; border: 0; background: {paint}; color: {{b}}; }} }}"
+            ),
+        )
+    };
+    assert_eq!(edge("{paper}").0, 1);
+    assert!(edge("linear-gradient({b}, {a})").2);
+    // Whether a picture behind an address hides a colour.
+    let masked = |image: &str| {
+        verdict(
+            "cascade/masked",
+            button,
+            &format!("@control x {{ background-image: {image}; {STATES} @option red {{ background-color: {{a}}; }} }}"),
+        )
+    };
+    assert!(masked("url(a.png)").2);
+    assert_eq!(masked("linear-gradient({b}, {b})").0, 1);
+    // By how much a thing moves that moves by a share of itself.
+    let pressed = |by: &str| {
+        verdict(
+            "geometry/depth",
+            button,
+            &format!(
+                "@control x {{ box-shadow: 0 4px 0 {{b}}; @state active {{ translate: 0 {by}; box-shadow: none; }} }}"
+            ),
+        )
+    };
+    assert!(pressed("10%").2);
+    assert_eq!((pressed("4px").0, pressed("3px").0), (0, 1));
+    // A margin that is shared out.
+    let moved = |margin: &str| {
+        verdict(
+            "state/shift",
+            button,
+            &format!("@control x {{ display: block; margin-left: 4px; @state hover {{ margin-left: {margin}; }} }}"),
+        )
+    };
+    assert!(moved("auto").2);
+    assert_eq!((moved("4px").0, moved("6px").0), (0, 1));
+}
+
+#[test]
+fn a_waiver_of_an_option_accepts_what_the_whole_system_is_asked() {
+    let sheet = |waiver: &str| {
+        format!(
+            "@control x {{ background: {{b}}; color: {{paper}}; @state hover {{ background: {{a}}; }}
+               @option outline {{ background: transparent; color: {{b}}; }} {waiver} }}"
+        )
+    };
+    let ids = |waiver: &str| -> Vec<&'static str> {
+        let report = report(&Memory::with_sheet(&sheet(waiver)).only(&["state/leak"]), 1);
+        report.findings.iter().map(|finding| finding.id).collect()
+    };
+    assert_eq!(ids(""), ["state/leak"]);
+    assert_eq!(ids("@waive state/leak on .outline \"Meant.\";"), [""; 0]);
+    assert_eq!(ids("@option idle { } @waive state/leak on .idle \"Another.\";"), ["state/leak", "waiver/unused"]);
+}

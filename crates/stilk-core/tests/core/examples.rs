@@ -33,7 +33,9 @@ fn each_check_fails_what_fails_and_passes_what_passes() {
     let mut wrong = Vec::new();
     for check in CHECKS {
         let (fails, passes) = (said(check, &check.fails), said(check, &check.passes));
-        if fails.0.is_empty() {
+        // A button that shows one state of four lacks three.
+        let wanted = if check.id == "state/missing" { 3 } else { 1 };
+        if fails.0.len() != wanted {
             wrong.push(format!("{}: the failing example gives {:?} of {}", check.id, fails.0, fails.1));
         }
         if !passes.0.is_empty() || passes.1 == 0 {

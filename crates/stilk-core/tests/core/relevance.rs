@@ -100,7 +100,13 @@ fn whole_systems_give_the_report_that_all_their_cases_give() {
         ["../../demo/ternhaven", "../stilk/starter", "../stilk/tests/projects/quay", "../stilk/tests/projects/pier"]
     {
         let few = same(&Memory::folder(folder));
-        // A small system has nothing to leave out.
-        assert!(few.computed * 10 < few.cases || few.cases < 2000, "{folder}: {} of {}", few.computed, few.cases);
+        match folder {
+            "../../demo/ternhaven" => assert!(few.computed * 10 < few.cases, "{} of {}", few.computed, few.cases),
+            "../stilk/tests/projects/pier" => {
+                assert!(few.computed * 2 < few.cases, "{} of {}", few.computed, few.cases)
+            }
+            // Some check can tell every case of these small ones from every other.
+            _ => assert_eq!(few.computed, few.cases, "{folder}"),
+        }
     }
 }

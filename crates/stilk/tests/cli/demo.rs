@@ -6,7 +6,8 @@ use crate::support::Project;
 fn the_sample_is_written_built_checked_and_drawn() {
     let project = Project::empty();
     let said = project.run(&["demo"]).status(0);
-    for words in ["error[contrast/text]", "ternhaven/dist/ternhaven.css", "ternhaven/dist/specimen.html", " findings"] {
+    for words in ["error[contrast/text]", "ternhaven/dist/ternhaven.css", "ternhaven/dist/specimen.html", "11 findings"]
+    {
         assert!(said.stdout.contains(words), "{words} is not in\n{}", said.stdout);
     }
     assert!(project.path("ternhaven/dist/ternhaven.css").is_file());

@@ -35,11 +35,16 @@ fn rule_of(control: &Control, span: Span) -> Option<&Rule> {
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let control = inspection.unit.control;
     for shown in &inspection.looks {
-        sink.decided(CHECK.id, shown.stands_for);
+        let mut unknown = None;
         for (_, node) in shown.look.mounted.elements() {
             let Some(style) = shown.look.styles.element(node) else { continue };
-            if paint::is_none(style, L::BackgroundImage) != Ok(false) || !paint::hides_color(style) {
-                continue;
+            match paint::hides_color(style) {
+                Ok(true) => {}
+                Ok(false) => continue,
+                Err(reason) => {
+                    unknown = Some(reason);
+                    continue;
+                }
             }
             let color = inspection.tracer.origin(style, L::BackgroundColor).declaration;
             let image = inspection.tracer.origin(style, L::BackgroundImage).declaration;
@@ -62,5 +67,6 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let cause = Cause { spans: vec![Some(color), Some(image)], words: String::new() };
             sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "hidden".into(), diagnostic });
         }
+        sink.verdict(CHECK.id, shown.stands_for, unknown);
     }
 }

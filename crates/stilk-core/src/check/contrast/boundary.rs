@@ -1,6 +1,6 @@
 //! `contrast/boundary`: people see where a field is.
 
-use super::boxes::{PaintedBox, READS, boxes};
+use super::boxes::{PaintedBox, Pictured, READS, boxes};
 use super::text::{floor, is_inactive};
 use crate::case::Look;
 use crate::check::paint::{self, Pixel, contrast, hex};
@@ -108,6 +108,9 @@ fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<(), 
                     best = Some((ratio, edge, index, pixel, beside));
                 }
             }
+        }
+        if best.as_ref().is_none_or(|best| best.0 < NEEDED) && edges.iter().any(|e| e.pictured == Pictured::Whole) {
+            return Err(Unknown("a picture marks the edge"));
         }
         let Some(best) = best else {
             nothing(inspection, shown, sink);

@@ -17,8 +17,21 @@ pub struct PaintedBox<'l> {
     pub pseudo: Option<&'static str>,
     /// The styles from the host down to this box itself.
     pub styles: Vec<&'l Style>,
-    /// What marks it.
+    /// What marks it; nothing where a picture alone does.
     pub marks: Vec<Mark>,
+    /// Whether pictures are painted in it: all over it, in a part, or nobody knows where.
+    pub pictured: Pictured,
+}
+
+/// Where a box has pictures.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Pictured {
+    /// Nowhere.
+    Not,
+    /// All over it.
+    Whole,
+    /// In a part of it, or it is not known where.
+    Somewhere,
 }
 
 /// Something by which a box can be seen.
@@ -74,9 +87,15 @@ pub fn boxes(look: &Look) -> Result<Vec<PaintedBox<'_>>, Unknown> {
                 }
             }
             let is_icon = pseudo.is_none() && look.document.element(node).is_some_and(|e| e.local() == "svg");
-            let marks = marks(styles[styles.len() - 1], is_icon)?;
-            if !marks.is_empty() {
-                found.push(PaintedBox { node, pseudo, styles, marks });
+            let own = styles[styles.len() - 1];
+            let marks = marks(own, is_icon)?;
+            let pictured = match paint::has_pictures(own) {
+                Ok(true) => Pictured::Whole,
+                Ok(false) => Pictured::Not,
+                Err(_) => Pictured::Somewhere,
+            };
+            if !marks.is_empty() || pictured != Pictured::Not {
+                found.push(PaintedBox { node, pseudo, styles, marks, pictured });
             }
         }
     }

@@ -1,6 +1,6 @@
 //! `contrast/indicator`: marks within a control can be seen.
 
-use super::boxes::{PaintedBox, READS, boxes};
+use super::boxes::{PaintedBox, Pictured, READS, boxes};
 use super::text::{floor, is_inactive};
 use crate::check::paint::{self, Pixel, contrast, hex};
 use crate::check::relevance::Reads;
@@ -92,6 +92,9 @@ fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<bool
             {
                 worst = Some(best);
             }
+        }
+        if one.pictured != Pictured::Not && worst.is_none_or(|worst| worst.0 < NEEDED) {
+            return Err(Unknown("a picture draws the mark"));
         }
         if let Some((ratio, index, pixel, beside)) = worst.filter(|worst| worst.0 < NEEDED) {
             fail(inspection, shown, sink, one, (ratio, index, pixel, beside));

@@ -166,7 +166,7 @@ pub(super) fn background_origin(inspection: &Inspection, look: &Look, place: &Te
     let mut origin = Origin::default();
     for node in place.chain.iter().rev() {
         let Some(style) = look.styles.element(*node) else { continue };
-        if paint::is_covered(style) {
+        if paint::is_covered(style) == Ok(true) {
             return origin.and(inspection.tracer.origin(style, L::BackgroundImage));
         }
         let alpha = style.used_color(L::BackgroundColor).map_or(0.0, |color| color.alpha);

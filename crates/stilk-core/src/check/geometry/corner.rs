@@ -4,6 +4,7 @@ use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Inspection, Of, Scope};
+use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::css::value::Value;
@@ -45,14 +46,21 @@ const ANY: f64 = 1000.0;
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     for shown in &inspection.looks {
-        sink.decided(CHECK.id, shown.stands_for);
+        let mut unknown = None;
         for (_, node) in shown.look.mounted.elements() {
             let Some(style) = shown.look.styles.element(node) else { continue };
             let Some(radius) = radius(style).filter(|radius| *radius > 0.0 && *radius < ANY) else { continue };
             let is_text =
                 shown.look.document.descendants(node).iter().any(|inner| shown.look.document.has_own_text(*inner));
             // A box of a fixed size stays as round as it is.
-            let Some(height) = line_box(style).filter(|height| is_text && radius * 2.0 >= *height) else { continue };
+            let height = match line_box(style) {
+                Ok(Some(height)) if is_text && radius * 2.0 >= height => height,
+                Err(reason) if is_text => {
+                    unknown = Some(reason);
+                    continue;
+                }
+                _ => continue,
+            };
             let place = inspection.tracer.origin(style, L::BorderTopLeftRadius);
             let control = &inspection.unit.control.name;
             let name = element_name(shown.look, node, None);
@@ -69,6 +77,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let figures = format!("{}px corners on {}px", number(radius), number(height));
             sink.fail(inspection, shown, Fault { cause, score: radius, figures, diagnostic });
         }
+        sink.verdict(CHECK.id, shown.stands_for, unknown);
     }
 }
 
@@ -80,14 +89,14 @@ fn radius(style: &Style) -> Option<f64> {
 }
 
 /// The height of a box with one line of text, where it has no fixed one.
-fn line_box(style: &Style) -> Option<f64> {
+fn line_box(style: &Style) -> Result<Option<f64>, Unknown> {
     if !style.is(L::Height, "auto") {
-        return None;
+        return Ok(None);
     }
-    let line = match style.get(L::LineHeight).ok()? {
-        Value::Number(n) => n * style.px(L::FontSize).ok()?,
-        other => other.as_px()?,
+    let line = match style.get(L::LineHeight)? {
+        Value::Number(n) => n * style.px(L::FontSize)?,
+        other => other.as_px().ok_or(Unknown("a normal line height needs the metrics of the font"))?,
     };
     let edges = [L::PaddingTop, L::PaddingBottom, L::BorderTopWidth, L::BorderBottomWidth];
-    Some(line + edges.iter().map(|edge| style.px(*edge)).sum::<Result<f64, _>>().ok()?)
+    Ok(Some(line + edges.iter().map(|edge| style.px(*edge)).sum::<Result<f64, _>>()?))
 }

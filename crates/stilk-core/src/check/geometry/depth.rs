@@ -4,6 +4,7 @@ use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
 use crate::check::state::slips::offset;
 use crate::check::{Check, Example, Inspection, Of, Scope};
+use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::css::value::Value;
@@ -50,8 +51,13 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     let (Some(before), Some(after)) = (rest.look.styles.element(host), active.look.styles.element(host)) else {
         return;
     };
-    let (Some(out), Some(left)) = (depth(before), depth(after)) else { return };
-    let (Some(from), Some(to)) = (offset(before), offset(after)) else { return };
+    if depth(before) == Some(0.0) {
+        return;
+    }
+    let (Some(out), Some(left), Some(from), Some(to)) = (depth(before), depth(after), offset(before), offset(after))
+    else {
+        return sink.unknown(CHECK.id, active.stands_for, Unknown("how far it moves takes a layout"));
+    };
     let moved = to.1 - from.1;
     if out <= 0.0 || moved <= 0.0 {
         return;

@@ -4,6 +4,7 @@ use crate::case::{Look, Unit};
 use crate::check::run::{Cause, Fault, Sink};
 use crate::check::state::leak::by_one_option;
 use crate::check::{Check, Example, Scope, Survey};
+use crate::css::Unknown;
 use crate::css::property::{Longhand, Longhand as L};
 use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Level};
@@ -50,15 +51,21 @@ fn run(survey: &Survey, sink: &mut Sink) {
             if ABOUT_SIZE.contains(&control.axes[id.axis].name.value.as_str()) {
                 continue;
             }
-            sink.decided(CHECK.id, 1);
+            let mut unknown = None;
             let unit = unit(variant);
             let look = survey.stage.look(&unit, &rest);
-            for (direction, longhands) in [("high", VERTICAL), ("wide", HORIZONTAL)] {
+            for (direction, longhands) in [("height", VERTICAL), ("width", HORIZONTAL)] {
                 let sum = |look: &Look| {
-                    let style = look.styles.element(look.mounted.host)?;
-                    longhands.iter().map(|longhand| style.px(*longhand)).sum::<Result<f64, _>>().ok()
+                    let style = look.styles.element(look.mounted.host).ok_or(Unknown("the control has no style"))?;
+                    longhands.iter().map(|longhand| style.px(*longhand)).sum::<Result<f64, _>>()
                 };
-                let (Some(usual), Some(own)) = (sum(&base), sum(&look)) else { continue };
+                let (usual, own) = match (sum(&base), sum(&look)) {
+                    (Ok(usual), Ok(own)) => (usual, own),
+                    (Err(reason), _) | (_, Err(reason)) => {
+                        unknown = Some(reason);
+                        continue;
+                    }
+                };
                 let more = own - usual;
                 if more.abs() < 0.01 || more.abs() > OVERSIGHT {
                     continue;
@@ -73,13 +80,8 @@ fn run(survey: &Survey, sink: &mut Sink) {
                 let place = style.and_then(|style| survey.tracer.origin(style, longhand).declaration);
                 let option = control.option_name(id);
                 let step = if more > 0.0 { "larger" } else { "smaller" };
-                let message = format!(
-                    "`{option}` makes `{}` {}px {step} than without it, as {direction} as the box goes",
-                    control.name.value,
-                    number(more.abs())
-                )
-                .replace(", as high as the box goes", " in height")
-                .replace(", as wide as the box goes", " in width");
+                let message =
+                    format!("`{option}` makes `{}` {}px {step} in {direction}", control.name.value, number(more.abs()));
                 let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.name.span), message)
                     .label(format!("changes the {}", longhand.name()))
                     .mend("give the control the same border and padding at rest, a transparent border for one");
@@ -92,6 +94,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
                 };
                 sink.fail_case(system, &unit, &rest, 1, fault);
             }
+            sink.verdict(CHECK.id, 1, unknown);
         }
     }
 }

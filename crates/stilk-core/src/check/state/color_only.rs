@@ -6,6 +6,7 @@ use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
 use crate::check::visible::{UNSEEN, changes};
 use crate::check::{Check, Example, Inspection, Of, Scope};
+use crate::css::Unknown;
 use crate::css::vision::{DEFICIENCIES, seen_with};
 use crate::diagnostic::{Diagnostic, Level};
 
@@ -38,7 +39,13 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             continue;
         }
         let backdrop = shown.look.surfaces.first().map(|node| paint::surface_pixel(shown.look, *node));
-        let Some(Ok(backdrop)) = backdrop else { continue };
+        let backdrop = match backdrop.unwrap_or(Err(Unknown("there is no surface"))) {
+            Ok(backdrop) => backdrop,
+            Err(reason) => {
+                sink.unknown(CHECK.id, shown.stands_for, reason);
+                continue;
+            }
+        };
         sink.decided(CHECK.id, shown.stands_for);
         let mut best: f64 = 1.0;
         for change in &found {

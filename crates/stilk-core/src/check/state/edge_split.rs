@@ -4,6 +4,7 @@ use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Inspection, Of, Scope};
+use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::diagnostic::{Diagnostic, Level};
 use crate::engine::Style;
@@ -29,22 +30,32 @@ const READS: [L; 6] =
     [L::BackgroundColor, L::BorderTopColor, L::BorderTopStyle, L::BorderTopWidth, L::Color, L::ColorScheme];
 
 /// Whether the border is one with the fill.
-fn is_one(style: &Style) -> Option<bool> {
-    let (fill, edge) = (style.used_color(L::BackgroundColor).ok()?, style.used_color(L::BorderTopColor).ok()?);
-    let there = style.px(L::BorderTopWidth).ok()? > 0.0 && fill.alpha == 1.0 && edge.alpha == 1.0;
-    there.then(|| fill.srgb() == edge.srgb())
+fn is_one(style: &Style) -> Result<Option<bool>, Unknown> {
+    if style.px(L::BorderTopWidth)? == 0.0 {
+        return Ok(None);
+    }
+    let (fill, edge) = (style.used_color(L::BackgroundColor)?, style.used_color(L::BorderTopColor)?);
+    let opaque = fill.alpha == 1.0 && edge.alpha == 1.0;
+    Ok(opaque.then(|| fill.srgb() == edge.srgb()))
 }
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let Some(rest) = inspection.rest() else { return };
     for shown in inspection.looks.iter().filter(|shown| !shown.states.is_rest()) {
-        sink.decided(CHECK.id, shown.stands_for);
+        let mut unknown = None;
         for (_, node) in shown.look.mounted.elements() {
             let (Some(before), Some(after)) = (rest.look.styles.element(node), shown.look.styles.element(node)) else {
                 continue;
             };
             let same_edge = || after.used_color(L::BorderTopColor).ok() == before.used_color(L::BorderTopColor).ok();
-            if is_one(before) != Some(true) || is_one(after) != Some(false) || !same_edge() {
+            let (was, is) = match (is_one(before), is_one(after)) {
+                (Ok(was), Ok(is)) => (was, is),
+                (Err(reason), _) | (_, Err(reason)) => {
+                    unknown = Some(reason);
+                    continue;
+                }
+            };
+            if was != Some(true) || is != Some(false) || !same_edge() {
                 continue;
             }
             let fill = inspection.tracer.origin(after, L::BackgroundColor);
@@ -66,5 +77,6 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let cause = Cause { spans: vec![edge.declaration, fill.declaration], words: name };
             sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: format!("split in {state}"), diagnostic });
         }
+        sink.verdict(CHECK.id, shown.stands_for, unknown);
     }
 }

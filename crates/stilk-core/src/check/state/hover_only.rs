@@ -6,6 +6,7 @@ use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Inspection, Of, Scope};
+use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::diagnostic::{Diagnostic, Level};
 use crate::dom::NodeId;
@@ -42,7 +43,10 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         if !only_hover {
             continue;
         }
-        sink.decided(CHECK.id, shown.stands_for);
+        let nodes = shown.look.document.descendants(shown.look.mounted.host);
+        let elements = || nodes.iter().copied().filter(|node| shown.look.document.element(*node).is_some());
+        let unknown = elements().find_map(|node| is_shown(rest.look, node).and(is_shown(shown.look, node)).err());
+        sink.verdict(CHECK.id, shown.stands_for, unknown);
         let focused: Vec<&Look> = inspection
             .looks
             .iter()
@@ -53,11 +57,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             })
             .map(|other| other.look)
             .collect();
-        for node in shown.look.document.descendants(shown.look.mounted.host) {
-            if shown.look.document.element(node).is_none() || !reveals(rest.look, shown.look, node) {
+        for node in elements() {
+            if !reveals(rest.look, shown.look, node) {
                 continue;
             }
-            if focused.iter().any(|look| is_shown(look, node) == Some(true)) {
+            if focused.iter().any(|look| is_shown(look, node) == Ok(true)) {
                 continue;
             }
             // What is inside of what is revealed goes with it.
@@ -83,10 +87,10 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     }
 }
 
-fn is_shown(look: &Look, node: NodeId) -> Option<bool> {
-    paint::is_visible(&paint::styles_of(look, &paint::chain(look, node))).ok()
+fn is_shown(look: &Look, node: NodeId) -> Result<bool, Unknown> {
+    paint::is_visible(&paint::styles_of(look, &paint::chain(look, node)))
 }
 
 fn reveals(rest: &Look, hover: &Look, node: NodeId) -> bool {
-    rest.document.element(node).is_some() && is_shown(rest, node) == Some(false) && is_shown(hover, node) == Some(true)
+    rest.document.element(node).is_some() && is_shown(rest, node) == Ok(false) && is_shown(hover, node) == Ok(true)
 }

@@ -34,6 +34,11 @@ fn steps<'i>(inspection: &'i Inspection, names: &[&'static str]) -> Vec<(&'stati
     steps
 }
 
+/// Whether no step before this one led to the same look: a case counts once.
+fn is_first(steps: &[(&'static str, &Shown, &Shown)], index: usize) -> bool {
+    !steps[..index].iter().any(|(_, _, after)| after.states == steps[index].2.states)
+}
+
 /// Whether the control can be used in these states.
 fn is_usable(inspection: &Inspection, shown: &Shown) -> bool {
     !["disabled", "busy"].iter().any(|name| has_state(inspection.system, shown.states, name))

@@ -1,11 +1,12 @@
 //! `state/shift`: no state moves what is around the control.
 
-use super::steps;
+use super::{is_first, steps};
 use crate::case::Look;
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
 use crate::check::visible::{changes, element_name};
 use crate::check::{Check, Example, Inspection, Of, Scope, paint};
+use crate::css::Unknown;
 use crate::css::property::{Longhand, Longhand as L};
 use crate::css::serialize::{number, to_css};
 use crate::diagnostic::{Diagnostic, Level};
@@ -74,6 +75,24 @@ const READS: [L; 38] = [
 /// States that come and go while people look; what stays until they change it may take its room.
 const PASSING: [&str; 6] = ["hover", "focus", "active", "selected", "checked", "busy"];
 
+/// What changes the room a box takes by itself.
+const SIZES: [L; 14] = [
+    L::Width,
+    L::Height,
+    L::MinWidth,
+    L::MinHeight,
+    L::MaxWidth,
+    L::MaxHeight,
+    L::FontSize,
+    L::LineHeight,
+    L::FontWeight,
+    L::LetterSpacing,
+    L::WordSpacing,
+    L::FontFamily,
+    L::ColumnGap,
+    L::RowGap,
+];
+
 const SIDES: [(&str, [L; 3]); 4] = [
     ("top", [L::BorderTopWidth, L::PaddingTop, L::MarginTop]),
     ("right", [L::BorderRightWidth, L::PaddingRight, L::MarginRight]),
@@ -82,9 +101,13 @@ const SIDES: [(&str, [L; 3]); 4] = [
 ];
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    for (name, before, after) in steps(inspection, &PASSING) {
-        sink.decided(CHECK.id, after.stands_for);
-        let Some((node, longhand, words)) = shift(before.look, after.look) else { continue };
+    let steps = steps(inspection, &PASSING);
+    for (index, (name, before, after)) in steps.iter().enumerate() {
+        let found = shift(before.look, after.look);
+        if is_first(&steps, index) {
+            sink.verdict(CHECK.id, after.stands_for, found.as_ref().err().copied());
+        }
+        let Ok(Some((node, longhand, words))) = found else { continue };
         let place =
             after.look.styles.element(node).and_then(|style| inspection.tracer.origin(style, longhand).declaration);
         let control = &inspection.unit.control.name;
@@ -101,7 +124,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 }
 
 /// The first thing that changes the room an element in flow takes.
-fn shift(before: &Look, after: &Look) -> Option<(NodeId, Longhand, String)> {
+fn shift(before: &Look, after: &Look) -> Result<Option<(NodeId, Longhand, String)>, Unknown> {
     let changed = changes(before, after);
     let mut nodes: Vec<NodeId> =
         changed.iter().filter(|change| change.pseudo.is_none()).map(|change| change.node).collect();
@@ -124,54 +147,34 @@ fn shift(before: &Look, after: &Look) -> Option<(NodeId, Longhand, String)> {
             let longhand =
                 if old.is(L::Display, "none") || new.is(L::Display, "none") { L::Display } else { L::Position };
             let words = if leaves(new) { "leaves the flow" } else { "comes into the flow" };
-            return Some((node, longhand, words.into()));
+            return Ok(Some((node, longhand, words.into())));
         }
         if leaves(old) {
             continue;
         }
         let same = |longhand: L| old.get(longhand) == new.get(longhand);
-        for longhand in [
-            L::Width,
-            L::Height,
-            L::MinWidth,
-            L::MinHeight,
-            L::MaxWidth,
-            L::MaxHeight,
-            L::FontSize,
-            L::LineHeight,
-            L::FontWeight,
-            L::LetterSpacing,
-            L::WordSpacing,
-            L::FontFamily,
-            L::ColumnGap,
-            L::RowGap,
-        ] {
+        for longhand in SIZES {
             let is_set = changed
                 .iter()
                 .any(|change| change.node == node && change.pseudo.is_none() && change.longhand == longhand);
             if is_set && !same(longhand) {
                 let css = |style: &Style| style.get(longhand).map_or_else(|_| "another".into(), to_css);
-                return Some((node, longhand, format!("takes `{}: {}` for `{}`", longhand.name(), css(new), css(old))));
+                let words = format!("takes `{}: {}` for `{}`", longhand.name(), css(new), css(old));
+                return Ok(Some((node, longhand, words)));
             }
         }
         let is_fixed = |size: L| same(size) && new.px(size).is_ok() && new.is(L::BoxSizing, "border-box");
         for (side, longhands) in SIDES {
             let across = if ["top", "bottom"].contains(&side) { L::Height } else { L::Width };
-            let sum = |style: &Style| {
-                let own = if is_fixed(across) { &longhands[2..] } else { &longhands[..] };
-                own.iter().map(|longhand| style.px(*longhand)).sum::<Result<f64, _>>().ok()
-            };
-            if let (Some(was), Some(is)) = (sum(old), sum(new))
-                && (was - is).abs() > 1e-6
-            {
-                let longhand = longhands.into_iter().find(|longhand| !same(*longhand)).unwrap_or(longhands[0]);
-                return Some((
-                    node,
-                    longhand,
-                    format!("grows by {}px at the {side}", number(is - was)).replace("grows by -", "shrinks by "),
-                ));
+            let own = if is_fixed(across) { &longhands[2..] } else { &longhands[..] };
+            let Some(longhand) = own.iter().copied().find(|longhand| !same(*longhand)) else { continue };
+            let sum = |style: &Style| own.iter().map(|longhand| style.px(*longhand)).sum::<Result<f64, _>>();
+            let more = sum(new)? - sum(old)?;
+            if more.abs() > 1e-6 {
+                let verb = if more > 0.0 { "grows" } else { "shrinks" };
+                return Ok(Some((node, longhand, format!("{verb} by {}px at the {side}", number(more.abs())))));
             }
         }
     }
-    None
+    Ok(None)
 }

@@ -1,7 +1,7 @@
 //! `state/snap`: a change moves as a whole.
 
 use super::motion::moved;
-use super::steps;
+use super::{is_first, steps};
 use crate::case::Look;
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
@@ -71,8 +71,11 @@ struct Parts {
 }
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    for (name, before, after) in steps(inspection, &["hover", "active", "selected", "checked", "mixed"]) {
-        sink.decided(CHECK.id, after.stands_for);
+    let steps = steps(inspection, &["hover", "active", "selected", "checked", "mixed"]);
+    for (index, (name, before, after)) in steps.iter().enumerate() {
+        if is_first(&steps, index) {
+            sink.decided(CHECK.id, after.stands_for);
+        }
         let mut by_box: BTreeMap<(usize, Option<&str>), Parts> = BTreeMap::new();
         let found = changes(before.look, after.look);
         for change in &found {

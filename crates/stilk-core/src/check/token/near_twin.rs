@@ -11,7 +11,7 @@ use crate::tokens::{Token, TokenValue};
 /// The check.
 pub const CHECK: Check = Check {
     id: "token/near-twin",
-    summary: "two colours of their own are the same, or 0.01 apart in OKLab, in every theme",
+    summary: "no two colours of their own are less than 0.01 apart in OKLab in every theme",
     why: "Two greys that nobody can tell apart were meant to be one: the next change is made to one of them.",
     source: "Björn Ottosson, A perceptual color space for image processing (2020)",
     level: Level::Note,
