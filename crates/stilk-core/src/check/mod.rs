@@ -21,9 +21,10 @@ use crate::case::{ControlKind, Look, Stage, Unit};
 use crate::diagnostic::Level;
 use crate::source::Sources;
 use crate::system::{Control, StateSet, System};
+pub use contrast::text::floor;
 pub use contrast::text::{Figure, Worst, figure as contrast_figure, worst_text};
 pub use example::Example;
-pub use paint::{contrast, hex, text_places};
+pub use paint::{contrast, hex, over, text_places};
 use relevance::Reads;
 use run::Sink;
 pub use run::{Pair, Report, Settings, pairs, run};
@@ -48,6 +49,19 @@ pub struct Check {
     /// The same, mended.
     pub passes: Example,
     scope: Scope,
+}
+
+/// Something to ask of a system, and under which name.
+#[derive(Clone, Copy)]
+struct Task {
+    id: &'static str,
+    scope: &'static Scope,
+}
+
+impl Check {
+    fn task(&'static self) -> Task {
+        Task { id: self.id, scope: &self.scope }
+    }
 }
 
 /// What a check asks.

@@ -3,7 +3,7 @@
 use super::contrast::pairs::PAIRS;
 use super::relevance::{Relevance, representatives, shows_all_sizes};
 use super::trace::Tracer;
-use super::{CHECKS, Check, Inspection, Scope, Shown, Survey, case_name};
+use super::{CHECKS, Inspection, Scope, Shown, Survey, Task, case_name};
 use crate::case::{Look, Scene, Stage, Unit, state_sets};
 use crate::css::Unknown;
 use crate::css::property::Longhand;
@@ -276,7 +276,8 @@ impl Settings {
 
 /// Runs every check over every case of a system.
 pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Settings) -> Report {
-    let (mut sink, mut report) = run_checks(system, sources, written, settings, CHECKS);
+    let (mut sink, mut report) =
+        run_checks(system, sources, written, settings, &CHECKS.iter().map(|check| check.task()).collect::<Vec<_>>());
     report.decided = std::mem::take(&mut sink.decided);
     let reasons = std::mem::take(&mut sink.reasons);
     report.reasons = reasons.into_iter().map(|((check, why), cases)| (format!("{check}: {why}"), cases)).collect();
@@ -289,7 +290,7 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
 
 /// The pairs of colours that text and what is behind it make, over every case; the worst first.
 pub fn pairs(system: &System, sources: &Sources, written: &Written, settings: &Settings) -> Vec<Pair> {
-    let (sink, _) = run_checks(system, sources, written, settings, &[&PAIRS]);
+    let (sink, _) = run_checks(system, sources, written, settings, &[PAIRS]);
     let mut pairs: Vec<Pair> = sink.pairs.into_values().collect();
     pairs.sort_by(|a, b| (a.ratio / a.needed).total_cmp(&(b.ratio / b.needed)));
     pairs
@@ -300,7 +301,7 @@ fn run_checks(
     sources: &Sources,
     written: &Written,
     settings: &Settings,
-    checks: &[&'static Check],
+    checks: &[Task],
 ) -> (Sink, Report) {
     let threads = settings.threads;
     let settings = &Arc::new(settings.clone());
@@ -350,7 +351,7 @@ fn survey(
     parsed: &Stylesheet,
     tracer: &Tracer,
     settings: &Arc<Settings>,
-    checks: &[&'static Check],
+    checks: &[Task],
 ) -> Sink {
     let stage = Stage::new(system, written, parsed, Media::default());
     let forced = Stage::new(system, written, parsed, Media { forced_colors: true, ..Media::default() });
@@ -407,7 +408,7 @@ struct Sample<'s> {
 struct Plan<'s> {
     control: &'s Control,
     sets: Vec<StateSet>,
-    relevance: Vec<(&'static Check, Relevance)>,
+    relevance: Vec<(Task, Relevance)>,
 }
 
 /// A variant that stands, for some of the checks, for all that they cannot tell from it.
@@ -448,7 +449,7 @@ fn is_never_large(system: &System, stage: &Stage, control: &Control) -> bool {
         })
 }
 
-fn sample<'s>(system: &'s System, stage: &Stage, every_case: bool, checks: &[&'static Check]) -> Sample<'s> {
+fn sample<'s>(system: &'s System, stage: &Stage, every_case: bool, checks: &[Task]) -> Sample<'s> {
     let themes = system.tokens.themes().len() as u64;
     let mut sample = Sample { cases: 0, units: Vec::new() };
     for control in &system.controls {
@@ -521,7 +522,7 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
         for (index, theme) in themes.iter().enumerate() {
             let (control, variant, theme) = (plan.control, variant.clone(), theme.clone());
             let unit = Unit { control, host: *host, variant, theme };
-            let asked: Vec<(&Check, &Relevance, u64)> = checks
+            let asked: Vec<(Task, &Relevance, u64)> = checks
                 .iter()
                 .filter_map(|(check, count)| {
                     let (check, relevance) = &plan.relevance[*check];

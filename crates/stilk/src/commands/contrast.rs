@@ -1,11 +1,10 @@
 //! `stilk contrast`: which colours meet, and how well they can be told apart.
 
 use super::Loaded;
-use crate::output::pairs;
+use crate::output::{pairs, swatch};
 use crate::{Failure, Outcome, PairFormat};
-use anstyle::{RgbColor, Style};
 use std::path::Path;
-use stilk_core::check::{contrast, hex};
+use stilk_core::check::{contrast, hex, over};
 use stilk_core::css::color::{self, Absolute, Color};
 
 /// Prints the pairs of a system, worst first.
@@ -28,19 +27,11 @@ pub fn run(root: &Path, format: PairFormat) -> Result<Outcome, Failure> {
 /// Prints the contrast of two colours: of the first over the second.
 pub fn two(text: &str, on: &str) -> Result<Outcome, Failure> {
     let (text, on) = (parsed(text)?, parsed(on)?);
-    let over = |color: &Absolute, backdrop: [f64; 3]| {
-        let own = color.srgb();
-        std::array::from_fn::<f64, 3, _>(|i| backdrop[i] * (1.0 - color.alpha) + own[i] * color.alpha)
-    };
     // A page is white where nothing is painted.
     let behind = over(&on, [1.0; 3]);
     let text = over(&text, behind);
     let ratio = contrast(text, behind);
-    let rgb = |pixel: [f64; 3]| {
-        let [r, g, b] = pixel.map(|channel| (channel * 255.0).round() as u8);
-        RgbColor(r, g, b)
-    };
-    let swatch = Style::new().fg_color(Some(rgb(text).into())).bg_color(Some(rgb(behind).into()));
+    let swatch = swatch(text, behind);
     anstream::println!("{swatch} Aa {swatch:#} {} on {}: {}:1\n", hex(text), hex(behind), pairs::ratio(ratio));
     for (what, aa, aaa) in [("text", 4.5, Some(7.0)), ("large text", 3.0, Some(4.5)), ("edges and marks", 3.0, None)] {
         let says = |needed: f64| if ratio >= needed { "passes" } else { "fails" };

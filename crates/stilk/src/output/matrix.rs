@@ -1,7 +1,7 @@
 //! A control in the terminal: options as rows, states as columns, a swatch and the contrast in each cell.
 
-use super::count;
-use anstyle::{AnsiColor, RgbColor, Style};
+use super::{clipped, count, swatch};
+use anstyle::{AnsiColor, Style};
 use std::collections::BTreeMap;
 use stilk_core::case::Stage;
 use stilk_core::check::{Figure, contrast_figure, worst_text};
@@ -36,13 +36,8 @@ pub fn render(system: &System, written: &Written, control: &Control) -> String {
     let is_shown = |theme: usize| themes[theme].contexts.iter().skip(1).eq(default.contexts.iter().skip(1));
     each_cell(system, &stage, control, &mut |cell| {
         let figure = contrast_figure(system, cell.look, cell.states);
-        let swatch = worst_text(system, cell.look).ok().flatten().map(|worst| {
-            let color = |pixel: [f64; 3]| {
-                let [r, g, b] = pixel.map(|channel| (channel * 255.0).round() as u8);
-                RgbColor(r, g, b)
-            };
-            Style::new().fg_color(Some(color(worst.text).into())).bg_color(Some(color(worst.behind).into()))
-        });
+        let worst = worst_text(system, cell.look).ok().flatten();
+        let swatch = worst.map(|worst| swatch(worst.text, worst.behind));
         let (text, fails) = match figure {
             Figure::Passes { ratio, .. } => (ratio, false),
             Figure::Fails { ratio, .. } => (format!("✗{ratio}"), true),
@@ -93,12 +88,4 @@ pub fn render(system: &System, written: &Written, control: &Control) -> String {
     }
     text.push_str("Contrast of the worst text: ✗ too low; (…) nothing is asked of what cannot be\nused; – no text\n");
     text
-}
-
-fn clipped(text: &str, width: usize) -> String {
-    if text.chars().count() <= width {
-        return text.to_owned();
-    }
-    let start: String = text.chars().take(width.saturating_sub(1)).collect();
-    format!("{start}…")
 }

@@ -11,6 +11,7 @@ pub mod source_map;
 pub mod terminal;
 pub mod why;
 
+use anstyle::{RgbColor, Style};
 pub use stilk_core::diagnostic::grouped;
 
 /// `1 case`, `2 cases`.
@@ -34,6 +35,24 @@ pub fn wrapped(text: &str, width: usize) -> Vec<String> {
         }
     }
     lines
+}
+
+/// Text cut off at so many columns.
+pub fn clipped(text: &str, width: usize) -> String {
+    if text.chars().count() <= width {
+        return text.to_owned();
+    }
+    let start: String = text.chars().take(width.saturating_sub(1)).collect();
+    format!("{start}…")
+}
+
+/// A text's pixel on that behind it, in the true colours of a terminal.
+pub fn swatch(text: [f64; 3], behind: [f64; 3]) -> Style {
+    let color = |pixel: [f64; 3]| {
+        let [r, g, b] = pixel.map(|channel| (channel * 255.0).round() as u8);
+        RgbColor(r, g, b)
+    };
+    Style::new().fg_color(Some(color(text).into())).bg_color(Some(color(behind).into()))
 }
 
 /// Text without the colours of a terminal.

@@ -1,16 +1,16 @@
 //! Pairs of colours: for the terminal, as a page, as a picture, for programs.
 
-use super::grouped;
-use anstyle::{AnsiColor, RgbColor, Style};
+use super::{clipped, grouped, swatch};
+use anstyle::{AnsiColor, Style};
 use serde_json::{Value, json};
-use stilk_core::check::{Pair, hex};
+use stilk_core::check::{Pair, floor, hex};
 
 /// Columns of a terminal.
 const WIDTH: usize = 80;
 
-/// Two decimals, rounded down: 4.496 must not read as 4.50.
+/// A ratio as it is shown.
 pub fn ratio(ratio: f64) -> String {
-    format!("{:.2}", (ratio * 100.0).floor() / 100.0)
+    format!("{:.2}", floor(ratio))
 }
 
 /// The themes in the order of their worst pair.
@@ -40,12 +40,7 @@ pub fn text(pairs: &[Pair]) -> String {
     for theme in themes(pairs) {
         text.push_str(&format!("{bold}{theme}{bold:#}\n"));
         for pair in of_theme(pairs, theme) {
-            let color = |pixel: [f64; 3]| {
-                let [r, g, b] = pixel.map(|channel| (channel * 255.0).round() as u8);
-                RgbColor(r, g, b)
-            };
-            let swatch =
-                Style::new().fg_color(Some(color(pair.text_pixel).into())).bg_color(Some(color(pair.behind).into()));
+            let swatch = swatch(pair.text_pixel, pair.behind);
             let fails = pair.ratio < pair.needed;
             let figure = if fails { Style::new().bold().fg_color(Some(AnsiColor::Red.into())) } else { Style::new() };
             let mark = if fails { "✗" } else { " " };
@@ -65,14 +60,6 @@ pub fn text(pairs: &[Pair]) -> String {
         pairs.len()
     ));
     text
-}
-
-fn clipped(text: &str, width: usize) -> String {
-    if text.chars().count() <= width {
-        return text.to_owned();
-    }
-    let start: String = text.chars().take(width.saturating_sub(1)).collect();
-    format!("{start}…")
 }
 
 fn escaped(text: &str) -> String {
@@ -158,7 +145,7 @@ pub fn json(pairs: &[Pair]) -> String {
             json!({
                 "theme": pair.theme, "text": pair.text.replace('`', ""), "on": pair.on.replace('`', ""),
                 "textColor": hex(pair.text_pixel), "onColor": hex(pair.behind),
-                "ratio": (pair.ratio * 100.0).floor() / 100.0, "needed": pair.needed,
+                "ratio": floor(pair.ratio), "needed": pair.needed,
                 "cases": pair.cases, "worst": pair.worst,
             })
         })

@@ -16,7 +16,7 @@ use std::collections::{BTreeMap, HashMap};
 /// The check.
 pub const CHECK: Check = Check {
     id: "cascade/dead",
-    summary: "every declaration wins in some case",
+    summary: "every declaration that stands under no condition wins in some case",
     why: "A declaration that always loses misleads whoever reads the sheet, and whoever changes it wonders why nothing \
           happens.",
     source: "CSS Cascading and Inheritance 5, section 6",

@@ -4,23 +4,14 @@ use super::text::{GENERATED, READS, background_origin, is_inactive, needed};
 use crate::check::paint::{self, contrast};
 use crate::check::relevance::Reads;
 use crate::check::run::{Pair, Sink};
-use crate::check::{Check, Example, Inspection, Of, Scope};
-use crate::diagnostic::Level;
+use crate::check::{Inspection, Of, Scope, Task};
+use crate::css::property::Longhand as L;
 use crate::system::System;
 use crate::tokens::{Theme, Token, TokenType};
 
 /// Collects the pairs of text and background.
-pub static PAIRS: Check = Check {
-    id: "contrast/pairs",
-    summary: "",
-    why: "",
-    source: "",
-    level: Level::Note,
-    mend: "",
-    fails: Example::sheet(""),
-    passes: Example::sheet(""),
-    scope: Scope::Looks(Reads::Values(&READS, &GENERATED), Of::Any, run),
-};
+pub const PAIRS: Task =
+    Task { id: "contrast/pairs", scope: &Scope::Looks(Reads::Values(&READS, &GENERATED), Of::Any, run) };
 
 /// A theme by the contexts that change colours: a density is no theme of its own here.
 fn colors_of(system: &System, theme: &Theme) -> String {
@@ -49,7 +40,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             for one in painted {
                 let pair = Pair {
                     theme: theme.clone(),
-                    text: inspection.tracer.color_origin(style, crate::css::property::Longhand::Color).name(),
+                    text: inspection.tracer.color_origin(style, L::Color).name(),
                     on: background_origin(inspection, look, &place, one.surface).name(),
                     text_pixel: one.text,
                     behind: one.behind,

@@ -156,8 +156,8 @@ fn judge(
     sink.fail(inspection, shown, Fault { cause, score: ratio / needed, figures, diagnostic });
 }
 
-/// Two decimals, rounded down: 4.496 must not read as 4.50.
-pub(super) fn floor(ratio: f64) -> f64 {
+/// A ratio to two decimals, rounded down: 4.496 must not read as 4.50.
+pub fn floor(ratio: f64) -> f64 {
     (ratio * 100.0).floor() / 100.0
 }
 

@@ -83,7 +83,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
                         continue;
                     }
                     let Some(style) = change.style(&own) else { continue };
-                    let declaration = inspection_origin(survey, style, change.longhand);
+                    let declaration = survey.tracer.origin(style, change.longhand).declaration;
                     // What the option itself says of the state is meant, also where it is the same.
                     if declaration.is_some_and(|span| is_of_option(control, *option, span)) {
                         continue;
@@ -111,19 +111,11 @@ fn run(survey: &Survey, sink: &mut Sink) {
 /// Whether a rule of the option gives an element its value at rest.
 fn is_set_by(survey: &Survey, control: &Control, option: OptionId, rest: &Look, change: &Change) -> bool {
     let Some(style) = change.style(rest) else { return false };
-    let Some(span) = inspection_origin(survey, style, change.longhand) else { return false };
+    let Some(span) = survey.tracer.origin(style, change.longhand).declaration else { return false };
     is_of_option(control, option, span)
 }
 
 fn is_of_option(control: &Control, option: OptionId, span: Span) -> bool {
     let rules = control.rules.iter().filter(|rule| rule.options.contains(&option));
     rules.into_iter().any(|rule| rule.declarations.iter().any(|declaration| declaration.span == span))
-}
-
-fn inspection_origin(
-    survey: &Survey,
-    style: &crate::engine::Style,
-    longhand: crate::css::property::Longhand,
-) -> Option<Span> {
-    survey.tracer.origin(style, longhand).declaration
 }
