@@ -22,7 +22,7 @@ mod ways;
 
 pub(crate) use table::host_name;
 
-const PAGE_CSS: &str = include_str!("page/page.css");
+pub(crate) const PAGE_CSS: &str = include_str!("page/page.css");
 const GROUND_CSS: &str = include_str!("page/ground.css");
 const SCRIPTS: [&str; 4] = [
     include_str!("page/view.js"),
@@ -96,6 +96,10 @@ impl Page<'_> {
         self.add(head, "meta", &[("name", "viewport"), ("content", "width=device-width, initial-scale=1")]);
         self.add_text(head, "title", &[], &format!("{name}: specimen"));
         self.add_text(head, "style", &[], PAGE_CSS);
+        let rules = stylesheet::document_rules(self.system, self.sources);
+        if !rules.trim().is_empty() {
+            self.add_text(head, "style", &[("id", "css-document")], &rules);
+        }
         let body = self.add(html, "body", &[]);
         self.add_text(body, "a", &[("class", "skip"), ("href", "#controls")], "Skip to the controls");
         self.header(body, &name);
@@ -146,7 +150,7 @@ impl Page<'_> {
         let mounted = mount(self.system, request, &mut self.document, mount_point, &mut forced);
         self.mounted += 1;
         own_ids(&mut self.document, mounted.host, &format!("s{}", self.mounted));
-        self.show_states(&mounted, request.states);
+        show_states(self.system, &mut self.document, &mounted, request.states);
     }
 
     fn all_findings(&mut self, main: NodeId) {
@@ -172,39 +176,9 @@ impl Page<'_> {
         }
     }
 
-    /// Puts interaction states where the specimen's own stylesheet looks for them.
-    fn show_states(&mut self, mounted: &Mounted, states: &StateSet) {
-        let name = |id: &StateId| self.system.states.get(*id).name.clone();
-        let mut marks: Vec<(NodeId, String)> = states.ids().iter().map(|id| (mounted.host, name(id))).collect();
-        for (id, part) in states.of_parts() {
-            // A pointer over a part is over the control.
-            marks.push((mounted.host, name(id)));
-            marks.extend(mounted.parts.iter().find(|(known, _)| known == part).map(|(_, node)| (*node, name(id))));
-        }
-        // No attribute makes a checkbox mixed: the page's script does.
-        if states.ids().iter().any(|id| self.system.states.get(*id).name == "mixed")
-            && let Some(element) = self.document.element_mut(mounted.bearer)
-        {
-            element.set(SHOWN, "mixed");
-        }
-        // Where the focus is, it is within all around.
-        if marks.iter().any(|(_, name)| name == "focus") {
-            marks.push((mounted.host, "focus-within".to_owned()));
-        }
-        marks.retain(|(_, name)| ["hover", "focus", "active", "focus-within"].contains(&name.as_str()));
-        for (node, name) in marks {
-            if let Some(element) = self.document.element_mut(node) {
-                let known = element.attribute(SHOWN).map_or_else(String::new, |known| format!("{known} "));
-                element.set(SHOWN, format!("{known}{name}"));
-            }
-        }
-    }
-
-    /// What a picture lies on: the first surface, as CSS that holds in every theme.
+    /// What a picture lies on.
     fn surface(&self) -> String {
-        let plan = Plan::new(self.system);
-        let surface = self.system.surfaces.first().map(|(_, id)| plan.read_anywhere(self.system, *id));
-        surface.unwrap_or_else(|| "Canvas".to_owned())
+        surface(self.system)
     }
 
     /// The attribute of each modifier.
@@ -212,4 +186,39 @@ impl Page<'_> {
         let theme = self.system.tokens.default_theme();
         theme_attributes(self.system, &theme).into_iter().map(|(name, _)| name).collect()
     }
+}
+
+/// Puts interaction states where the specimen's own stylesheet looks for them.
+pub(crate) fn show_states(system: &System, document: &mut Document, mounted: &Mounted, states: &StateSet) {
+    let name = |id: &StateId| system.states.get(*id).name.clone();
+    let mut marks: Vec<(NodeId, String)> = states.ids().iter().map(|id| (mounted.host, name(id))).collect();
+    for (id, part) in states.of_parts() {
+        // A pointer over a part is over the control.
+        marks.push((mounted.host, name(id)));
+        marks.extend(mounted.parts.iter().find(|(known, _)| known == part).map(|(_, node)| (*node, name(id))));
+    }
+    // No attribute makes a checkbox mixed: the page's script does.
+    if states.ids().iter().any(|id| system.states.get(*id).name == "mixed")
+        && let Some(element) = document.element_mut(mounted.bearer)
+    {
+        element.set(SHOWN, "mixed");
+    }
+    // Where the focus is, it is within all around.
+    if marks.iter().any(|(_, name)| name == "focus") {
+        marks.push((mounted.host, "focus-within".to_owned()));
+    }
+    marks.retain(|(_, name)| ["hover", "focus", "active", "focus-within"].contains(&name.as_str()));
+    for (node, name) in marks {
+        if let Some(element) = document.element_mut(node) {
+            let known = element.attribute(SHOWN).map_or_else(String::new, |known| format!("{known} "));
+            element.set(SHOWN, format!("{known}{name}"));
+        }
+    }
+}
+
+/// What a picture lies on: the first surface, as CSS that holds in every theme.
+pub(crate) fn surface(system: &System) -> String {
+    let plan = Plan::new(system);
+    let surface = system.surfaces.first().map(|(_, id)| plan.read_anywhere(system, *id));
+    surface.unwrap_or_else(|| "Canvas".to_owned())
 }

@@ -129,6 +129,16 @@ fn extents(system: &System) -> Vec<(Option<String>, Extent)> {
     extents
 }
 
+/// What counts only in a document's own stylesheets, never in those of a shadow tree: typed custom properties and fonts.
+pub fn document_rules(system: &System, sources: &Sources) -> String {
+    let plan = Plan::new(system);
+    let (purpose, extent) = (Purpose::Specimen, Extent::Whole);
+    let mut sheet =
+        Sheet { system, sources, purpose, extent, plan: &plan, names: system.names(), writer: Writer::new(false) };
+    sheet.document_rules();
+    sheet.writer.finish().text
+}
+
 fn write_extent(system: &System, sources: &Sources, purpose: Purpose, extent: Extent, compact: bool) -> Written {
     let plan = Plan::new(system);
     let mut sheet =

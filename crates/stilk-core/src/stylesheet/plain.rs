@@ -7,10 +7,15 @@ impl Sheet<'_> {
     pub(super) fn plain_rules(&mut self) {
         // A specimen stands in a shadow tree, where neither counts; its page has them.
         if self.purpose == Purpose::Page {
-            self.registered();
-            self.font_faces();
+            self.document_rules();
         }
         self.keyframes();
+    }
+
+    /// What a shadow tree does not take.
+    pub(super) fn document_rules(&mut self) {
+        self.registered();
+        self.font_faces();
     }
 
     fn registered(&mut self) {

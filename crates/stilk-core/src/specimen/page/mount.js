@@ -118,36 +118,58 @@ function fillTable(box, name, theme) {
   box.querySelector("th.theme").textContent = theme.name;
   const all = codes(control, theme);
   box.querySelectorAll("td").forEach((cell, index) => {
+    cell.place = index;
     figure(cell, all[index]);
     const before = changed.get(`${name}|${theme.place}|${index}`);
     if (before !== undefined) mark(cell, before);
   });
   // Findings that are no matter of a cell leave all rows.
   const failing = view.only !== "" && box.querySelector(".fails");
-  [...box.querySelectorAll("tbody tr")].forEach((row, index) => {
-    // A long table is not styled whole to show its beginning.
-    if (index >= atOnce) fallAsleep(row, [...row.querySelectorAll("td > .mount")].map(() => ({ width: 150, height: 40 })));
+  for (const row of box.querySelectorAll("tbody tr")) {
     const found = row.textContent.toLowerCase().includes(view.find.toLowerCase()) || matches(name);
     row.hidden = !found || (failing && !row.querySelector(".fails"));
-  });
+  }
+  // What a long table is laid out by; the others join once columns are fixed.
+  const shown = [...box.querySelectorAll("tbody tr:not([hidden])")];
+  for (const row of shown.slice(measured)) row.remove();
+  box.querySelector("table").later = shown.slice(measured);
 }
 
-/** So many rows of a table are there before they are seen. */
-const atOnce = 8;
+/** So many rows of a table decide how wide its columns are; so many stand in a block that is laid out by itself. */
+const measured = 24, together = 4;
 
-function fallAsleep(row, sizes) {
-  const scale = Number(view.zoom || 1);
-  row.querySelectorAll("td > .mount").forEach((mount, index) => {
-    const { width, height } = sizes[index] ?? sizes[0];
-    mount.style.containIntrinsicSize = `${width / scale}px ${height / scale}px`;
-    mount.style.contentVisibility = "hidden";
-  });
-  row.asleep = true;
+/** Fixes the columns of a table and parts its rows into blocks that the browser leaves out while they are out of sight: with
+    thousands of cells, only what is seen is styled and laid out. */
+function part(table) {
+  const rows = [...table.querySelectorAll("tbody tr:not([hidden])")];
+  if (rows.length <= together) return;
+  table.widths = [...table.querySelectorAll("thead th")].map(cell => cell.getBoundingClientRect().width);
+  const heights = rows.map(row => row.getBoundingClientRect().height);
+  const usual = heights.reduce((sum, height) => sum + height, 0) / heights.length;
+  const all = [...rows, ...table.later];
+  for (let first = 0; first < all.length; first += together) {
+    const block = document.createElement("tbody");
+    const own = all.slice(first, first + together);
+    const height = own.reduce((sum, _, index) => sum + (heights[first + index] ?? usual), 0);
+    block.style.containIntrinsicBlockSize = `auto ${height}px`;
+    block.append(...own);
+    table.append(block);
+  }
+  table.later = [];
+  if (!table.tBodies[0].rows.length) table.tBodies[0].remove();
+  // Cells that are no table cells to the layout stay so for assistive technology.
+  table.setAttribute("role", "table");
+  for (const [selector, role] of [["thead, tbody", "rowgroup"], ["tr", "row"], ["thead th", "columnheader"], ["tbody th", "rowheader"], ["td", "cell"]]) {
+    for (const element of table.querySelectorAll(selector)) element.setAttribute("role", role);
+  }
+  widen(table, 0, 0);
+  table.classList.add("long");
 }
 
-function wake(row) {
-  for (const mount of row.querySelectorAll("td > .mount")) mount.style.contentVisibility = "";
-  row.asleep = false;
+/** A column is as wide as the widest cell that was seen. */
+function widen(table, column, width) {
+  table.widths[column] = Math.max(table.widths[column], width);
+  table.style.setProperty("--columns", table.widths.map(width => `minmax(${Math.ceil(width)}px, max-content)`).join(" "));
 }
 
 function fillCard(box, theme) {
@@ -186,9 +208,9 @@ function sign(name, theme, root, marks) {
     if (animation instanceof CSSTransition) animation.finish();
     else moving.add(animation.effect.target);
   }
-  root.querySelectorAll("td").forEach((cell, index) => {
-    if (cell.parentElement.asleep) return;
-    const key = `${name}|${theme.place}|${index}`;
+  for (const cell of root.querySelectorAll("td")) {
+    if (cell.closest("tbody").asleep) continue;
+    const key = `${name}|${theme.place}|${cell.place}`;
     const parts = [];
     for (const element of cell.querySelectorAll(".mount *")) {
       if (moving.has(element)) continue;
@@ -204,7 +226,7 @@ function sign(name, theme, root, marks) {
       mark(cell, "");
     }
     signatures.set(key, look);
-  });
+  }
 }
 
 function mountSheet(area) {
@@ -223,34 +245,37 @@ function mountSheet(area) {
     if (name === "glance") continue;
     const table = [name, theme, root];
     area.tables.push(table);
-    const all = [...root.querySelectorAll("tbody tr")];
-    fit(all.filter(row => !row.asleep));
-    const sizes = [...(all[0]?.querySelectorAll("td > .mount") ?? [])].map(mount => mount.getBoundingClientRect());
-    for (const row of all) {
-      if (row.asleep && sizes[0]?.width) fallAsleep(row, sizes);
-      row.table = table;
-      rows.observe(row);
+    const own = root.querySelector("table");
+    fit([...own.querySelectorAll("tbody tr")]);
+    part(own);
+    for (const block of own.tBodies) {
+      block.table = table;
+      block.asleep = true;
+      blocks.observe(block);
     }
   }
   if (window.stilkLive) idle(() => { for (const table of area.tables) sign(...table, false); });
 }
 
-/** Rows out of sight keep their size and nothing else: with thousands of cells, a change is styled where it is seen. */
-const rows = new IntersectionObserver(entries => {
+/** Blocks that come into sight are fitted, and compared with what they looked like. */
+const blocks = new IntersectionObserver(entries => {
   const woken = new Set(), fresh = [];
-  for (const { target: row, isIntersecting } of entries) {
-    if (isIntersecting === !row.asleep) continue;
-    const mounts = [...row.querySelectorAll("td > .mount")];
-    if (isIntersecting) {
-      wake(row);
-      if (!row.fitted) fresh.push(row);
-      if (row.table) woken.add(row.table);
-    } else {
-      const sizes = mounts.map(mount => mount.getBoundingClientRect());
-      if (sizes[0]?.width) fallAsleep(row, sizes);
+  for (const { target: block, isIntersecting } of entries) {
+    block.asleep = !isIntersecting;
+    if (!isIntersecting) continue;
+    woken.add(block.table);
+    fresh.push(...[...block.rows].filter(row => !row.fitted));
+  }
+  if (fresh.length) {
+    fit(fresh);
+    for (const row of fresh) {
+      const table = row.closest("table");
+      [...row.children].forEach((cell, column) => {
+        const { width } = cell.getBoundingClientRect();
+        if (width > table.widths[column] + .5) widen(table, column, width);
+      });
     }
   }
-  if (fresh.length) fit(fresh);
   if (window.stilkLive) idle(() => { for (const table of woken) sign(...table, true); });
 }, { rootMargin: "150px 0px" });
 

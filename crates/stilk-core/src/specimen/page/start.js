@@ -48,9 +48,8 @@ addEventListener("beforeprint", () => {
   for (const area of document.querySelectorAll("[data-sheet]")) {
     if (!("mounted" in area.dataset)) mountSheet(area);
     for (const host of area.querySelectorAll(".theme")) {
-      const all = [...host.shadowRoot.querySelectorAll("tbody tr")];
-      for (const row of all) wake(row);
-      fit(all.filter(row => !row.fitted));
+      for (const block of host.shadowRoot.querySelectorAll("tbody")) block.style.contentVisibility = "visible";
+      fit([...host.shadowRoot.querySelectorAll("tbody tr")].filter(row => !row.fitted));
       const table = host.shadowRoot.querySelector("table");
       if (!table) continue;
       const box = host.shadowRoot.firstElementChild;
@@ -61,9 +60,9 @@ addEventListener("beforeprint", () => {
       }
     }
   }
-  // What was mounted just now is watched too: nothing may fall asleep again.
+  // What was mounted just now is watched too: nothing may be taken away again.
   near.disconnect();
-  rows.disconnect();
+  blocks.disconnect();
 });
 addEventListener("afterprint", () => {
   for (const area of document.querySelectorAll("[data-sheet]")) if ("mounted" in area.dataset) mountSheet(area);
