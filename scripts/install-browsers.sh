@@ -12,6 +12,8 @@ others=()
 has firefox-esr || others+=(firefox-esr)
 has WebKitWebDriver || others+=(webkit2gtk-driver)
 has Xvfb || others+=(xvfb)
+# The reference font: boxes whose sizes a font decides are compared in it.
+fc-list 2>/dev/null | grep -q LiberationSans || chromium+=(fonts-liberation fontconfig)
 if [ $((${#chromium[@]} + ${#others[@]})) -gt 0 ]; then
     echo "installing ${chromium[*]} ${others[*]}"
     $as_root apt-get update -qq

@@ -1,13 +1,16 @@
 //! Cases: control × host × variant × state set × theme, the unit that is checked and shown.
 
+use crate::css::Unknown;
 use crate::dom::{Document, Element, NodeId};
 use crate::engine::defaults::Browser;
 use crate::engine::{Engine, Forced, Matches, Media, Styles, Stylesheet};
+use crate::layout::{Layout, Origin, Rect, lay_out};
 use crate::markup::{Mounted, Request, mount};
 use crate::stylesheet::{Plan, Written};
 use crate::system::states::StateKind;
 use crate::system::{Control, Rule, StateSet, System, Variant};
 use crate::tokens::Theme;
+use std::cell::OnceCell;
 use std::collections::HashMap;
 use std::rc::Rc;
 
@@ -146,6 +149,57 @@ pub struct Look {
     pub styles: Styles,
     /// One element per surface, painted with it.
     pub surfaces: Rc<[NodeId]>,
+    layout: OnceCell<Result<Layout, Unknown>>,
+}
+
+/// The width that a page of an ordinary window leaves for a control, in px.
+const ROOM: f64 = 1264.0;
+
+impl Look {
+    /// A look of a control that stands in some document.
+    pub fn new(
+        document: Rc<Document>,
+        mounted: Rc<Mounted>,
+        forced: Rc<Forced>,
+        styles: Styles,
+        surfaces: Rc<[NodeId]>,
+    ) -> Look {
+        Look { document, mounted, forced, styles, surfaces, layout: OnceCell::new() }
+    }
+
+    /// Where its boxes stand, alone in a block as wide as an ordinary page.
+    ///
+    /// # Errors
+    /// Something in it is not modelled.
+    pub fn layout(&self) -> Result<&Layout, Unknown> {
+        self.layout.get_or_init(|| self.layout_in(ROOM)).as_ref().map_err(|reason| *reason)
+    }
+
+    /// The same in a block of another width in px.
+    ///
+    /// # Errors
+    /// Something in it is not modelled.
+    pub fn layout_in(&self, width: f64) -> Result<Layout, Unknown> {
+        lay_out(&self.document, &self.styles, self.mounted.host, width)
+    }
+
+    /// Where a box is drawn, from the upper left corner of the control's own.
+    ///
+    /// # Errors
+    /// It has none, or it is not known.
+    pub fn drawn(&self, node: NodeId, pseudo: Option<&'static str>) -> Result<Rect, Unknown> {
+        self.layout()?.drawn(&self.document, &self.styles, self.mounted.host, (node, pseudo))
+    }
+}
+
+impl Look {
+    /// From the left, top, right and bottom of one box as it is drawn to those of another within it, in px.
+    ///
+    /// # Errors
+    /// A gap is not known.
+    pub fn gaps(&self, inner: Origin, outer: Origin) -> Result<[f32; 4], Unknown> {
+        self.layout()?.gaps(&self.document, &self.styles, self.mounted.host, [inner, outer])
+    }
 }
 
 /// Computes looks from a written stylesheet. Each thread has its own.
@@ -172,6 +226,17 @@ struct Ground {
 impl<'s> Stage<'s> {
     /// A stage for the stylesheet that was written and parsed, under some media features.
     pub fn new(system: &'s System, written: &'s Written, parsed: &Stylesheet, media: Media) -> Stage<'s> {
+        Stage::in_browser(Browser::Chromium, system, written, parsed, media)
+    }
+
+    /// The same over the defaults of some browser.
+    pub fn in_browser(
+        browser: Browser,
+        system: &'s System,
+        written: &'s Written,
+        parsed: &Stylesheet,
+        media: Media,
+    ) -> Stage<'s> {
         let plan = Plan::new(system);
         let mut surface_styles: Vec<String> = system
             .surfaces
@@ -182,7 +247,7 @@ impl<'s> Stage<'s> {
             // A manifest that names no surface leaves the browser's own page.
             surface_styles.push("background-color: Canvas".into());
         }
-        let engine = Engine::for_fragments(Browser::Chromium.sheet(), &[parsed], media);
+        let engine = Engine::for_fragments(browser.sheet(), &[parsed], media);
         let ground = Ground::new(&surface_styles);
         let themes = system.tokens.themes();
         let ground_styles = themes
@@ -224,13 +289,8 @@ impl<'s> Stage<'s> {
     pub fn look_in(&self, scene: &Scene, theme: &Theme) -> Look {
         let known = self.ground_styles.get(theme).cloned().unwrap_or_default();
         let styles = self.engine.styles_of(&scene.document, &scene.matches, known);
-        Look {
-            document: Rc::clone(&scene.document),
-            mounted: Rc::clone(&scene.mounted),
-            forced: Rc::clone(&scene.forced),
-            styles,
-            surfaces: Rc::clone(&self.ground.surfaces),
-        }
+        let (document, mounted, forced) = (&scene.document, &scene.mounted, &scene.forced);
+        Look::new(document.clone(), mounted.clone(), forced.clone(), styles, Rc::clone(&self.ground.surfaces))
     }
 
     /// The look of a unit in a state.

@@ -80,7 +80,9 @@ pub enum Grammar {
     TabSize,
     /// `stroke-width`: a length, a percentage or a number of px.
     StrokeWidth,
-    /// A list of tracks, areas or lines of a grid: accepted, not modelled.
+    /// Tracks of a grid, or `none`.
+    Tracks,
+    /// Areas or lines of a grid: accepted, not modelled.
     Words(&'static [&'static str]),
     /// An easing function.
     Easing,
@@ -264,6 +266,7 @@ impl Grammar {
                 Ok(other) => Ok(other),
                 Err(_) => length(parser, true, false, &[]),
             },
+            Grammar::Tracks => super::tracks::tracks(parser),
             Grammar::Words(words) => word_or(parser, words, |p| {
                 p.next()?;
                 while p.next().is_ok() {}

@@ -24,6 +24,7 @@ mod shape;
 mod shorthand;
 pub mod substitute;
 pub mod syntax;
+mod tracks;
 pub mod transform;
 pub mod value;
 pub mod vision;

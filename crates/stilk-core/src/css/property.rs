@@ -217,8 +217,8 @@ longhands! {
     GridRowEnd "grid-row-end" false "auto" Grammar::Words(&["auto"]);
     GridRowStart "grid-row-start" false "auto" Grammar::Words(&["auto"]);
     GridTemplateAreas "grid-template-areas" false "none" Grammar::Words(&["none"]);
-    GridTemplateColumns "grid-template-columns" false "none" Grammar::Words(&["none"]);
-    GridTemplateRows "grid-template-rows" false "none" Grammar::Words(&["none"]);
+    GridTemplateColumns "grid-template-columns" false "none" Tracks;
+    GridTemplateRows "grid-template-rows" false "none" Tracks;
     Hyphens "hyphens" true "manual" Keywords(&["none", "manual", "auto"]);
     ImageRendering "image-rendering" true "auto" Keywords(&["auto", "smooth", "pixelated", "crisp-edges"]);
     LineBreak "line-break" true "auto" Keywords(&["auto", "loose", "normal", "strict", "anywhere"]);

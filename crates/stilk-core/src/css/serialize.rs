@@ -17,6 +17,8 @@ pub fn to_css(value: &Value) -> String {
         Value::Seconds(n) => format!("{}s", number(*n)),
         Value::Degrees(n) => format!("{}deg", number(*n)),
         Value::Color(color) => color_css(color),
+        // A flexible track is a dimension to those who write it.
+        Value::Function("fr", items) => format!("{}fr", join(items, "")),
         Value::Function(name, items) => format!("{name}({})", join(items, ", ")),
         Value::List(items) => join(items, ", "),
         Value::Words(items) => join(items, " "),

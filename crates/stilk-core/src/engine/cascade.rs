@@ -41,6 +41,13 @@ pub struct DeclarationId {
     pub declaration: u32,
 }
 
+impl DeclarationId {
+    /// Whether it stands in a `style` attribute.
+    pub fn is_inline(self) -> bool {
+        self.sheet == INLINE
+    }
+}
+
 /// The sheet index of declarations in a `style` attribute.
 pub const INLINE: u16 = u16::MAX;
 

@@ -31,6 +31,7 @@ const PAGE: usize = 16;
 const PAGES: usize = L::ALL.len().div_ceil(PAGE);
 
 /// Computes styles from the browser's defaults and author stylesheets, for one set of media features.
+#[derive(Clone)]
 pub struct Engine {
     sheets: Rc<Sheets>,
     /// Pseudo-elements that some rule styles.

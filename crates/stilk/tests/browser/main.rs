@@ -3,6 +3,7 @@
 //!
 //! `cargo test --test browser` runs it on the sample; `cargo test --test browser -- DIR …` on any project.
 
+mod boxes;
 #[path = "../../../stilk-core/tests/cases/mod.rs"]
 mod cases;
 mod compare;
@@ -79,6 +80,12 @@ fn main() {
         drop(browser);
         std::process::exit(i32::from(failed));
     }
+    // BOXES=1 asks for the places of boxes alone.
+    if std::env::var_os("BOXES").is_some() {
+        let failed = folders.iter().filter(|folder| boxes::run(&browser, folder) > 0).count();
+        drop(browser);
+        std::process::exit(i32::from(failed > 0));
+    }
     // SPECIMEN=1 asks for the specimen and live alone.
     if std::env::var_os("SPECIMEN").is_some() {
         let failed = specimen::run(&browser, &sample) > 0;
@@ -99,6 +106,7 @@ fn main() {
         folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/projects/quay"));
     }
     for folder in &folders {
+        failed |= boxes::run(&browser, folder) > 0;
         let tally = run_project(&browser, folder);
         tally.print(folder);
         failed |= tally.differences > 0;
@@ -208,6 +216,14 @@ fn build(folder: &Path) -> PathBuf {
 }
 
 fn run_project(browser: &Browser, folder: &Path) -> Tally {
+    with_harness(browser, folder, |harness| {
+        harness.run();
+        std::mem::take(&mut harness.tally)
+    })
+}
+
+/// Builds a copy of a project and compares it with a browser.
+fn with_harness<T>(browser: &Browser, folder: &Path, compare: impl FnOnce(&mut Harness) -> T) -> T {
     let work = tempfile::tempdir().expect("a folder");
     copy(folder, work.path());
     let css_path = build(work.path());
@@ -217,8 +233,7 @@ fn run_project(browser: &Browser, folder: &Path) -> Tally {
     let parsed = Stylesheet::parse(&css);
     let mut harness =
         Harness { browser, system: &system, parsed: &parsed, css_path, work: work.path(), tally: Tally::default() };
-    harness.run();
-    harness.tally
+    compare(&mut harness)
 }
 
 /// Media features of one pass: as the browser is told, and as the engine is.

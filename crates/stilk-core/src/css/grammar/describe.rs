@@ -52,6 +52,7 @@ impl Grammar {
             Grammar::FontStretch => "a percentage such as `75%`, or condensed, expanded and their like".into(),
             Grammar::TabSize => "a number of spaces, or a length".into(),
             Grammar::StrokeWidth => "a length, a percentage, or a number of px".into(),
+            Grammar::Tracks => or("a list of tracks", &["none"]),
             Grammar::Words(words) => or("what the property's own grammar says", words),
             Grammar::Time => "a time such as `120ms`".into(),
             Grammar::Easing => "an easing function such as `ease-out`".into(),
