@@ -8,6 +8,7 @@ use crate::case::{Look, Scene, Stage, Unit, state_sets};
 use crate::css::Unknown;
 use crate::css::property::Longhand;
 use crate::diagnostic::{Diagnostic, Evidence, Level};
+use crate::engine::defaults::Browser;
 use crate::engine::{Media, Stylesheet};
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
@@ -355,14 +356,16 @@ fn survey(
 ) -> Sink {
     let stage = Stage::new(system, written, parsed, Media::default());
     let forced = Stage::new(system, written, parsed, Media { forced_colors: true, ..Media::default() });
-    let survey = Survey { system, sources, stage: &stage, forced: &forced, tracer };
+    let in_browser = |browser| (browser, Stage::in_browser(browser, system, written, parsed, Media::default()));
+    let browsers = Browser::MEASURED.map(in_browser);
+    let survey = Survey { system, sources, stage: &stage, forced: &forced, browsers: &browsers, tracer };
     let mut all = Sink::default();
     for check in checks.iter().filter(|check| !is_off(system, check.id)) {
         let mut sink = Sink { settings: Some(Arc::clone(settings)), ..Sink::default() };
         match check.scope {
             Scope::System(run) => run(&survey, &mut sink),
             Scope::Reading(count) => sink.decided(check.id, count(system)),
-            Scope::Looks(..) | Scope::Options(..) => continue,
+            Scope::Looks(..) | Scope::Options(..) | Scope::Page(_) => continue,
         }
         all.absorb(sink);
     }
@@ -420,7 +423,7 @@ struct Sampled<'s> {
     checks: Vec<(usize, u64)>,
 }
 
-fn is_off(system: &System, check: &str) -> bool {
+pub(super) fn is_off(system: &System, check: &str) -> bool {
     system.manifest.levels.iter().any(|(id, level)| id.value == check && level.is_none())
 }
 
@@ -589,8 +592,13 @@ fn group(system: &System, sink: Sink, report: &mut Report) {
     for (_, worst) in sink.failures {
         let mut diagnostic = worst.fault.diagnostic;
         let controls = worst.controls.into_iter().collect();
-        diagnostic.evidence =
-            Some(Evidence { cases: worst.cases, worst: worst.case, figures: worst.fault.figures, controls });
+        diagnostic.evidence = Some(Evidence {
+            cases: worst.cases,
+            worst: worst.case,
+            figures: worst.fault.figures,
+            controls,
+            pages: None,
+        });
         level(&mut diagnostic);
         if let Some(span) = diagnostic.span
             && diagnostic.id.starts_with("contrast/")

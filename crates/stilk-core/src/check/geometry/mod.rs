@@ -1,11 +1,15 @@
-//! Sizes and places, as far as values tell them without a layout.
+//! Sizes and places.
 
 pub mod anchored;
+pub mod centered;
 pub mod corner;
 pub mod depth;
 pub mod inline;
+pub mod painted;
+pub mod target;
 pub mod travel;
 pub mod variant_size;
+pub mod wrap;
 
 use crate::css::property::Longhand as L;
 use crate::engine::Style;
@@ -20,3 +24,58 @@ fn definite(style: &Style, horizontal: bool) -> Option<f64> {
     let edges: f64 = edges.iter().map(|edge| style.px(*edge)).sum::<Result<f64, _>>().ok()?;
     Some(if style.is(L::BoxSizing, "border-box") { px.max(edges) } else { px + edges })
 }
+
+/// What sizes and places depend on.
+const SIZES: [L; 51] = [
+    L::AlignContent,
+    L::AlignItems,
+    L::AlignSelf,
+    L::BackgroundColor,
+    L::BackgroundImage,
+    L::BorderBottomWidth,
+    L::BorderLeftWidth,
+    L::BorderRightWidth,
+    L::BorderTopWidth,
+    L::Bottom,
+    L::BoxSizing,
+    L::ColumnGap,
+    L::Content,
+    L::Display,
+    L::FlexBasis,
+    L::FlexDirection,
+    L::FlexGrow,
+    L::FlexShrink,
+    L::FlexWrap,
+    L::FontSize,
+    L::GridTemplateColumns,
+    L::GridTemplateRows,
+    L::Height,
+    L::JustifyContent,
+    L::JustifyItems,
+    L::JustifySelf,
+    L::Left,
+    L::LineHeight,
+    L::MarginBottom,
+    L::MarginLeft,
+    L::MarginRight,
+    L::MarginTop,
+    L::MaxWidth,
+    L::MinHeight,
+    L::MinWidth,
+    L::Opacity,
+    L::PaddingBottom,
+    L::PaddingLeft,
+    L::PaddingRight,
+    L::PaddingTop,
+    L::Position,
+    L::Right,
+    L::RowGap,
+    L::Scale,
+    L::Top,
+    L::Transform,
+    L::Translate,
+    L::VerticalAlign,
+    L::Visibility,
+    L::Width,
+    L::ZIndex,
+];

@@ -3,3 +3,4 @@
 pub mod forced_colors;
 pub mod parity;
 pub mod unreachable;
+pub mod unset;
