@@ -37,6 +37,24 @@ pub struct Evidence {
     pub figures: String,
     /// The controls that the cases are of.
     pub controls: Vec<String>,
+    /// Where places on pages are counted instead: on how many pages they are.
+    pub pages: Option<u64>,
+}
+
+impl Evidence {
+    /// In one sentence; nothing where it would say no more than the finding itself.
+    pub fn words(&self) -> Option<String> {
+        let count =
+            |number: u64, noun: &str| format!("{} {noun}{}", grouped(number), if number == 1 { "" } else { "s" });
+        match self.pages {
+            None => Some(format!("{}, the worst is {}: {}", count(self.cases, "case"), self.worst, self.figures)),
+            Some(_) if self.cases == 1 => None,
+            Some(1) => Some(count(self.cases, "place")),
+            Some(pages) => {
+                Some(format!("{} on {pages} pages, the first is {}", count(self.cases, "place"), self.worst))
+            }
+        }
+    }
 }
 
 /// A place besides the primary one, and what it has to do with it.

@@ -1,7 +1,10 @@
 //! HTML into a [`Document`] by the parser of the HTML Standard: the tree builder's sink, and whole pages.
+//!
+//! The parser reports no byte offsets. Where places are wanted it is fed one tag at a time: whatever it does while it has a
+//! piece belongs to that piece.
 
 use crate::dom::{Document, Element, NodeData, NodeId};
-use crate::source::Span;
+use crate::source::{FileId, Span};
 use html5ever::interface::{ElementFlags, NodeOrText, QuirksMode, TreeSink};
 use html5ever::tendril::{StrTendril, TendrilSink};
 use html5ever::{Attribute, ParseOpts, QualName};
@@ -18,8 +21,10 @@ const MAX_DEPTH: usize = 512;
 pub struct Sink {
     document: RefCell<Document>,
     errors: RefCell<Vec<(Span, String)>>,
-    /// The piece of text that the parser has; none for pages, which need no places.
+    /// The piece of text that the parser has, where places are wanted.
     place: Option<Rc<Cell<Span>>>,
+    /// Whether what it reads is a control's template: then mistakes are kept.
+    is_template: bool,
     quirks: Cell<bool>,
     /// Contents of `<template>` elements, which are no part of a page.
     templates: RefCell<HashMap<NodeId, NodeId>>,
@@ -38,11 +43,11 @@ pub struct Parsed {
 impl Sink {
     /// A sink for a template: `place` is the piece that the parser has.
     pub fn new(place: Rc<Cell<Span>>) -> Sink {
-        Sink { place: Some(place), ..Sink::default() }
+        Sink { place: Some(place), is_template: true, ..Sink::default() }
     }
 
     fn is_page(&self) -> bool {
-        self.place.is_none()
+        !self.is_template
     }
 
     fn span(&self) -> Option<Span> {
@@ -65,6 +70,58 @@ pub fn parse_page(text: &str) -> Parsed {
     html5ever::parse_document(Sink::default(), ParseOpts::default()).one(StrTendril::from(text))
 }
 
+/// The same, with the place of every element in a file.
+pub fn parse_page_in(file: FileId, text: &str) -> Parsed {
+    let place = Rc::new(Cell::new(Span::new(file, 0, 0)));
+    let sink = Sink { place: Some(Rc::clone(&place)), ..Sink::default() };
+    let mut parser = html5ever::parse_document(sink, ParseOpts::default());
+    let mut start = 0;
+    for end in piece_ends(text) {
+        place.set(Span::new(file, start, tag_end(text, start, end)));
+        parser.process(StrTendril::from(&text[start..end]));
+        start = end;
+    }
+    parser.finish()
+}
+
+/// The end of the tag that a piece begins with, or of the piece when it is text.
+pub fn tag_end(text: &str, start: usize, end: usize) -> usize {
+    if !text[start..].starts_with('<') {
+        return end;
+    }
+    let mut quote = None;
+    for (i, c) in text[start..end].char_indices() {
+        match (quote, c) {
+            (None, '"' | '\'') => quote = Some(c),
+            (Some(q), c) if c == q => quote = None,
+            (None, '>') => return start + i + 1,
+            _ => {}
+        }
+    }
+    end
+}
+
+/// Splits before every tag; `<` inside a quoted attribute or a comment starts none.
+pub fn piece_ends(text: &str) -> Vec<usize> {
+    let mut ends = Vec::new();
+    let mut at = 0;
+    while at < text.len() {
+        let rest = &text[at..];
+        let inside = if rest.starts_with("<!--") {
+            rest.find("-->").map_or(rest.len(), |i| i + 3)
+        } else if rest.starts_with('<') {
+            tag_end(text, at, text.len()) - at
+        } else {
+            0
+        };
+        let next = rest[inside..].find('<').map_or(text.len(), |i| at + inside + i);
+        // A `<` right at the start of text that is no tag must not stop the walk.
+        at = if next == at { at + 1 } else { next };
+        ends.push(at);
+    }
+    ends
+}
+
 impl TreeSink for Sink {
     type Handle = NodeId;
     type Output = Parsed;
@@ -76,7 +133,7 @@ impl TreeSink for Sink {
 
     fn parse_error(&self, msg: Cow<'static, str>) {
         // A page may hold any number; nobody reads them.
-        if let Some(span) = self.span() {
+        if let Some(span) = self.span().filter(|_| self.is_template) {
             self.errors.borrow_mut().push((span, msg.into_owned()));
         }
     }

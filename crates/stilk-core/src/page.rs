@@ -1,7 +1,8 @@
 //! Pages that people wrote: their document and the stylesheets they use, in the order of the cascade.
 
 use crate::dom::{Document, NodeData, NodeId};
-use crate::html::parse_page;
+use crate::html::{Parsed, parse_page, parse_page_in};
+use crate::source::FileId;
 
 /// A page.
 #[derive(Debug, Clone)]
@@ -17,6 +18,8 @@ pub struct Page {
 /// A stylesheet of a page.
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct PageSheet {
+    /// Its element.
+    pub node: NodeId,
     /// Where its text is.
     pub source: SheetSource,
     /// The media it is for; empty for all.
@@ -35,7 +38,15 @@ pub enum SheetSource {
 impl Page {
     /// Reads a page. Like browsers, it takes any text.
     pub fn parse(text: &str) -> Page {
-        let parsed = parse_page(text);
+        Page::of(parse_page(text))
+    }
+
+    /// Reads a page whose elements keep their places in a file.
+    pub fn parse_in(file: FileId, text: &str) -> Page {
+        Page::of(parse_page_in(file, text))
+    }
+
+    fn of(parsed: Parsed) -> Page {
         let document = parsed.document;
         let sheets =
             document.descendants(Document::ROOT).into_iter().filter_map(|node| sheet(&document, node)).collect();
@@ -72,7 +83,7 @@ fn sheet(document: &Document, node: NodeId) -> Option<PageSheet> {
         }
         _ => return None,
     };
-    Some(PageSheet { source, media })
+    Some(PageSheet { node, source, media })
 }
 
 #[cfg(test)]

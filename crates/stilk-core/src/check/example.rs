@@ -11,6 +11,10 @@ pub struct Example {
     pub tokens: &'static str,
     /// Where there are two themes: what `day` and `night` define, as members of a JSON object.
     pub themes: Option<[&'static str; 2]>,
+    /// For checks of pages: what stands in the body of one that links the stylesheet, or a whole page.
+    pub page: &'static str,
+    /// Whether the manifest allows one plain button a page.
+    pub counted: bool,
 }
 
 impl Example {
@@ -33,22 +37,63 @@ impl Example {
 
     /// A sheet of the usual button.
     pub(super) const fn sheet(sheet: &'static str) -> Example {
-        Example { sheet, template: Example::TEMPLATE, tokens: "", themes: None }
+        Example { sheet, template: Example::TEMPLATE, tokens: "", themes: None, page: "", counted: false }
     }
 
     /// A sheet with a template of its own.
     pub(super) const fn drawn(template: &'static str, sheet: &'static str) -> Example {
-        Example { sheet, template, tokens: "", themes: None }
+        Example { sheet, template, tokens: "", themes: None, page: "", counted: false }
     }
 
     /// A sheet of the usual button, and further tokens.
     pub(super) const fn with_tokens(tokens: &'static str, sheet: &'static str) -> Example {
-        Example { sheet, template: Example::TEMPLATE, tokens, themes: None }
+        Example { sheet, template: Example::TEMPLATE, tokens, themes: None, page: "", counted: false }
     }
 
     /// A sheet of the usual button in two themes.
     pub(super) const fn themed(themes: [&'static str; 2], sheet: &'static str) -> Example {
-        Example { sheet, template: Example::TEMPLATE, tokens: "", themes: Some(themes) }
+        Example { sheet, template: Example::TEMPLATE, tokens: "", themes: Some(themes), page: "", counted: false }
+    }
+
+    /// A page with controls of a small system: a button with an option `quiet`, and a field.
+    pub(super) const fn page(page: &'static str) -> Example {
+        Example {
+            sheet: Example::BUTTON,
+            template: Example::BUTTON_TEMPLATE,
+            tokens: "",
+            themes: None,
+            page,
+            counted: false,
+        }
+    }
+
+    /// The same in a system that allows one plain button a page.
+    pub(super) const fn counted(mut self) -> Example {
+        self.counted = true;
+        self
+    }
+
+    /// The button on the pages of examples.
+    const BUTTON: &'static str = "@control button {\n  display: inline-block; padding: {gap}; border: 0; background: {sea}; color: {paper}; font: 1rem/1.5 sans-serif;\n  @state hover { background: {ink}; }\n  @option quiet { background: none; color: {ink}; }\n}\n";
+
+    /// Its template.
+    const BUTTON_TEMPLATE: &'static str = "<button type=\"button\"><span part=\"label\"><slot>Book</slot></span></button>\n<a href=\"#\"><span part=\"label\"><slot>Book</slot></span></a>\n<input type=\"submit\" value=\"Book\">\n";
+
+    /// The other control on the pages of examples.
+    const FIELD: [&'static str; 2] = [
+        "@control field {\n  @part native { border: 1px solid {ink}; background: {paper}; color: {ink}; padding: {gap}; }\n}\n",
+        "<div><label part=\"label\" for=\"entry\"><slot>Name</slot></label><input part=\"native\" id=\"entry\"></div>\n",
+    ];
+
+    /// The page, where the example is one.
+    pub fn document(&self) -> Option<String> {
+        match self.page {
+            "" => None,
+            whole if whole.starts_with("<!doctype") => Some(whole.to_owned()),
+            body => Some(format!(
+                "<!doctype html>\n<html lang=\"en\">\n<title>Ferries</title>\n<link rel=\"stylesheet\" href=\"dist/example.css\">\n<body>\n{body}\n"
+            )),
+        }
     }
 
     /// The control's name.
@@ -67,6 +112,15 @@ impl Example {
             (format!("controls/{control}.html"), self.template.into()),
             (format!("controls/{control}.stilk"), self.sheet.into()),
         ];
+        if self.counted {
+            files[0].1.push_str("\n[checks]\ncount = { \"button.plain\" = 1 }\n");
+        }
+        if !self.page.is_empty() {
+            let [sheet, template] = Example::FIELD;
+            files.push(("controls/field.html".into(), template.into()));
+            files.push(("controls/field.stilk".into(), sheet.into()));
+        }
+        files.extend(self.document().map(|page| ("page.html".into(), page)));
         if let Some(themes) = self.themes {
             files[0].1 = Example::MANIFEST.replace("[\"example.tokens.json\"]", "\"example.resolver.json\"");
             files.push(("example.resolver.json".into(), resolver(themes)));

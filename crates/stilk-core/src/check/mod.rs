@@ -8,6 +8,8 @@ mod contrast;
 mod example;
 mod font;
 mod geometry;
+mod markup;
+mod page;
 mod paint;
 mod relevance;
 mod reset;
@@ -19,11 +21,14 @@ mod visible;
 
 use crate::case::{ControlKind, Look, Stage, Unit};
 use crate::diagnostic::Level;
+use crate::engine::defaults::Browser;
+use crate::scan::{PageSink, Visit};
 use crate::source::Sources;
 use crate::system::{Control, StateSet, System};
-pub use contrast::text::floor;
 pub use contrast::text::{Figure, Worst, figure as contrast_figure, worst_text};
+pub use contrast::text::{floor, floor as contrast_floor};
 pub use example::Example;
+pub(crate) use geometry::target::target as geometry_target;
 pub use paint::{contrast, hex, over, text_places};
 use relevance::Reads;
 use run::Sink;
@@ -73,6 +78,8 @@ enum Scope {
     Options(Reads, Of, fn(&Inspection, &mut Sink)),
     /// The whole system at once.
     System(fn(&Survey, &mut Sink)),
+    /// One page with the system's controls in it.
+    Page(fn(&Visit, &mut PageSink)),
     /// Asked while sources are read: what fails cannot be drawn at all. Gives how many things it looked at.
     Reading(fn(&System) -> u64),
 }
@@ -116,12 +123,17 @@ pub static CHECKS: &[&Check] = &[
     &reset::forced_colors::CHECK,
     &reset::parity::CHECK,
     &reset::unreachable::CHECK,
+    &reset::unset::CHECK,
     &geometry::anchored::CHECK,
+    &geometry::centered::CHECK,
     &geometry::corner::CHECK,
     &geometry::depth::CHECK,
     &geometry::inline::CHECK,
+    &geometry::painted::CHECK,
+    &geometry::target::CHECK,
     &geometry::travel::CHECK,
     &geometry::variant_size::CHECK,
+    &geometry::wrap::CHECK,
     &cascade::dead::CHECK,
     &cascade::masked::CHECK,
     &cascade::reach::CHECK,
@@ -136,7 +148,34 @@ pub static CHECKS: &[&Check] = &[
     &token::r#type::CHECK,
     &token::unknown::CHECK,
     &token::unused::CHECK,
+    &markup::class::CHECK,
+    &markup::count::CHECK,
+    &markup::form::CHECK,
+    &markup::group::CHECK,
+    &markup::id::CHECK,
+    &markup::label::CHECK,
+    &markup::nesting::CHECK,
+    &markup::part::CHECK,
+    &markup::stylesheet::CHECK,
+    &markup::r#type::CHECK,
+    &page::bypass::CHECK,
+    &page::collision::CHECK,
+    &page::contrast::CHECK,
+    &page::hover_only::CHECK,
+    &page::lasting_focus::CHECK,
+    &page::outline::CHECK,
+    &page::r#override::CHECK,
+    &page::target::CHECK,
+    &page::transition::CHECK,
 ];
+
+/// What is asked of pages, but for what the manifest turns off.
+pub(crate) fn page_checks(system: &System) -> impl Iterator<Item = fn(&Visit, &mut PageSink)> {
+    CHECKS.iter().filter(|check| !run::is_off(system, check.id)).filter_map(|check| match check.scope {
+        Scope::Page(run) => Some(run),
+        _ => None,
+    })
+}
 
 /// All ids.
 pub fn ids() -> impl Iterator<Item = &'static str> {
@@ -185,6 +224,8 @@ pub struct Survey<'s> {
     pub stage: &'s Stage<'s>,
     /// Draws cases where the device forces its own colours.
     pub forced: &'s Stage<'s>,
+    /// Draws cases over the defaults of each browser that was measured.
+    pub browsers: &'s [(Browser, Stage<'s>)],
     /// Follows values to their sources.
     pub tracer: &'s Tracer<'s>,
 }

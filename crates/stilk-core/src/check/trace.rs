@@ -21,6 +21,8 @@ pub struct Tracer<'t> {
     written: &'t Written,
     sources: &'t Sources,
     tokens: HashMap<Span, (&'t str, Option<TokenType>)>,
+    /// Whether tokens of all types are followed; those that are no colours otherwise are not.
+    every_type: bool,
 }
 
 /// Where a value came from.
@@ -89,7 +91,7 @@ impl<'t> Tracer<'t> {
         for token in &system.tokens.list {
             tokens.extend(token.definitions().map(|d| (d.span, (token.path.as_str(), token.kind))));
         }
-        Tracer { parsed, written, sources, tokens }
+        Tracer { parsed, written, sources, tokens, every_type: false }
     }
 
     /// Where a longhand's value came from.
@@ -102,6 +104,22 @@ impl<'t> Tracer<'t> {
             self.follow(style, text, &mut origin, 0);
         }
         origin
+    }
+
+    /// The same with tokens of every type, not colours alone.
+    pub fn all_tokens(&self, style: &Style, longhand: Longhand) -> Origin {
+        let every = Tracer { every_type: true, tokens: self.tokens.clone(), ..*self };
+        every.color_origin(style, longhand)
+    }
+
+    /// The text at a place of the sources.
+    pub fn text_at(&self, span: Span) -> String {
+        self.sources.text(span).split_whitespace().collect::<Vec<_>>().join(" ")
+    }
+
+    /// `path:line` of a place.
+    pub fn place_of(&self, span: Span) -> String {
+        self.sources.place(span)
     }
 
     /// Where a colour came from that may be the element's own `color`, and that be inherited.
@@ -156,7 +174,8 @@ impl<'t> Tracer<'t> {
             match self.tokens.get(&span) {
                 Some((path, kind)) if self.sources.file(span.file).path.ends_with(".json") => {
                     let token = (span, (*path).to_owned());
-                    if matches!(kind, None | Some(TokenType::Color)) && !origin.tokens.contains(&token) {
+                    let counts = self.every_type || matches!(kind, None | Some(TokenType::Color));
+                    if counts && !origin.tokens.contains(&token) {
                         origin.tokens.push(token);
                     }
                     continue;

@@ -32,6 +32,10 @@ pub struct Manifest {
     pub conformance: Conformance,
     /// Levels that replace those of the checks.
     pub levels: Vec<(Name, Option<Level>)>,
+    /// How often a control or one of its options may stand on one page: `button.strong`.
+    pub counts: Vec<(Name, u64)>,
+    /// The pages that `scan` reads where none is named, as patterns relative to the project.
+    pub pages: Vec<Name>,
 }
 
 /// Where tokens come from.
@@ -146,7 +150,7 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
     };
     let controls =
         system.string("controls", diagnostics).unwrap_or(Name { value: "controls".into(), span: system.span });
-    system.strings("pages", diagnostics);
+    let pages = system.strings("pages", diagnostics);
     system.finish("[system]", diagnostics);
 
     let modifiers = read_modifiers(&mut root, diagnostics);
@@ -185,7 +189,7 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
     let states = own.string_entries(diagnostics);
     let states = states.into_iter().map(|(name, selector)| OwnState { name, selector }).collect();
 
-    let (conformance, levels) = read_checks(&mut root, diagnostics);
+    let (conformance, levels, counts) = read_checks(&mut root, diagnostics);
     root.finish("the manifest", diagnostics);
     Some(Manifest {
         // What is missing was reported; reading goes on, so that one run names every mistake.
@@ -200,6 +204,8 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
         states,
         conformance,
         levels,
+        counts,
+        pages,
     })
 }
 
@@ -275,7 +281,7 @@ fn read_surfaces(root: &mut Table, diagnostics: &mut crate::diagnostic::Diagnost
 fn read_checks(
     root: &mut Table,
     diagnostics: &mut crate::diagnostic::Diagnostics,
-) -> (Conformance, Vec<(Name, Option<Level>)>) {
+) -> (Conformance, Vec<(Name, Option<Level>)>, Vec<(Name, u64)>) {
     let mut checks = root.table("checks", diagnostics);
     let conformance = match checks.string("conformance", diagnostics) {
         None => Conformance::Aa,
@@ -306,6 +312,7 @@ fn read_checks(
         };
         levels.push((check, level));
     }
+    let counts = checks.table("count", diagnostics).count_entries(diagnostics);
     checks.finish("[checks]", diagnostics);
-    (conformance, levels)
+    (conformance, levels, counts)
 }

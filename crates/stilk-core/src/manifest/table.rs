@@ -229,6 +229,23 @@ impl<'t> Table<'t> {
             .collect()
     }
 
+    /// All entries that are left, each a whole number of at least one.
+    pub fn count_entries(&mut self, diagnostics: &mut Diagnostics) -> Vec<(Name, u64)> {
+        let entries = std::mem::take(&mut self.entries);
+        let mut counts = Vec::new();
+        for (name, value) in entries {
+            let number = match value.get_ref() {
+                DeValue::Integer(integer) => u64::from_str_radix(integer.as_str(), integer.radix()).ok(),
+                _ => None,
+            };
+            match number {
+                Some(count) => counts.push((name, count)),
+                None => self.wrong_type(&name, self.value_span(&value), "a whole number", "1", diagnostics),
+            }
+        }
+        counts
+    }
+
     /// Reports keys that nothing asked for.
     pub fn finish(self, place: &str, diagnostics: &mut Diagnostics) {
         for (name, _) in &self.entries {

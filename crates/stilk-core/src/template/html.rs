@@ -1,12 +1,10 @@
 //! HTML into a [`Document`], with the place of every element.
 //!
-//! The parser works by the HTML Standard and reports no byte offsets, so it is fed one tag at a time: whatever it does
-//! while it has a piece belongs to that piece. Templates are source, not pages: what the parser would repair is an
-//! error.
+//! Templates are source, not pages: what the parser would repair is an error.
 
 use crate::diagnostic::{Diagnostic, Diagnostics};
 use crate::dom::{Document, NodeId};
-use crate::html::{Parsed, Sink};
+use crate::html::{Parsed, Sink, piece_ends, tag_end};
 use crate::source::{FileId, Sources, Span};
 use html5ever::tendril::{StrTendril, TendrilSink};
 use html5ever::tokenizer::TokenizerOpts;
@@ -122,44 +120,6 @@ fn unclosed(name: &str, span: Span) -> Diagnostic {
 
 fn tag_name(rest: &str) -> String {
     rest.chars().take_while(|c| c.is_ascii_alphanumeric() || *c == '-').collect::<String>().to_ascii_lowercase()
-}
-
-/// The end of the tag that a piece begins with, or of the piece when it is text.
-fn tag_end(text: &str, start: usize, end: usize) -> usize {
-    if !text[start..].starts_with('<') {
-        return end;
-    }
-    let mut quote = None;
-    for (i, c) in text[start..end].char_indices() {
-        match (quote, c) {
-            (None, '"' | '\'') => quote = Some(c),
-            (Some(q), c) if c == q => quote = None,
-            (None, '>') => return start + i + 1,
-            _ => {}
-        }
-    }
-    end
-}
-
-/// Splits before every tag; `<` inside a quoted attribute or a comment starts none.
-fn piece_ends(text: &str) -> Vec<usize> {
-    let mut ends = Vec::new();
-    let mut at = 0;
-    while at < text.len() {
-        let rest = &text[at..];
-        let inside = if rest.starts_with("<!--") {
-            rest.find("-->").map_or(rest.len(), |i| i + 3)
-        } else if rest.starts_with('<') {
-            tag_end(text, at, text.len()) - at
-        } else {
-            0
-        };
-        let next = rest[inside..].find('<').map_or(text.len(), |i| at + inside + i);
-        // A `<` right at the start of text that is no tag must not stop the walk.
-        at = if next == at { at + 1 } else { next };
-        ends.push(at);
-    }
-    ends
 }
 
 /// The fragment parser wraps everything in an `<html>` element; its children are ours.

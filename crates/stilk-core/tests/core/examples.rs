@@ -3,6 +3,7 @@
 use crate::memory::{Memory, messages};
 use std::collections::BTreeSet;
 use stilk_core::check::{CHECKS, Check, Example, Report, Settings, run};
+use stilk_core::scan::{Scanner, Worker};
 use stilk_core::stylesheet::{Purpose, write};
 
 fn project(example: &Example) -> Memory {
@@ -18,6 +19,14 @@ fn said(check: &Check, example: &Example) -> (Vec<String>, u64) {
         assert!(!said.is_empty(), "{}: {:?}", check.id, messages(&project));
         return (said, 1);
     };
+    if let Some(page) = example.document() {
+        let written = write(system, &project.sources, Purpose::Page);
+        let scanner = Scanner::new(system, &written, vec!["example.css".into()]);
+        let report = Worker::new(&scanner).scan("page.html", &page, &mut |_| None);
+        let found = report.found.iter().filter(|(_, finding)| finding.id == check.id);
+        said.extend(found.map(|(_, finding)| finding.message.clone()));
+        return (said, report.decided.get(check.id).copied().unwrap_or_default());
+    }
     let report = report(system, &project.sources);
     said.extend(report.findings.iter().filter(|finding| finding.id == check.id).map(|f| f.message.clone()));
     (said, report.decided.get(check.id).copied().unwrap_or_default())

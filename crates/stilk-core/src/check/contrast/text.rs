@@ -91,7 +91,7 @@ pub(super) fn judge_all(
 }
 
 /// The ratio that text of a size and weight needs: large is 18pt, or 14pt and bold (WCAG 2.2, "large scale").
-pub(super) fn needed(conformance: Conformance, style: &Style) -> f64 {
+pub(crate) fn needed(conformance: Conformance, style: &Style) -> f64 {
     let px = style.px(L::FontSize).unwrap_or(0.0);
     let weight = style.get(L::FontWeight).ok().and_then(|w| w.as_number()).unwrap_or(400.0);
     const LARGE: f64 = 24.0;
@@ -223,6 +223,23 @@ pub struct Worst {
     pub behind: Pixel,
     ratio: f64,
     needed: f64,
+}
+
+impl Worst {
+    /// The ratio, 1 to 21.
+    pub fn ratio(&self) -> f64 {
+        self.ratio
+    }
+
+    /// The ratio that it needs.
+    pub fn needed(&self) -> f64 {
+        self.needed
+    }
+
+    /// Whether it has what it needs.
+    pub fn passes(&self) -> bool {
+        self.ratio >= self.needed
+    }
 }
 
 /// The worst text in a look; nothing where none is painted.

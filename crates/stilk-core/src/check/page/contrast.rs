@@ -1,0 +1,104 @@
+//! `page/contrast`: a control's text can be read where it stands.
+
+use super::place::{Places, STATES, is_disabled};
+use crate::check::contrast::text::{floor, needed};
+use crate::check::paint::{self, contrast, hex};
+use crate::check::{Check, Example, Scope};
+use crate::css::property::Longhand as L;
+use crate::css::serialize::number;
+use crate::diagnostic::{Diagnostic, Level};
+use crate::scan::{PageSink, Visit};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "page/contrast",
+    summary: "a control's text has the contrast it needs on what is behind it on the page, with the page's own rules over it",
+    why: "A system is checked on the surfaces that it names. A page puts the quiet button on its photograph-dark footer all the \
+          same.",
+    source: "WCAG 2.2, 1.4.3 Contrast (Minimum) and 1.4.6 Contrast (Enhanced)",
+    level: Level::Error,
+    mend: "Put it on a surface that the system names, give the place the theme that is made for it (`data-theme`), or choose \
+           another option.",
+    fails: Example::page(
+        "<div style=\"background: #1b2430\"><button type=\"button\" class=\"ex-button ex-button-quiet\"><span class=\"ex-button_label\">Book</span></button></div>",
+    ),
+    passes: Example::page(
+        "<div style=\"background: #f4f4f4\"><button type=\"button\" class=\"ex-button ex-button-quiet\"><span class=\"ex-button_label\">Book</span></button></div>",
+    ),
+    scope: Scope::Page(run),
+};
+
+fn run(visit: &Visit, sink: &mut PageSink) {
+    if visit.instances.is_empty() {
+        return;
+    }
+    let places = Places::new(visit);
+    for instance in visit.instances.iter().filter(|instance| !is_disabled(visit, instance)) {
+        let mut worst: Option<(f64, f64, paint::Painted, &[&str])> = None;
+        let mut unknown = None;
+        for states in STATES {
+            let look = places.look(instance, states);
+            for mut place in paint::text_places(&look) {
+                // A control in it has a place of its own.
+                let is_inner = |node| node != instance.node && visit.instances.iter().any(|other| other.node == node);
+                if place.chain.iter().any(|node| is_inner(*node)) {
+                    continue;
+                }
+                place.chain = places.chain(place.node);
+                let Some(style) = place.style(&look) else { continue };
+                let needed = needed(visit.system.manifest.conformance, style);
+                match paint::paint(&look, &place, needed) {
+                    Err(reason) => unknown = unknown.or(Some(reason)),
+                    Ok(painted) => {
+                        for one in painted {
+                            let ratio = contrast(one.text, one.behind);
+                            if worst.is_none_or(|(known, known_needed, ..)| ratio / needed < known / known_needed) {
+                                worst = Some((ratio, needed, one, states));
+                            }
+                        }
+                    }
+                }
+            }
+        }
+        match (&worst, unknown) {
+            (Some((ratio, needed, ..)), _) if ratio < needed => sink.decided(CHECK.id, 1),
+            (_, Some(reason)) => sink.unknown(CHECK.id, 1, reason),
+            _ => sink.decided(CHECK.id, 1),
+        }
+        let Some((ratio, needed, painted, states)) = worst.filter(|(ratio, needed, ..)| ratio < needed) else {
+            continue;
+        };
+        let name = instance.name(visit.system);
+        let state = match states.first() {
+            None => String::new(),
+            Some(state) => format!(" in {}", states.last().filter(|last| **last == "active").unwrap_or(state)),
+        };
+        let message = format!(
+            "`{name}` is {:.2}:1 here{state}, text needs {}:1: {} on {}",
+            floor(ratio),
+            number(needed),
+            hex(painted.text),
+            hex(painted.behind)
+        );
+        let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(instance.node), message)
+            .label(format!("{:.2}:1", floor(ratio)));
+        // What is behind it, or the page's own rule that painted over.
+        let around = visit.above(instance.node).find(|above| {
+            let style = visit.styles.element(*above);
+            style.is_some_and(|style| style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha > 0.0))
+        });
+        let own = visit.styles.element(instance.node).and_then(|style| {
+            [L::Color, L::BackgroundColor].into_iter().find_map(|longhand| {
+                let id = style.winner(longhand)?;
+                visit.sheet_of(id).filter(|sheet| !sheet.is_system)?;
+                visit.declaration_span(id)
+            })
+        });
+        if let Some(span) = own {
+            diagnostic = diagnostic.related(span, "the page's own rule");
+        } else if let Some(span) = around.and_then(|node| visit.span(node)) {
+            diagnostic = diagnostic.related(span, "what it lies on");
+        }
+        sink.find(format!("{name} {} {}", hex(painted.text), hex(painted.behind)), diagnostic);
+    }
+}

@@ -1,0 +1,204 @@
+//! Scanning: real pages against the system. Which controls, options and states they use, what is wrong with their markup,
+//! and what on the page beats the system or reaches into it.
+//!
+//! A page is read as browsers do, with the place of every element; its stylesheets and the system's are computed by the same
+//! engine as everything else. Each check of a page is one file in `check/markup` or `check/page`.
+
+mod classes;
+mod gather;
+mod instance;
+mod usage;
+mod visit;
+
+use crate::check::page_checks;
+use crate::diagnostic::Diagnostic;
+use crate::engine::defaults::Browser;
+use crate::engine::{Engine, Forced, Media, Styles, Stylesheet};
+use crate::page::{Page, SheetSource};
+use crate::source::Sources;
+use crate::stylesheet::Written;
+use crate::system::System;
+pub use classes::{Classes, Meaning};
+pub use gather::Gathered;
+pub use instance::{Instance, instances};
+use std::collections::{BTreeMap, HashMap};
+use std::hash::{DefaultHasher, Hash, Hasher};
+use std::sync::Arc;
+pub use usage::Usage;
+pub use visit::{PageSink, PageStyle, Visit};
+
+/// What pages are held against.
+pub struct Scanner<'s> {
+    system: &'s System,
+    classes: Classes,
+    own: Arc<Stylesheet>,
+    /// File names of the system's stylesheets, by which pages link them.
+    names: Vec<String>,
+}
+
+/// A stylesheet that pages link.
+#[derive(Clone)]
+pub struct Linked {
+    /// Its path, for people.
+    pub path: String,
+    /// Its text.
+    pub text: Arc<str>,
+    /// Its rules.
+    pub parsed: Arc<Stylesheet>,
+}
+
+/// What there is to say of one page.
+pub struct PageReport {
+    /// Its path.
+    pub path: String,
+    /// What it uses.
+    pub usage: Usage,
+    /// What is wrong with it, each with what makes it one with others.
+    pub found: Vec<(String, Diagnostic)>,
+    /// The page and its stylesheets.
+    pub sources: Sources,
+    /// How much each check decided.
+    pub decided: BTreeMap<&'static str, u64>,
+    /// How much it could not, and why.
+    pub reasons: BTreeMap<(&'static str, &'static str), u64>,
+}
+
+impl<'s> Scanner<'s> {
+    /// A scanner for a system, its stylesheet, and the names of the files that it is written to.
+    pub fn new(system: &'s System, written: &Written, names: Vec<String>) -> Scanner<'s> {
+        Scanner { system, classes: Classes::new(system), own: Arc::new(Stylesheet::parse(&written.text)), names }
+    }
+
+    /// Whether an address is that of the system's stylesheet.
+    pub fn is_own(&self, address: &str) -> bool {
+        let path = address.split(['?', '#']).next().unwrap_or_default();
+        let name = path.rsplit('/').next().unwrap_or_default();
+        self.names
+            .iter()
+            .any(|known| known == name || known.trim_end_matches(".css") == name.trim_end_matches(".min.css"))
+    }
+}
+
+/// Scans page after page; each thread has its own. What pages share is read once.
+pub struct Worker<'s> {
+    scanner: &'s Scanner<'s>,
+    engines: Vec<(Vec<usize>, Vec<Arc<Stylesheet>>, Engine)>,
+    alone: Engine,
+    inline: HashMap<u64, Arc<Stylesheet>>,
+}
+
+/// So many engines are kept: pages of a site share their stylesheets.
+const ENGINES: usize = 8;
+
+/// So many texts of `<style>` elements are kept.
+const INLINE: usize = 64;
+
+impl<'s> Worker<'s> {
+    /// A worker of a scanner.
+    pub fn new(scanner: &'s Scanner<'s>) -> Worker<'s> {
+        let alone = Engine::new(Browser::Chromium.sheet(), &[&scanner.own], Media::default());
+        Worker { scanner, engines: Vec::new(), alone, inline: HashMap::new() }
+    }
+
+    /// Scans a page. `read` gives the stylesheet behind an address as the page has it; nothing where it cannot be had.
+    pub fn scan(&mut self, path: &str, text: &str, read: &mut dyn FnMut(&str) -> Option<Linked>) -> PageReport {
+        // Browsers read line ends as one character; so that places stay, the text is brought to that before.
+        let text = if text.contains('\r') { text.replace("\r\n", "\n").replace('\r', "\n") } else { text.to_owned() };
+        let mut sources = Sources::default();
+        let file = sources.add(path, text);
+        let page = Page::parse_in(file, &sources.file(file).text);
+        let mut sheets = Vec::new();
+        for sheet in &page.sheets {
+            let wrap = |text: &str| match sheet.media.trim() {
+                "" | "all" | "screen" => (text.to_owned(), 0),
+                media => (format!("@media {media} {{{text}}}"), media.len() as i64 + 9),
+            };
+            match &sheet.source {
+                SheetSource::Inline(text) => {
+                    let (wrapped, before) = wrap(text);
+                    let start = page.document.node(sheet.node).children.first();
+                    let start = start.and_then(|node| page.document.node(*node).span).map_or(0, |span| span.start);
+                    let (start, length) = (i64::from(start) - before, wrapped.len());
+                    sheets.push(PageStyle {
+                        parsed: self.inline(&wrapped),
+                        file,
+                        start,
+                        is_system: false,
+                        is_linked: true,
+                        length,
+                    });
+                }
+                SheetSource::Linked(address) if self.scanner.is_own(address) => {
+                    let parsed = Arc::clone(&self.scanner.own);
+                    sheets.push(PageStyle { parsed, file, start: 0, is_system: true, is_linked: true, length: 0 });
+                }
+                SheetSource::Linked(address) => {
+                    let Some(linked) = read(address) else { continue };
+                    let (wrapped, before) = wrap(&linked.text);
+                    let parsed = if before == 0 { linked.parsed } else { self.inline(&wrapped) };
+                    let length = linked.text.len();
+                    let file = sources.find(&linked.path).unwrap_or_else(|| sources.add(linked.path, &*linked.text));
+                    sheets.push(PageStyle { parsed, file, start: -before, is_system: false, is_linked: true, length });
+                }
+            }
+        }
+        if !sheets.iter().any(|sheet| sheet.is_system) {
+            // What is said of looks is said as if it were there; that it is not is a finding of its own.
+            let parsed = Arc::clone(&self.scanner.own);
+            sheets.insert(0, PageStyle { parsed, file, start: 0, is_system: true, is_linked: false, length: 0 });
+        }
+        let instances = instances(self.scanner.system, &self.scanner.classes, &page.document);
+        let usage = Usage::of(self.scanner.system, &page, &instances);
+        let mut sink = PageSink::default();
+        let (system, classes, alone) = (self.scanner.system, &self.scanner.classes, self.alone.clone());
+        let engine = self.engine(&sheets);
+        // Pages without any control need no styles.
+        let styles_of = |engine: &Engine| match instances.is_empty() {
+            true => Styles::default(),
+            false => engine.styles(&page.document, &Forced::default()),
+        };
+        let visit = Visit {
+            system,
+            classes,
+            page: &page,
+            file,
+            sources: &sources,
+            sheets: &sheets,
+            instances: &instances,
+            engine,
+            styles: &styles_of(engine),
+            alone: &styles_of(&alone),
+        };
+        for run in page_checks(system) {
+            run(&visit, &mut sink);
+        }
+        let PageSink { found, decided, reasons } = sink;
+        PageReport { path: path.to_owned(), usage, found, sources, decided, reasons }
+    }
+
+    fn inline(&mut self, text: &str) -> Arc<Stylesheet> {
+        let mut hasher = DefaultHasher::new();
+        text.hash(&mut hasher);
+        if self.inline.len() >= INLINE {
+            self.inline.clear();
+        }
+        Arc::clone(self.inline.entry(hasher.finish()).or_insert_with(|| Arc::new(Stylesheet::parse(text))))
+    }
+
+    fn engine(&mut self, sheets: &[PageStyle]) -> &Engine {
+        let key: Vec<usize> = sheets.iter().map(|sheet| Arc::as_ptr(&sheet.parsed) as usize).collect();
+        if let Some(index) = self.engines.iter().position(|(known, ..)| *known == key) {
+            return &self.engines[index].2;
+        }
+        if self.engines.len() >= ENGINES {
+            self.engines.remove(0);
+        }
+        let parsed: Vec<&Stylesheet> = sheets.iter().map(|sheet| &*sheet.parsed).collect();
+        let engine = Engine::new(Browser::Chromium.sheet(), &parsed, Media::default());
+        // As long as the engine is kept, so are its sheets: another one cannot come to stand at the same place.
+        let held = sheets.iter().map(|sheet| Arc::clone(&sheet.parsed)).collect();
+        self.engines.push((key, held, engine));
+        let last = self.engines.len() - 1;
+        &self.engines[last].2
+    }
+}

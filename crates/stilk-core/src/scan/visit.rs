@@ -1,0 +1,160 @@
+//! One page as checks look at it.
+
+use super::classes::Classes;
+use super::instance::Instance;
+use crate::diagnostic::Diagnostic;
+use crate::dom::{Document, NodeData, NodeId};
+use crate::engine::cascade::{DeclarationId, INLINE};
+use crate::engine::stylesheet::{Declaration, StyleRule, Stylesheet};
+use crate::engine::{Engine, Styles};
+use crate::page::Page;
+use crate::source::{FileId, Sources, Span};
+use crate::system::System;
+use std::collections::BTreeMap;
+use std::sync::Arc;
+
+/// A stylesheet on a page.
+#[derive(Clone)]
+pub struct PageStyle {
+    /// What it says.
+    pub parsed: Arc<Stylesheet>,
+    /// Its file among the page's sources: the page itself for what stands in a `<style>`.
+    pub file: FileId,
+    /// Where its text begins in that file; less than nothing where it was wrapped to be read.
+    pub start: i64,
+    /// Whether it is the system's own.
+    pub is_system: bool,
+    /// Whether the page has it; the system's own is taken for granted where a page forgot it.
+    pub is_linked: bool,
+    /// The length of its text in bytes.
+    pub length: usize,
+}
+
+/// A page with the system's controls in it.
+pub struct Visit<'v> {
+    /// The system.
+    pub system: &'v System,
+    /// Its classes.
+    pub classes: &'v Classes,
+    /// The page.
+    pub page: &'v Page,
+    /// The page's own file.
+    pub file: FileId,
+    /// The page and the stylesheets it uses.
+    pub sources: &'v Sources,
+    /// Its stylesheets, in the order of the cascade.
+    pub sheets: &'v [PageStyle],
+    /// The controls in it.
+    pub instances: &'v [Instance],
+    /// Computes its styles.
+    pub engine: &'v Engine,
+    /// What its elements look like at rest.
+    pub styles: &'v Styles,
+    /// What they would look like if no stylesheet but the system's was there.
+    pub alone: &'v Styles,
+}
+
+impl Visit<'_> {
+    /// The document.
+    pub fn document(&self) -> &Document {
+        &self.page.document
+    }
+
+    /// Where an element's tag stands.
+    pub fn span(&self, node: NodeId) -> Option<Span> {
+        self.page.document.node(node).span.filter(|span| span.file == self.file)
+    }
+
+    /// An attribute of an element.
+    pub fn attribute(&self, node: NodeId, name: &str) -> Option<&str> {
+        self.page.document.element(node)?.attribute(name)
+    }
+
+    /// An element's name; nothing for text.
+    pub fn local(&self, node: NodeId) -> &str {
+        self.page.document.element(node).map_or("", |element| element.local())
+    }
+
+    /// The elements around a node, the innermost first.
+    pub fn above(&self, node: NodeId) -> impl Iterator<Item = NodeId> {
+        std::iter::successors(self.page.document.node(node).parent, |id| self.page.document.node(*id).parent)
+    }
+
+    /// All elements, in document order.
+    pub fn elements(&self) -> Vec<NodeId> {
+        let document = self.document();
+        document.descendants(Document::ROOT).into_iter().filter(|node| document.element(*node).is_some()).collect()
+    }
+
+    /// The text in an element, white space collapsed.
+    pub fn text(&self, node: NodeId) -> String {
+        let document = self.document();
+        let texts = document.descendants(node).into_iter().filter_map(|node| match &document.node(node).data {
+            NodeData::Text(text) => Some(text.clone()),
+            _ => None,
+        });
+        texts.collect::<Vec<_>>().join(" ").split_whitespace().collect::<Vec<_>>().join(" ")
+    }
+
+    /// The sheet that a declaration is in; nothing for the browser's defaults and `style` attributes.
+    pub fn sheet_of(&self, id: DeclarationId) -> Option<&PageStyle> {
+        if id.sheet == 0 || id.sheet == INLINE {
+            return None;
+        }
+        self.sheets.get(usize::from(id.sheet) - 1)
+    }
+
+    /// A declaration with its rule.
+    pub fn declaration(&self, id: DeclarationId) -> Option<(&StyleRule, &Declaration)> {
+        let rule = self.sheet_of(id)?.parsed.rules.get(id.rule as usize)?;
+        Some((rule, rule.declarations.get(id.declaration as usize)?))
+    }
+
+    /// Where a declaration stands in the page's sources.
+    pub fn declaration_span(&self, id: DeclarationId) -> Option<Span> {
+        let sheet = self.sheet_of(id)?;
+        let (rule, declaration) = self.declaration(id)?;
+        // What was imported has no file here.
+        if rule.file != 0 {
+            return None;
+        }
+        self.span_in(sheet, declaration.offset)
+    }
+
+    /// A place in a sheet's text, up to the end of the declaration there.
+    pub fn span_in(&self, sheet: &PageStyle, offset: u32) -> Option<Span> {
+        let start = usize::try_from(sheet.start + i64::from(offset)).ok()?;
+        let text = &self.sources.file(sheet.file).text;
+        let rest = text.get(start..)?;
+        let end = rest.find([';', '}', '\n']).unwrap_or(rest.len());
+        Some(Span::new(sheet.file, start, start + rest[..end].trim_end().len()))
+    }
+}
+
+/// What checks say of a page.
+#[derive(Default)]
+pub struct PageSink {
+    /// Findings, each with what makes it one with others.
+    pub found: Vec<(String, Diagnostic)>,
+    /// How much each check decided.
+    pub decided: BTreeMap<&'static str, u64>,
+    /// How much it could not decide, and why.
+    pub reasons: BTreeMap<(&'static str, &'static str), u64>,
+}
+
+impl PageSink {
+    /// Something is wrong; findings with the same cause, on whatever page, are one.
+    pub fn find(&mut self, cause: impl Into<String>, diagnostic: Diagnostic) {
+        self.found.push((cause.into(), diagnostic));
+    }
+
+    /// So many things were looked at.
+    pub fn decided(&mut self, check: &'static str, count: u64) {
+        *self.decided.entry(check).or_default() += count;
+    }
+
+    /// So many could not be decided.
+    pub fn unknown(&mut self, check: &'static str, count: u64, reason: crate::css::Unknown) {
+        *self.reasons.entry((check, reason.0)).or_default() += count;
+    }
+}

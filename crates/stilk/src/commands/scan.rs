@@ -1,0 +1,232 @@
+//! `stilk scan`: real pages against the system.
+
+use super::{Loaded, former};
+use crate::disk::linked;
+use crate::output::{fingerprint, json, markdown, sarif, scan as output};
+use crate::{Failure, Outcome, ReportFormat};
+use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::path::{Path, PathBuf};
+use std::sync::atomic::{AtomicUsize, Ordering};
+use std::sync::{Arc, Mutex, mpsc};
+use stilk_core::engine::Stylesheet;
+use stilk_core::scan::{Gathered, Linked, PageReport, Scanner, Worker};
+use stilk_core::stylesheet::file_suffixes;
+
+/// What was asked.
+pub struct Request<'r> {
+    /// Files, folders and patterns.
+    pub pages: &'r [String],
+    /// How to print.
+    pub format: ReportFormat,
+    /// A former report.
+    pub against: Option<&'r Path>,
+    /// Whether nothing is printed but findings.
+    pub quiet: bool,
+}
+
+/// From so many pages on, progress is shown.
+const MANY: usize = 50;
+
+/// Pages that are done may wait for those before them; so many may, then workers wait.
+const WAITING: usize = 64;
+
+/// Scans pages and prints what was found.
+pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
+    let known = former(request.against)?;
+    let loaded = Loaded::read(root)?;
+    let pages = pages(&loaded, request)?;
+    let gathered = gather(&loaded, &pages, request.quiet);
+    let (mut report, sources, gathered) = gathered.finish(&loaded.system);
+    let all = report.findings.len();
+    if let Some(known) = &known {
+        report.findings.retain(|finding| !known.contains(&fingerprint::fingerprint(finding, &sources)));
+    }
+    let hidden = (all - report.findings.len()) as u64;
+    // Paths are as the user wrote them.
+    let here = Path::new(".");
+    let summary = output::summary(&report, &gathered);
+    match request.format {
+        ReportFormat::Json => {
+            let usage = output::json(&loaded.system, &gathered);
+            anstream::print!("{}", json::render(&report, &sources, here, Some(usage)));
+        }
+        ReportFormat::Sarif => anstream::print!("{}", sarif::render(&report, &sources, here)),
+        ReportFormat::Markdown => {
+            anstream::print!("{}", markdown::render(&report, &sources, here, &summary));
+            anstream::print!("{}", output::markdown(&loaded.system, &gathered));
+        }
+        ReportFormat::Text if request.quiet && report.findings.is_empty() => {}
+        ReportFormat::Text => {
+            output::print(&loaded.system, &report, &sources, &gathered, request.quiet);
+            if hidden > 0 {
+                anstream::println!(
+                    "{} known from the former report, not shown",
+                    crate::output::count(hidden, "finding")
+                );
+            }
+        }
+    }
+    Ok(super::outcome(&report))
+}
+
+/// The pages that are meant, in order, each once.
+fn pages(loaded: &Loaded, request: &Request) -> Result<Vec<PathBuf>, Failure> {
+    let named: Vec<String> = match request.pages.is_empty() {
+        false => request.pages.to_vec(),
+        true => loaded.system.manifest.pages.iter().map(|name| loaded.shown(&name.value)).collect(),
+    };
+    if named.is_empty() {
+        return Err(Failure::Message(
+            "error: name pages, as in `stilk scan 'site/**/*.html'`,\n  or write `pages = [\"site/*.html\"]` under `[system]` in stilk.toml".into(),
+        ));
+    }
+    let mut found: BTreeSet<PathBuf> = BTreeSet::new();
+    let mut missing = Vec::new();
+    for text in &named {
+        let before = found.len();
+        let path = Path::new(text);
+        if path.is_dir() {
+            found.extend(in_folder(path));
+        } else if path.is_file() {
+            found.insert(path.to_owned());
+        } else {
+            let pattern = glob::glob(text)
+                .map_err(|error| Failure::Message(format!("error: `{text}` is no pattern: {}", error.msg)))?;
+            for path in pattern.flatten() {
+                if path.is_dir() {
+                    found.extend(in_folder(&path));
+                } else {
+                    found.insert(path);
+                }
+            }
+        }
+        if found.len() == before && !path.exists() {
+            missing.push(format!("error: there is no page `{text}`"));
+        }
+    }
+    if !missing.is_empty() {
+        return Err(Failure::Message(missing.join("\n")));
+    }
+    if found.is_empty() {
+        return Err(Failure::Message(format!("error: no page in `{}`: they end in .html or .htm", named.join("`, `"))));
+    }
+    Ok(found.into_iter().collect())
+}
+
+fn in_folder(folder: &Path) -> impl Iterator<Item = PathBuf> {
+    let files =
+        walkdir::WalkDir::new(folder).into_iter().filter_map(Result::ok).filter(|entry| entry.file_type().is_file());
+    files.map(walkdir::DirEntry::into_path).filter(|path| {
+        let ending = path.extension().map(|ending| ending.to_ascii_lowercase());
+        ending.is_some_and(|ending| ["html", "htm", "xhtml"].iter().any(|known| ending == *known))
+    })
+}
+
+/// Scans on all cores; reports are taken in the order of pages, whichever is done first.
+fn gather(loaded: &Loaded, pages: &[PathBuf], quiet: bool) -> Gathered {
+    let written = loaded.stylesheet();
+    let names = file_suffixes(&loaded.system).iter().map(|suffix| loaded.stylesheet_name(suffix.as_deref())).collect();
+    let scanner = Scanner::new(&loaded.system, &written, names);
+    let sheets = Sheets::default();
+    let threads = std::thread::available_parallelism().map_or(1, std::num::NonZero::get).min(pages.len());
+    let next = AtomicUsize::new(0);
+    let progress = progress(pages.len(), quiet);
+    let mut gathered = Gathered::default();
+    std::thread::scope(|scope| {
+        let (sender, receiver) = mpsc::sync_channel::<(usize, PageReport)>(WAITING);
+        for _ in 0..threads.max(1) {
+            let (sender, next, scanner, sheets) = (sender.clone(), &next, &scanner, &sheets);
+            scope.spawn(move || {
+                let mut worker = Worker::new(scanner);
+                loop {
+                    let index = next.fetch_add(1, Ordering::Relaxed);
+                    let Some(path) = pages.get(index) else { return };
+                    let report = scan(&mut worker, sheets, path);
+                    if sender.send((index, report)).is_err() {
+                        return;
+                    }
+                }
+            });
+        }
+        drop(sender);
+        let mut waiting: BTreeMap<usize, PageReport> = BTreeMap::new();
+        let mut taken = 0;
+        for (index, report) in receiver {
+            waiting.insert(index, report);
+            while let Some(report) = waiting.remove(&taken) {
+                gathered.add(report);
+                taken += 1;
+                progress.inc(1);
+            }
+        }
+    });
+    progress.finish_and_clear();
+    gathered
+}
+
+fn progress(pages: usize, quiet: bool) -> ProgressBar {
+    let target = if quiet || pages < MANY { ProgressDrawTarget::hidden() } else { ProgressDrawTarget::stderr() };
+    let bar = ProgressBar::with_draw_target(Some(pages as u64), target);
+    // The template is ours: it is well formed.
+    if let Ok(style) = ProgressStyle::with_template("{pos} of {len} pages  {wide_bar}  {eta} left") {
+        bar.set_style(style.progress_chars("██░"));
+    }
+    bar
+}
+
+fn scan(worker: &mut Worker, sheets: &Sheets, path: &Path) -> PageReport {
+    let shown = path.to_string_lossy().replace('\\', "/");
+    let shown = shown.strip_prefix("./").unwrap_or(&shown).to_owned();
+    // What cannot be read is said once, and the others go on.
+    let text = std::fs::read(path).unwrap_or_else(|error| {
+        anstream::eprintln!("warning: cannot read `{shown}`: {error}");
+        Vec::new()
+    });
+    let text = String::from_utf8_lossy(&text);
+    worker.scan(&shown, &text, &mut |address| sheets.read(&linked(path, address)?))
+}
+
+/// Stylesheets that pages link, each read once.
+#[derive(Default)]
+struct Sheets {
+    known: Mutex<HashMap<PathBuf, Option<Linked>>>,
+}
+
+impl Sheets {
+    fn read(&self, path: &Path) -> Option<Linked> {
+        let path = plain(path);
+        let mut known = self.known.lock().ok()?;
+        if let Some(sheet) = known.get(&path) {
+            return sheet.clone();
+        }
+        let sheet = std::fs::read(&path).ok().map(|bytes| {
+            let text: Arc<str> = String::from_utf8_lossy(&bytes).into();
+            let folder = path.clone();
+            let mut importer = |address: &str| {
+                let path = linked(&folder, address)?;
+                std::fs::read(path).ok().map(|bytes| String::from_utf8_lossy(&bytes).into_owned())
+            };
+            let parsed = Arc::new(Stylesheet::parse_importing(&text, &mut importer));
+            let shown = path.to_string_lossy().replace('\\', "/");
+            Linked { path: shown.strip_prefix("./").unwrap_or(&shown).to_owned(), text, parsed }
+        });
+        known.insert(path, sheet.clone());
+        sheet
+    }
+}
+
+/// A path without `..`, so that one file has one name.
+fn plain(path: &Path) -> PathBuf {
+    let mut plain = PathBuf::new();
+    for part in path.components() {
+        match part {
+            std::path::Component::ParentDir if plain.file_name().is_some() => {
+                plain.pop();
+            }
+            std::path::Component::CurDir => {}
+            other => plain.push(other),
+        }
+    }
+    plain
+}
