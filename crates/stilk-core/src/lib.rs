@@ -12,16 +12,19 @@
 //! 5. [`case`] spans control × host × variant × state × theme; [`markup`] expands each into a document.
 //! 6. [`engine`] computes how a document looks from the CSS text that was written; [`css`] is its table of properties
 //!    and grammars.
+//!    [`layout`] places its boxes.
 //! 7. [`case_name`] reads the notation of cases; [`reach`] follows a token to what depends on it.
 //! 8. [`check`] judges looks and gives a [`check::Report`]; [`specimen`] draws them.
-//! 9. [`page`] reads pages that people wrote; [`inspect`] says why a value in them, or in a case, is what it is.
-//! 10. [`describe`] tells programs about the system: `system.json`, types, resolved tokens.
+//! 9. [`page`] reads pages that people wrote; [`scan`] holds them against the system; [`inspect`] says why a value in them,
+//!    or in a case, is what it is.
+//! 10. [`compare`] holds two versions against each other; [`describe`] tells programs about the system: `system.json`, types, resolved tokens.
 //!
 //! Mistakes and findings are one type, [`diagnostic::Diagnostic`]. [`project::load`] runs stages 1 to 3.
 
 pub mod case;
 pub mod case_name;
 pub mod check;
+pub mod compare;
 pub mod css;
 pub mod describe;
 pub mod diagnostic;
@@ -30,11 +33,13 @@ pub mod engine;
 pub mod html;
 pub mod inspect;
 pub mod json;
+pub mod layout;
 pub mod manifest;
 pub mod markup;
 pub mod page;
 pub mod project;
 pub mod reach;
+pub mod scan;
 pub mod sheet;
 pub mod source;
 pub mod specimen;

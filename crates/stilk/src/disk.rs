@@ -69,3 +69,16 @@ pub fn shown(root: &Path, path: &str) -> String {
     let text = joined.to_string_lossy().replace('\\', "/");
     text.strip_prefix("./").unwrap_or(&text).to_owned()
 }
+
+/// Where a linked stylesheet is on this disk.
+pub fn linked(page: &Path, address: &str) -> Option<PathBuf> {
+    let address = address.split(['?', '#']).next().unwrap_or_default();
+    if let Some(path) = address.strip_prefix("file://") {
+        return Some(PathBuf::from(path));
+    }
+    let is_remote = address.starts_with("//") || address.contains("://") || address.starts_with("data:");
+    if is_remote || address.is_empty() {
+        return None;
+    }
+    Some(page.parent().unwrap_or(Path::new(".")).join(address.trim_start_matches('/')))
+}

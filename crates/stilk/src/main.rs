@@ -128,6 +128,40 @@ enum Command {
                             stilk why --page page.html --all --format json"
     )]
     Why(Box<WhyArguments>),
+    /// Say what differs between two versions: names, looks, contrast, the step that asks for
+    ///
+    /// Folders or git revisions of the project. Exit code 0: nothing differs. 1: something does. 2: it could not run.
+    #[command(
+        after_help = "Examples:\n  stilk compare HEAD~1\n  stilk compare v1.2 v1.3 --format markdown\n  stilk compare v1.2 --format html > changes.html"
+    )]
+    Compare {
+        #[command(flatten)]
+        common: Common,
+        /// A folder or a revision
+        old: String,
+        /// Another one; the project as it is otherwise
+        new: Option<String>,
+        /// How to print it
+        #[arg(long, value_enum, default_value_t = CompareFormat::Text)]
+        format: CompareFormat,
+    },
+    /// Hold real pages against the system: what they use, what is wrong in them, what beats it
+    ///
+    /// Files, folders and patterns; without any, the pages that the manifest names. Exit code 0: clean. 1: there are
+    /// findings. 2: it could not run.
+    #[command(after_help = "Examples:\n  stilk scan 'site/**/*.html'\n  stilk scan site --format json > scan.json")]
+    Scan {
+        #[command(flatten)]
+        common: Common,
+        /// Pages, folders of pages, patterns
+        pages: Vec<String>,
+        /// How to print what was found
+        #[arg(long, value_enum, default_value_t = ReportFormat::Text)]
+        format: ReportFormat,
+        /// A former report in JSON: only what is new is shown and counts
+        #[arg(long, value_name = "FILE")]
+        against: Option<PathBuf>,
+    },
     /// Write a complete, accessible starting system to edit
     #[command(after_help = "Example:\n  stilk new harbour --name \"Harbour Office\" --prefix ho")]
     New {
@@ -324,6 +358,19 @@ enum PairFormat {
     Json,
 }
 
+/// How a comparison is printed.
+#[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
+enum CompareFormat {
+    /// For people
+    Text,
+    /// For programs
+    Json,
+    /// For a changelog
+    Markdown,
+    /// As a page with before and after side by side
+    Html,
+}
+
 /// How answers are printed.
 #[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
 enum Format {
@@ -367,6 +414,14 @@ fn main() -> ExitCode {
                 theme: why.theme.as_deref(),
             };
             commands::why::run(&why.common.project, &question, why.format)
+        }
+        Command::Compare { common, old, new, format } => {
+            commands::compare::run(&common.project, &old, new.as_deref(), format)
+        }
+        Command::Scan { common, pages, format, against } => {
+            let request =
+                commands::scan::Request { pages: &pages, format, against: against.as_deref(), quiet: common.quiet };
+            commands::scan::run(&common.project, &request)
         }
         Command::New { folder, name, prefix, quiet } => {
             commands::new::run(&folder, name.as_deref(), prefix.as_deref(), quiet)

@@ -1,20 +1,13 @@
 //! `stilk check`: every case, judged.
 
-use super::{Loaded, outcome, print_report, summary};
+use super::{Loaded, former, outcome, print_report, summary};
 use crate::output::{count, fingerprint, json, markdown, sarif};
 use crate::{Failure, Outcome, ReportFormat};
 use std::path::Path;
 
 /// Checks a project; against a former report, only what is new counts.
 pub fn run(root: &Path, format: ReportFormat, against: Option<&Path>, quiet: bool) -> Result<Outcome, Failure> {
-    let known = against
-        .map(|path| {
-            let said =
-                |why: String| Failure::Message(format!("error: `{}` cannot be compared with: {why}", path.display()));
-            let text = std::fs::read_to_string(path).map_err(|why| said(why.to_string()))?;
-            fingerprint::known(&text).map_err(said)
-        })
-        .transpose()?;
+    let known = former(against)?;
     let loaded = Loaded::read(root)?;
     let mut report = loaded.report(&loaded.stylesheet());
     let all = report.findings.len();
@@ -24,7 +17,7 @@ pub fn run(root: &Path, format: ReportFormat, against: Option<&Path>, quiet: boo
     let hidden = (all - report.findings.len()) as u64;
     let (sources, root) = (&loaded.sources, loaded.root.as_path());
     match format {
-        ReportFormat::Json => anstream::print!("{}", json::render(&report, sources, root)),
+        ReportFormat::Json => anstream::print!("{}", json::render(&report, sources, root, None)),
         ReportFormat::Sarif => anstream::print!("{}", sarif::render(&report, sources, root)),
         ReportFormat::Markdown => anstream::print!("{}", markdown::render(&report, sources, root, &summary(&report))),
         ReportFormat::Text if quiet && report.findings.is_empty() => {}

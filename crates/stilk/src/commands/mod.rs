@@ -2,6 +2,7 @@
 
 pub mod build;
 pub mod check;
+pub mod compare;
 pub mod contrast;
 pub mod demo;
 mod embedded;
@@ -9,14 +10,16 @@ pub mod explain;
 pub mod markup;
 pub mod mend;
 pub mod new;
+pub mod scan;
 pub mod specimen;
 pub mod tokens;
 pub mod why;
 mod why_case;
 
 use crate::disk::{self, Folder};
-use crate::output::{count, terminal};
+use crate::output::{count, fingerprint, terminal};
 use crate::{Failure, Outcome};
+use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
 use stilk_core::check::{Pair, Report, Settings};
 use stilk_core::diagnostic::Level;
@@ -124,6 +127,14 @@ fn print_report(loaded: &Loaded, report: &Report) {
         anstream::println!("unknown in {}: {reason}", count(*cases, "case"));
     }
     anstream::println!("{}", summary(report));
+}
+
+/// What a former report knows, by fingerprint.
+fn former(against: Option<&Path>) -> Result<Option<BTreeSet<String>>, Failure> {
+    let Some(path) = against else { return Ok(None) };
+    let said = |why: String| Failure::Message(format!("error: `{}` cannot be compared with: {why}", path.display()));
+    let text = std::fs::read_to_string(path).map_err(|why| said(why.to_string()))?;
+    fingerprint::known(&text).map_err(said).map(Some)
 }
 
 fn summary(report: &Report) -> String {

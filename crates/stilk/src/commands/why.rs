@@ -1,6 +1,7 @@
 //! `stilk why`: why a value is what it is, for a case of the system or for an element of any page.
 
 use super::Loaded;
+use crate::disk::linked;
 use crate::output::why::{self as output, Answer, Subject};
 use crate::{Failure, Format, MediaOptions, Outcome};
 use std::path::{Path, PathBuf};
@@ -112,19 +113,6 @@ fn in_page(html: &str, text: &str) -> String {
     let Some(at) = html.find(text).filter(|_| !text.is_empty()) else { return text.to_owned() };
     let blank: String = html[..at].chars().map(|c| if c == '\n' { c } else { ' ' }).collect();
     blank + text
-}
-
-/// Where a linked stylesheet is on this disk.
-fn linked(page: &Path, address: &str) -> Option<PathBuf> {
-    let address = address.split(['?', '#']).next().unwrap_or_default();
-    if let Some(path) = address.strip_prefix("file://") {
-        return Some(PathBuf::from(path));
-    }
-    let is_remote = address.starts_with("//") || address.contains("://") || address.starts_with("data:");
-    if is_remote || address.is_empty() {
-        return None;
-    }
-    Some(page.parent().unwrap_or(Path::new(".")).join(address.trim_start_matches('/')))
 }
 
 /// A stylesheet with what it imports from this disk.

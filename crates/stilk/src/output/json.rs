@@ -11,10 +11,10 @@ use stilk_core::source::{Sources, Span};
 /// The schema that a report follows; its number grows when a reader would have to change.
 const SCHEMA: &str = "urn:stilk:report:1";
 
-/// The report, pretty-printed.
-pub fn render(report: &Report, sources: &Sources, root: &Path) -> String {
+/// The report, pretty-printed, with what a scan adds to it.
+pub fn render(report: &Report, sources: &Sources, root: &Path, scan: Option<Value>) -> String {
     let findings: Vec<Value> = report.findings.iter().map(|finding| to_value(finding, sources, root)).collect();
-    let value = json!({
+    let mut value = json!({
         "$schema": SCHEMA,
         "cases": report.cases,
         "computed": report.computed,
@@ -23,6 +23,9 @@ pub fn render(report: &Report, sources: &Sources, root: &Path) -> String {
         "decided": report.decided,
         "findings": findings,
     });
+    if let Some(scan) = scan {
+        value["scan"] = scan;
+    }
     format!("{value:#}\n")
 }
 
@@ -41,7 +44,11 @@ fn to_value(finding: &Diagnostic, sources: &Sources, root: &Path) -> Value {
         "message": finding.message,
         "cases": evidence.map_or(0, |e| e.cases),
         "controls": evidence.map_or(&[][..], |e| &e.controls),
-        "worst": evidence.map(|e| format!("{}: {}", e.worst, e.figures)),
+        "worst": evidence.map(|e| match e.pages {
+            None => format!("{}: {}", e.worst, e.figures),
+            Some(_) => e.worst.clone(),
+        }),
+        "pages": evidence.and_then(|e| e.pages),
         "spans": spans,
         "mend": finding.mend,
     })

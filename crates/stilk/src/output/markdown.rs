@@ -4,6 +4,7 @@ use super::count;
 use crate::disk::shown;
 use std::path::Path;
 use stilk_core::check::Report;
+use stilk_core::diagnostic::Evidence;
 use stilk_core::source::Sources;
 
 /// The report, the worst first.
@@ -20,9 +21,8 @@ pub fn render(report: &Report, sources: &Sources, root: &Path, summary: &str) ->
             format!(" · `{}:{}`", shown(root, &sources.file(span.file).path), position.line)
         });
         text.push_str(&format!("- **{}** {}{place}\n", finding.level.word(), finding.message));
-        if let Some(evidence) = &finding.evidence {
-            let cases = count(evidence.cases, "case");
-            text.push_str(&format!("  {cases}, the worst is `{}`: {}\n", evidence.worst, evidence.figures));
+        if let Some(words) = finding.evidence.as_ref().and_then(Evidence::words) {
+            text.push_str(&format!("  {words}\n"));
         }
         if let Some(mend) = &finding.mend {
             text.push_str(&format!("  → {mend}\n"));

@@ -1,5 +1,6 @@
 //! What people and programs read: one renderer per format, all from the same diagnostics.
 
+pub mod compare;
 pub mod explain;
 pub mod fingerprint;
 pub mod json;
@@ -7,6 +8,7 @@ pub mod markdown;
 pub mod matrix;
 pub mod pairs;
 pub mod sarif;
+pub mod scan;
 pub mod source_map;
 pub mod terminal;
 pub mod why;

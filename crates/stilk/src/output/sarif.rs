@@ -5,7 +5,7 @@ use crate::disk::shown;
 use serde_json::{Value, json};
 use std::path::Path;
 use stilk_core::check::{CHECKS, Report};
-use stilk_core::diagnostic::{Diagnostic, Level};
+use stilk_core::diagnostic::{Diagnostic, Evidence, Level};
 use stilk_core::source::{Sources, Span};
 
 /// The report, pretty-printed.
@@ -45,8 +45,8 @@ fn level(level: Level) -> &'static str {
 
 fn result(finding: &Diagnostic, sources: &Sources, root: &Path) -> Value {
     let mut text = finding.message.clone();
-    if let Some(evidence) = &finding.evidence {
-        text.push_str(&format!(". {} cases, the worst is {}: {}", evidence.cases, evidence.worst, evidence.figures));
+    if let Some(words) = finding.evidence.as_ref().and_then(Evidence::words) {
+        text.push_str(&format!(". {words}"));
     }
     if let Some(mend) = &finding.mend {
         text.push_str(&format!(". {mend}"));

@@ -5,7 +5,7 @@ use crate::disk::shown;
 use annotate_snippets::{Annotation, AnnotationKind, Group, Level as Mark, Renderer, Snippet};
 use std::collections::BTreeMap;
 use std::path::Path;
-use stilk_core::diagnostic::{Diagnostic, Level};
+use stilk_core::diagnostic::{Diagnostic, Evidence, Level};
 use stilk_core::source::{FileId, Sources, Span};
 
 /// Columns that output is made for.
@@ -30,9 +30,7 @@ fn group<'a>(diagnostic: &'a Diagnostic, sources: &'a Sources, root: &Path) -> G
     };
     let title = wrap(&diagnostic.message, diagnostic.level.word().len() + diagnostic.id.len() + 4);
     let mut group = mark.primary_title(title).id(diagnostic.id).elements(snippets(diagnostic, sources, root));
-    if let Some(evidence) = &diagnostic.evidence {
-        let cases = crate::output::count(evidence.cases, "case");
-        let text = format!("{cases}, the worst is {}: {}", evidence.worst, evidence.figures);
+    if let Some(text) = diagnostic.evidence.as_ref().and_then(Evidence::words) {
         group = group.element(Mark::NOTE.message(wrap(&text, 12)));
     }
     for note in &diagnostic.notes {

@@ -1,0 +1,156 @@
+//! `stilk compare`: two versions of a system, from folders or from git.
+
+use crate::disk::Folder;
+use crate::output::{compare as output, terminal};
+use crate::{CompareFormat, Failure, Outcome};
+use std::collections::BTreeMap;
+use std::io::{Read, Write};
+use std::path::Path;
+use std::process::{Command, Stdio};
+use stilk_core::compare::{Version, compare, page};
+use stilk_core::diagnostic::Level;
+use stilk_core::project;
+use stilk_core::source::{FileError, Files, Sources};
+use stilk_core::stylesheet::{Purpose, Written, write};
+use stilk_core::system::System;
+
+/// One version, read.
+struct Side {
+    name: String,
+    system: System,
+    sources: Sources,
+    written: Written,
+}
+
+impl Side {
+    fn version(&self) -> Version<'_> {
+        Version { system: &self.system, sources: &self.sources, written: &self.written }
+    }
+}
+
+/// Compares two versions. `new` is the project as it is where nothing is named.
+pub fn run(root: &Path, old: &str, new: Option<&str>, format: CompareFormat) -> Result<Outcome, Failure> {
+    let [old, new] = [read(root, Some(old))?, read(root, new)?];
+    let versions = [old.version(), new.version()];
+    let comparison = compare(&versions[0], &versions[1]);
+    let names = [old.name.as_str(), new.name.as_str()];
+    match format {
+        CompareFormat::Text => anstream::print!("{}", output::text(&comparison, names)),
+        CompareFormat::Markdown => anstream::print!("{}", output::markdown(&comparison, names)),
+        CompareFormat::Json => anstream::println!("{:#}", output::json(&comparison, names)),
+        CompareFormat::Html => anstream::print!("{}", page(&comparison, [&versions[0], &versions[1]], names)),
+    }
+    Ok(if comparison.is_equal() { Outcome::Clean } else { Outcome::Findings })
+}
+
+/// A version by its name: a folder, or a revision of the project; the project as it is without one.
+fn read(root: &Path, name: Option<&str>) -> Result<Side, Failure> {
+    let (files, folder, name): (Box<dyn Files>, &Path, String) = match name {
+        None => (Box::new(Folder::new(root)), root, "the project as it is".into()),
+        Some(name) if Path::new(name).is_dir() => {
+            (Box::new(Folder::new(Path::new(name))), Path::new(name), name.into())
+        }
+        Some(name) => (Box::new(Revision::read(root, name)?), root, name.into()),
+    };
+    let project = project::load(&*files);
+    let errors: Vec<_> = project.diagnostics.into_iter().filter(|d| d.level == Level::Error).collect();
+    let Some(system) = project.system else {
+        anstream::eprint!("{}", terminal::render(&errors, &project.sources, folder));
+        return Err(Failure::Message(format!("error: `{name}` cannot be compared: its sources hold errors")));
+    };
+    let written = write(&system, &project.sources, Purpose::Page);
+    Ok(Side { name, system, sources: project.sources, written })
+}
+
+/// The files of a project in a revision, as git has them.
+struct Revision {
+    files: BTreeMap<String, Vec<u8>>,
+}
+
+impl Revision {
+    fn read(root: &Path, revision: &str) -> Result<Revision, Failure> {
+        let said = |words: String| Failure::Message(format!("error: {words}"));
+        let git = |arguments: &[&str]| {
+            let output = Command::new("git").arg("-C").arg(root).args(arguments).output();
+            output.map_err(|error| said(format!("cannot run git: {error}")))
+        };
+        // What looks like an option is none of git's business.
+        let name = format!("{revision}^{{commit}}");
+        let known = git(&["rev-parse", "--verify", "--quiet", "--end-of-options", &name])?;
+        if !known.status.success() {
+            let root = root.display();
+            return Err(said(format!("`{revision}` is no folder, and no revision that git knows in `{root}`")));
+        }
+        let commit = String::from_utf8_lossy(&known.stdout).trim().to_owned();
+        // Names are relative to the project's folder, which may be a part of the repository.
+        let listed = git(&["ls-tree", "-r", "-z", &commit, "."])?;
+        if !listed.status.success() {
+            return Err(said(format!(
+                "git cannot list `{revision}`: {}",
+                String::from_utf8_lossy(&listed.stderr).trim()
+            )));
+        }
+        let list = String::from_utf8_lossy(&listed.stdout).into_owned();
+        let mut wanted: Vec<(String, String)> = Vec::new();
+        for entry in list.split('\0').filter(|entry| !entry.is_empty()) {
+            let Some((meta, path)) = entry.split_once('\t') else { continue };
+            let mut meta = meta.split(' ');
+            let (kind, id) = (meta.nth(1), meta.next());
+            let is_source = [".stilk", ".html", ".json", ".toml"].iter().any(|ending| path.ends_with(ending));
+            if let (Some("blob"), Some(id), true) = (kind, id, is_source) {
+                wanted.push((path.to_owned(), id.to_owned()));
+            }
+        }
+        let files = blobs(root, &wanted).map_err(|error| said(format!("git cannot read `{revision}`: {error}")))?;
+        Ok(Revision { files })
+    }
+}
+
+/// The contents of blobs, by path, from one process.
+fn blobs(root: &Path, wanted: &[(String, String)]) -> std::io::Result<BTreeMap<String, Vec<u8>>> {
+    let mut command = Command::new("git");
+    command.arg("-C").arg(root).args(["cat-file", "--batch"]).stdin(Stdio::piped()).stdout(Stdio::piped());
+    let mut child = command.spawn()?;
+    let ids: String = wanted.iter().map(|(_, id)| format!("{id}\n")).collect();
+    // Git answers while it is still being asked: both ends are served at once.
+    let stdin = child.stdin.take();
+    let asking = std::thread::spawn(move || stdin.map_or(Ok(()), |mut stdin| stdin.write_all(ids.as_bytes())));
+    let mut answer = Vec::new();
+    if let Some(stdout) = child.stdout.as_mut() {
+        stdout.read_to_end(&mut answer)?;
+    }
+    child.wait()?;
+    asking.join().unwrap_or(Ok(()))?;
+    let mut files = BTreeMap::new();
+    let mut rest = answer.as_slice();
+    for (path, _) in wanted {
+        // `<id> blob <size>`, a line end, the contents, a line end.
+        let bad = || std::io::Error::other("git answered something else");
+        let end = rest.iter().position(|byte| *byte == b'\n').ok_or_else(bad)?;
+        let size: usize = String::from_utf8_lossy(&rest[..end])
+            .rsplit(' ')
+            .next()
+            .and_then(|text| text.parse().ok())
+            .ok_or_else(bad)?;
+        let text = rest.get(end + 1..end + 1 + size).ok_or_else(bad)?;
+        files.insert(path.clone(), text.to_vec());
+        rest = rest.get(end + 2 + size..).ok_or_else(bad)?;
+    }
+    Ok(files)
+}
+
+impl Files for Revision {
+    fn read(&self, path: &str) -> Result<Vec<u8>, FileError> {
+        self.files.get(path.trim_start_matches("./")).cloned().ok_or(FileError::Missing)
+    }
+
+    fn list(&self, folder: &str) -> Result<Vec<String>, FileError> {
+        let before = match folder.trim_start_matches("./").trim_end_matches('/') {
+            "" | "." => String::new(),
+            folder => format!("{folder}/"),
+        };
+        let inside = self.files.keys().filter_map(|path| path.strip_prefix(&before));
+        let names: Vec<String> = inside.filter(|name| !name.contains('/')).map(str::to_owned).collect();
+        if names.is_empty() { Err(FileError::Missing) } else { Ok(names) }
+    }
+}
