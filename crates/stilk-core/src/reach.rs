@@ -1,6 +1,7 @@
 //! What an edit of a token would reach: tokens that build on it, declarations that use them, cases that show them.
 
-use crate::case::{case_states, state_sets, units};
+use crate::case::{case_states, state_sets};
+use crate::scan::Instance;
 use crate::source::Span;
 use crate::system::{Control, Rule, System};
 use crate::tokens::TokenId;
@@ -68,17 +69,31 @@ pub fn uses(system: &System, token: TokenId) -> Reach<'_> {
 }
 
 fn count_cases(system: &System, uses: &[Use]) -> u64 {
+    let themes = system.tokens.themes().len() as u64;
     let mut cases = 0;
-    for unit in units(system) {
-        let rules: Vec<&Rule> = uses.iter().filter(|u| std::ptr::eq(u.control, unit.control)).map(|u| u.rule).collect();
+    for control in &system.controls {
+        let rules: Vec<&Rule> = uses.iter().filter(|u| std::ptr::eq(u.control, control)).map(|u| u.rule).collect();
         if rules.is_empty() {
             continue;
         }
-        for set in state_sets(system, unit.control) {
-            let applies =
-                |rule: &&Rule| rule.options.iter().all(|id| unit.variant.has(*id)) && set.covers(&case_states(rule));
-            cases += u64::from(rules.iter().any(applies));
+        // Which rules a set of states brings into force does not depend on the variant.
+        let in_force: Vec<Vec<bool>> = state_sets(system, control)
+            .iter()
+            .map(|set| rules.iter().map(|rule| set.covers(&case_states(rule))).collect())
+            .collect();
+        for host in 0..control.template.hosts.len() {
+            for variant in control.variants(host) {
+                let fits: Vec<bool> = rules.iter().map(|rule| rule.options.iter().all(|id| variant.has(*id))).collect();
+                let applies = |in_force: &&Vec<bool>| in_force.iter().zip(&fits).any(|(state, fits)| *state && *fits);
+                cases += in_force.iter().filter(applies).count() as u64 * themes;
+            }
         }
     }
     cases
+}
+
+/// Whether a control on a page shows a declaration that uses the token, in some state.
+pub fn touches(system: &System, uses: &[Use], instance: &Instance) -> bool {
+    let control = &system.controls[instance.control];
+    uses.iter().any(|u| std::ptr::eq(u.control, control) && u.rule.options.iter().all(|id| instance.variant.has(*id)))
 }

@@ -49,6 +49,9 @@ enum Command {
         /// A former report in JSON: only what is new is shown and counts
         #[arg(long, value_name = "FILE")]
         against: Option<PathBuf>,
+        /// Ask this check only; may be given several times
+        #[arg(long, value_name = "CHECK", conflicts_with = "mend")]
+        only: Vec<String>,
         /// Write what can be mended without a decision into the sources, after showing it
         #[arg(long, conflicts_with_all = ["against", "format"])]
         mend: bool,
@@ -118,6 +121,9 @@ enum Command {
         common: Common,
         /// The token's path
         path: Option<String>,
+        /// Pages that an edit is followed to; those of the manifest otherwise. May be given several times
+        #[arg(long, value_name = "PAGE", requires = "path")]
+        page: Vec<String>,
     },
     /// Say why a value is what it is: what won, what lost and why
     ///
@@ -390,8 +396,8 @@ fn main() -> ExitCode {
         Command::Build { common, explain_resets: true, .. } => commands::build::explain_resets(&common.project),
         Command::Build { common, minify, .. } => commands::build::run(&common.project, minify, common.quiet),
         Command::Check { common, mend: true, .. } => commands::mend::run(&common.project),
-        Command::Check { common, format, against, .. } => {
-            commands::check::run(&common.project, format, against.as_deref(), common.quiet)
+        Command::Check { common, format, against, only, .. } => {
+            commands::check::run(&common.project, format, against.as_deref(), &only, common.quiet)
         }
         Command::Contrast { text: Some(text), on: Some(on), .. } => commands::contrast::two(&text, &on),
         Command::Contrast { common, format, .. } => commands::contrast::run(&common.project, format),
@@ -400,7 +406,7 @@ fn main() -> ExitCode {
         Command::Specimen { common, .. } => commands::specimen::run(&common.project, common.quiet),
         Command::Live { common, port } => live::run(&common.project, port, common.quiet),
         Command::Markup { common, case, id } => commands::markup::run(&common.project, &case, id.as_deref()),
-        Command::Tokens { common, path } => commands::tokens::run(&common.project, path.as_deref()),
+        Command::Tokens { common, path, page } => commands::tokens::run(&common.project, path.as_deref(), &page),
         Command::Why(why) => {
             let question = commands::why::Question {
                 subject: why.subject.as_deref(),

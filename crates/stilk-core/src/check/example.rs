@@ -74,7 +74,7 @@ impl Example {
     }
 
     /// The button on the pages of examples.
-    const BUTTON: &'static str = "@control button {\n  display: inline-block; padding: {gap}; border: 0; background: {sea}; color: {paper}; font: 1rem/1.5 sans-serif;\n  @state hover { background: {ink}; }\n  @option quiet { background: none; color: {ink}; }\n}\n";
+    const BUTTON: &'static str = "@control button {\n  display: inline-block; padding: {gap}; border: 0; background: {sea}; color: {paper}; font: 1rem/1.5 sans-serif;\n  @state hover { background: {rust}; color: {paper}; }\n  @option quiet { background: none; color: {ink}; }\n}\n";
 
     /// Its template.
     const BUTTON_TEMPLATE: &'static str = "<button type=\"button\"><span part=\"label\"><slot>Book</slot></span></button>\n<a href=\"#\"><span part=\"label\"><slot>Book</slot></span></a>\n<input type=\"submit\" value=\"Book\">\n";

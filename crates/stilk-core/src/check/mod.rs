@@ -22,6 +22,7 @@ mod visible;
 use crate::case::{ControlKind, Look, Stage, Unit};
 use crate::diagnostic::Level;
 use crate::engine::defaults::Browser;
+use crate::engine::{Media, Stylesheet};
 use crate::scan::{PageSink, Visit};
 use crate::source::Sources;
 use crate::system::{Control, StateSet, System};
@@ -33,7 +34,11 @@ pub use paint::{contrast, hex, over, text_places};
 use relevance::Reads;
 use run::Sink;
 pub use run::{Pair, Report, Settings, pairs, run};
+use std::cell::RefCell;
+use std::collections::HashMap;
+use std::rc::Rc;
 use trace::Tracer;
+use visible::Change;
 
 /// One check.
 pub struct Check {
@@ -202,7 +207,12 @@ pub struct Inspection<'i> {
     pub looks: Vec<Shown<'i>>,
     /// Follows values to their sources.
     pub tracer: &'i Tracer<'i>,
+    /// What was found to change between looks: several checks ask for the same.
+    changed: &'i Changed,
 }
+
+/// Changes between two looks, by where these stand in memory: they outlive the inspection of their unit.
+type Changed = RefCell<HashMap<(*const Look, *const Look), Rc<Vec<Change>>>>;
 
 /// A look that a check inspects.
 pub struct Shown<'i> {
@@ -224,10 +234,17 @@ pub struct Survey<'s> {
     pub stage: &'s Stage<'s>,
     /// Draws cases where the device forces its own colours.
     pub forced: &'s Stage<'s>,
-    /// Draws cases over the defaults of each browser that was measured.
-    pub browsers: &'s [(Browser, Stage<'s>)],
+    /// The stylesheet, read again.
+    pub parsed: &'s Stylesheet,
     /// Follows values to their sources.
     pub tracer: &'s Tracer<'s>,
+}
+
+impl<'s> Survey<'s> {
+    /// Draws cases over the defaults of some browser.
+    pub fn in_browser(&self, browser: Browser) -> Stage<'s> {
+        Stage::in_browser(browser, self.system, self.stage.written, self.parsed, Media::default())
+    }
 }
 
 impl Inspection<'_> {
@@ -239,6 +256,17 @@ impl Inspection<'_> {
     /// The look at rest.
     pub fn rest(&self) -> Option<&Shown<'_>> {
         self.looks.iter().find(|shown| shown.states.is_rest())
+    }
+
+    /// Everything that rules of the system change between two of the looks and that can be seen.
+    fn changes(&self, before: &Look, after: &Look) -> Rc<Vec<Change>> {
+        let key = (std::ptr::from_ref(before), std::ptr::from_ref(after));
+        if let Some(known) = self.changed.borrow().get(&key) {
+            return Rc::clone(known);
+        }
+        let found = Rc::new(visible::changes(before, after));
+        self.changed.borrow_mut().insert(key, Rc::clone(&found));
+        found
     }
 
     /// The look in exactly one state.

@@ -23,6 +23,8 @@ pub enum Reads {
     Needed(&'static [Longhand]),
     /// Values of these longhands in every set of states, none taken for another.
     Each(&'static [Longhand]),
+    /// Values of these longhands at rest.
+    Rest(&'static [Longhand]),
     /// Whatever states change, alone and together, but for these longhands; no set of states is taken for another.
     Changes(&'static [Longhand]),
 }
@@ -74,7 +76,7 @@ impl Relevance {
     pub fn all(system: &System, control: &Control, reads: Reads, sets: &[StateSet]) -> Relevance {
         let states = match reads {
             Reads::Values(..) | Reads::Each(_) | Reads::Changes(_) => (0..sets.len()).map(|index| (index, 1)).collect(),
-            Reads::Needed(_) => relevant_states(system, reads, sets, &[], &BTreeSet::new()),
+            Reads::Needed(_) | Reads::Rest(_) => relevant_states(system, reads, sets, &[], &BTreeSet::new()),
         };
         let themes = (0..system.tokens.themes().len()).map(|index| (index, 1)).collect();
         Relevance { axes: (0..control.axes.len()).collect(), states, themes }
@@ -105,7 +107,7 @@ fn wanted(system: &System, control: &Control, reads: Reads, edges: &[Edge], unre
             let longhands = longhands.iter().filter(|l| !unread.contains(l));
             longhands.map(|l| Name::Longhand(*l)).chain(generated).collect()
         }
-        Reads::Each(longhands) => longhands.iter().map(|l| Name::Longhand(*l)).collect(),
+        Reads::Each(longhands) | Reads::Rest(longhands) => longhands.iter().map(|l| Name::Longhand(*l)).collect(),
         Reads::Needed(unseen) => {
             let needed = ControlKind::of(control).needed_states();
             changed(edges, &|rule| names_state(system, rule, needed), unseen).into_iter().collect()
@@ -157,6 +159,9 @@ fn relevant_states(
 ) -> Vec<(usize, u64)> {
     if matches!(reads, Reads::Each(_) | Reads::Changes(_)) {
         return (0..sets.len()).map(|index| (index, 1)).collect();
+    }
+    if matches!(reads, Reads::Rest(_)) {
+        return (0..sets.len()).filter(|index| sets[*index].is_rest()).map(|index| (index, 1)).collect();
     }
     if matches!(reads, Reads::Needed(_)) {
         return (0..sets.len()).filter(|index| sets[*index].len() <= 1).map(|index| (index, 1)).collect();
@@ -343,7 +348,7 @@ fn adds_something(system: &System, control: &Control, edges: &[Edge], axis: usiz
             let parts: Vec<&str> =
                 host.parts.iter().filter(|(_, n)| inside.contains(n)).map(|(name, _)| name.as_str()).collect();
             let is_of_state = |rule: &Rule| match reads {
-                Reads::Values(..) | Reads::Each(_) => false,
+                Reads::Values(..) | Reads::Each(_) | Reads::Rest(_) => false,
                 Reads::Needed(_) => names_state(system, rule, needed),
                 Reads::Changes(_) => !rule.states.is_rest(),
             };

@@ -3,12 +3,11 @@
 use super::contrast::pairs::PAIRS;
 use super::relevance::{Relevance, representatives, shows_all_sizes};
 use super::trace::Tracer;
-use super::{CHECKS, Inspection, Scope, Shown, Survey, Task, case_name};
+use super::{CHECKS, Check, Inspection, Scope, Shown, Survey, Task, case_name};
 use crate::case::{Look, Scene, Stage, Unit, state_sets};
 use crate::css::Unknown;
 use crate::css::property::Longhand;
 use crate::diagnostic::{Diagnostic, Evidence, Level};
-use crate::engine::defaults::Browser;
 use crate::engine::{Media, Stylesheet};
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
@@ -264,6 +263,8 @@ pub struct Settings {
     pub threads: usize,
     /// The day, `YYYY-MM-DD`, by which waivers end; `None` lets none end.
     pub today: Option<String>,
+    /// Asks these checks only, by id; all of them where none is named.
+    pub only: Vec<&'static str>,
     /// Computes each case, also where no check can tell it from one that was: the report is the same, later.
     pub every_case: bool,
 }
@@ -277,15 +278,19 @@ impl Settings {
 
 /// Runs every check over every case of a system.
 pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Settings) -> Report {
-    let (mut sink, mut report) =
-        run_checks(system, sources, written, settings, &CHECKS.iter().map(|check| check.task()).collect::<Vec<_>>());
+    let is_asked = |check: &&&'static Check| settings.only.is_empty() || settings.only.contains(&check.id);
+    let tasks: Vec<Task> = CHECKS.iter().filter(is_asked).map(|check| check.task()).collect();
+    let (mut sink, mut report) = run_checks(system, sources, written, settings, &tasks);
     report.decided = std::mem::take(&mut sink.decided);
     let reasons = std::mem::take(&mut sink.reasons);
     report.reasons = reasons.into_iter().map(|((check, why), cases)| (format!("{check}: {why}"), cases)).collect();
     let used = std::mem::take(&mut sink.used);
     report.waived = used.len();
     group(system, sink, &mut report);
-    report.findings.extend(waivers(system, settings, &used));
+    // Where some checks are not asked, nobody knows what waivers are for.
+    if settings.only.is_empty() {
+        report.findings.extend(waivers(system, settings, &used));
+    }
     report
 }
 
@@ -356,9 +361,7 @@ fn survey(
 ) -> Sink {
     let stage = Stage::new(system, written, parsed, Media::default());
     let forced = Stage::new(system, written, parsed, Media { forced_colors: true, ..Media::default() });
-    let in_browser = |browser| (browser, Stage::in_browser(browser, system, written, parsed, Media::default()));
-    let browsers = Browser::MEASURED.map(in_browser);
-    let survey = Survey { system, sources, stage: &stage, forced: &forced, browsers: &browsers, tracer };
+    let survey = Survey { system, sources, stage: &stage, forced: &forced, parsed, tracer };
     let mut all = Sink::default();
     for check in checks.iter().filter(|check| !is_off(system, check.id)) {
         let mut sink = Sink { settings: Some(Arc::clone(settings)), ..Sink::default() };
@@ -546,6 +549,7 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
                 })
                 .collect();
             part.computed += looks.len() as u64;
+            let changed = Default::default();
             for (check, relevance, stands_for) in asked {
                 let (Scope::Looks(_, _, run) | Scope::Options(_, _, run)) = check.scope else { continue };
                 let shown = relevance.states.iter().map(|(set, stands_for)| Shown {
@@ -553,7 +557,7 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
                     look: &looks[set],
                     stands_for: *stands_for,
                 });
-                let inspection = Inspection { system, unit: &unit, looks: shown.collect(), tracer };
+                let inspection = Inspection { system, unit: &unit, looks: shown.collect(), tracer, changed: &changed };
                 let mut sink = Sink { stands_for, settings: Some(Arc::clone(settings)), ..Sink::default() };
                 run(&inspection, &mut sink);
                 part.sink.absorb(sink);

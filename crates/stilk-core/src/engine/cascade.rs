@@ -96,13 +96,25 @@ impl LonghandSet {
         self.0[longhand as usize / 64] |= 1 << (longhand as usize % 64);
     }
 
-    fn add_all(&mut self, other: &LonghandSet) {
+    /// Adds all of another set.
+    pub fn add_all(&mut self, other: &LonghandSet) {
         self.0.iter_mut().zip(other.0).for_each(|(a, b)| *a |= b);
     }
 
     /// Whether it holds a longhand.
     pub fn has(&self, longhand: Longhand) -> bool {
         self.0[longhand as usize / 64] & (1 << (longhand as usize % 64)) != 0
+    }
+
+    /// The longhands in it, in the order of the table.
+    pub fn iter(self) -> impl Iterator<Item = Longhand> {
+        self.0.into_iter().enumerate().flat_map(|(word, mut bits)| {
+            std::iter::from_fn(move || {
+                let bit = bits.trailing_zeros() as usize;
+                bits &= bits.wrapping_sub(1);
+                Longhand::ALL.get(word * 64 + bit).copied().filter(|_| bit < 64)
+            })
+        })
     }
 }
 
@@ -279,6 +291,8 @@ pub struct Matched {
     attributes: Vec<(Box<str>, Rc<str>)>,
     /// What its box is by nature.
     pub nature: Nature,
+    /// What the blocks set in text from left to right: most longhands are set by none.
+    pub sets: LonghandSet,
 }
 
 /// What an element's box is by nature, whatever `display` says.
@@ -521,7 +535,11 @@ impl Sheets {
         let names = self.attributes.iter().chain(inlined);
         let attributes = names.filter_map(|name| Some((name.clone(), data?.attribute(name)?.into()))).collect();
         let nature = data.filter(|_| pseudo.is_none()).map(Nature::of).unwrap_or_default();
-        Matched { blocks, inline, attributes, nature }
+        let mut matched = Matched { blocks, inline, attributes, nature, sets: LonghandSet::default() };
+        let mut sets = LonghandSet::default();
+        self.blocks(&matched).for_each(|block| sets.add_all(block.sets.get(Flow::LTR)));
+        matched.sets = sets;
+        matched
     }
 
     /// The packed specificity of a declaration's selector; nothing in a `style` attribute.

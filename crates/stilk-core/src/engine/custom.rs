@@ -2,9 +2,10 @@
 //! are computed when something reads them: a page has hundreds, a control reads a few.
 
 use super::cascade::{Block, DeclarationId, Layering, Origin};
-use super::style::Style;
+use super::style::{Sizing, Style};
 use crate::css::color::Surroundings;
 use crate::css::compute::{Context, Unknown, absolute, resolve_colors};
+use crate::css::property::Longhand;
 use crate::css::serialize::to_css;
 use crate::css::substitute::{CustomName, Template, Values};
 use crate::css::syntax::Syntax;
@@ -30,6 +31,13 @@ impl Custom {
     fn unknown(reason: Unknown, winner: Option<DeclarationId>) -> Custom {
         Custom { text: None, winner, unknown: Some(reason) }
     }
+}
+
+/// Why a typed value is not computed.
+enum Typing {
+    Unknown(Unknown),
+    Cyclic,
+    Known(Option<Custom>),
 }
 
 enum Declared<'s> {
@@ -119,7 +127,8 @@ impl Style {
             Err(reason) => Some(Custom::unknown(reason, Some(winner))),
             Ok(text) => self.typed(name, text, winner),
         };
-        if walk.open.is_empty() || !is_cyclic {
+        // What the direction of the text asks for is asked again when that is known.
+        if (walk.open.is_empty() || !is_cyclic) && self.sizing.get() != Sizing::Flow {
             self.customs.borrow_mut().insert(name.hash, custom.clone());
         }
         custom
@@ -144,11 +153,40 @@ impl Style {
             // Invalid at computed-value time.
             None => self.unset_custom(name),
             Some(Value::Unmodelled) => Some(Custom::of(Some(text), Some(winner))),
-            Some(value) => Some(match absolute(&value, self.context()) {
-                Ok(value) => Custom::of(Some(to_css(&resolve_scheme(&value, self)).into()), Some(winner)),
-                Err(reason) => Custom::unknown(reason, Some(winner)),
-            }),
+            Some(value) => match self.absolute(name, &value) {
+                // It took part in a cycle, which was found on the way.
+                Err(Typing::Known(known)) => known,
+                Err(Typing::Cyclic) => Some(Custom::of(None, Some(winner))),
+                Err(Typing::Unknown(reason)) => Some(Custom::unknown(reason, Some(winner))),
+                Ok(value) => Some(Custom::of(Some(to_css(&resolve_scheme(&value, self)).into()), Some(winner))),
+            },
         }
+    }
+
+    /// The absolute value of a typed property. One in lengths of the font that the font's own size reads is in a cycle (CSS
+    /// Properties and Values API 1, section 3.3).
+    fn absolute(&self, name: &CustomName, value: &Value) -> Result<Value, Typing> {
+        const CYCLE: Unknown = Unknown("it sets the size that it is relative to");
+        let fontless = || Context { font_size: Err(CYCLE), line_height: Err(CYCLE), ..self.outer_context() };
+        let found = match self.sizing.get() {
+            Sizing::No => {
+                // Most values have nothing to do with the font.
+                if let Ok(value) = absolute(value, &fontless()) {
+                    return Ok(value);
+                }
+                let context = self.context();
+                if let Some(known) = self.customs.borrow().get(&name.hash) {
+                    return Err(Typing::Known(known.clone()));
+                }
+                absolute(value, context)
+            }
+            Sizing::FontSize | Sizing::Flow => absolute(value, &fontless()),
+            Sizing::LineHeight => {
+                let (font_size, line_height) = (self.px(Longhand::FontSize), Err(CYCLE));
+                absolute(value, &Context { font_size, line_height, ..self.outer_context() })
+            }
+        };
+        found.map_err(|reason| if reason == CYCLE { Typing::Cyclic } else { Typing::Unknown(reason) })
     }
 
     fn inherited_custom(&self, name: &CustomName) -> Option<Custom> {

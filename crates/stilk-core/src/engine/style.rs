@@ -16,7 +16,7 @@ use crate::css::value::Value;
 use crate::dom::{Document, NodeId};
 use rustc_hash::FxHashMap;
 use selectors::context::SelectorCaches;
-use std::cell::{OnceCell, RefCell};
+use std::cell::{Cell, OnceCell, RefCell};
 use std::collections::HashSet;
 use std::fmt;
 use std::rc::Rc;
@@ -54,12 +54,28 @@ pub struct Style {
     monospace: OnceCell<bool>,
     /// Values of declarations with references, by declaration.
     substituted: RefCell<Vec<(DeclarationId, Substituted)>>,
+    /// Which of the values that lengths are relative to is being computed.
+    pub(super) sizing: Cell<Sizing>,
 }
 
 impl fmt::Debug for Style {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         f.debug_struct("Style").field("matched", &self.matched).finish_non_exhaustive()
     }
+}
+
+/// What of an element's sizes is being computed: a typed custom property must not ask for it then.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub(super) enum Sizing {
+    /// Nothing.
+    #[default]
+    No,
+    /// The font size.
+    FontSize,
+    /// The line height.
+    LineHeight,
+    /// The direction of text, on which everything else depends.
+    Flow,
 }
 
 /// What applies to the elements of a document, without the values that depend on what is around it.
@@ -86,6 +102,17 @@ impl Styles {
         self.pseudos.iter().find(|(of, known, _)| *of == node && *known == name).map(|(_, _, style)| style)
     }
 
+    /// The styles of some elements, without those of their pseudo-elements.
+    pub fn only(&self, nodes: impl IntoIterator<Item = NodeId>) -> Styles {
+        let mut some = Styles::default();
+        for node in nodes {
+            if let Some(style) = self.element(node) {
+                some.set(node, Rc::clone(style));
+            }
+        }
+        some
+    }
+
     fn set(&mut self, node: NodeId, style: Rc<Style>) {
         if self.elements.len() <= node.index() {
             self.elements.resize(node.index() + 1, None);
@@ -107,6 +134,7 @@ impl Style {
             flow: OnceCell::new(),
             monospace: OnceCell::new(),
             substituted: RefCell::default(),
+            sizing: Cell::default(),
         }
     }
 
@@ -134,9 +162,11 @@ impl Style {
     /// Longhands that some declaration of the page sets, be it in vain.
     pub fn set_by_author(&self) -> impl Iterator<Item = Longhand> {
         let flow = self.flow();
-        let blocks = self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author);
-        let sets: Vec<LonghandSet> = blocks.map(|block| *block.sets.get(flow)).collect();
-        L::ALL.iter().copied().filter(move |longhand| sets.iter().any(|set| set.has(*longhand)))
+        let mut set = LonghandSet::default();
+        for block in self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author) {
+            set.add_all(block.sets.get(flow));
+        }
+        set.iter()
     }
 
     /// The used `color`.
@@ -216,11 +246,14 @@ impl Style {
             {
                 return parent.flow();
             }
+            let before = self.sizing.replace(Sizing::Flow);
             let mode = match self.get(L::WritingMode) {
                 Ok(Value::Keyword(mode)) => mode,
                 _ => "horizontal-tb",
             };
-            Flow::new(mode, self.is(L::Direction, "rtl"))
+            let flow = Flow::new(mode, self.is(L::Direction, "rtl"));
+            self.sizing.set(before);
+            flow
         })
     }
 
@@ -265,6 +298,9 @@ impl Style {
         // The flow says which physical longhand a logical one sets; what the flow comes from is none of those itself.
         let is_flow = matches!(longhand, L::Direction | L::WritingMode);
         let flow = if is_flow { Flow::LTR } else { self.flow() };
+        if flow == Flow::LTR && !self.matched.sets.has(longhand) {
+            return (Specified::Unset, None);
+        }
         let mut skip = Skip::None;
         for block in self.sheets.blocks(&self.matched).filter(|block| block.sets.get(flow).has(longhand)) {
             for declaration in block.declarations.iter().rev().filter(|d| d.sets.get(flow).has(longhand)) {
@@ -329,6 +365,7 @@ impl Style {
     /// What lengths and weights of this element are relative to.
     pub(super) fn context(&self) -> &Context {
         self.context.get_or_init(|| {
+            let before = self.sizing.replace(Sizing::LineHeight);
             let mut context = self.outer_context();
             if self.parent.is_none() {
                 // Everything but the root's own font size is relative to what that came to.
@@ -345,6 +382,7 @@ impl Style {
                 (Ok(_), _) => Err(Unknown("a normal line height needs the metrics of the font")),
                 (Err(unknown), _) => Err(unknown),
             };
+            self.sizing.set(before);
             context
         })
     }
@@ -359,7 +397,7 @@ impl Style {
     }
 
     /// What the font size itself is relative to.
-    fn outer_context(&self) -> Context {
+    pub(super) fn outer_context(&self) -> Context {
         let parent = self.parent.as_deref();
         let parent_weight = parent.and_then(|p| p.get(L::FontWeight).ok()?.as_number());
         let media = &self.sheets.media;
@@ -374,6 +412,18 @@ impl Style {
 
     /// The computed value before what other values of the element change in it.
     fn raw(&self, longhand: Longhand) -> Result<Value, Unknown> {
+        let sizing = match longhand {
+            L::FontSize => Sizing::FontSize,
+            L::LineHeight => Sizing::LineHeight,
+            _ => return self.raw_value(longhand),
+        };
+        let before = self.sizing.replace(sizing);
+        let value = self.raw_value(longhand);
+        self.sizing.set(before);
+        value
+    }
+
+    fn raw_value(&self, longhand: Longhand) -> Result<Value, Unknown> {
         let initial = &self.sheets.initial[longhand as usize];
         let specified = self.specified(longhand).0;
         let inherited = || self.parent.as_ref().map(|parent| parent.get(longhand).cloned());
@@ -612,9 +662,14 @@ impl Engine {
 
     /// What applies to a node and everything in it.
     pub fn matches(&self, document: &Document, forced: &Forced, root: NodeId) -> Matches {
+        self.matches_of(document, forced, document.descendants(root))
+    }
+
+    /// What applies to some nodes, each after those around it.
+    pub fn matches_of(&self, document: &Document, forced: &Forced, nodes: impl IntoIterator<Item = NodeId>) -> Matches {
         let mut matches = Matches::default();
         let mut caches = SelectorCaches::default();
-        for node in document.descendants(root) {
+        for node in nodes {
             let Some(data) = document.element(node) else { continue };
             let element = ElementRef { document, node, forced };
             let inline = data.attribute("style").map(|text| Rc::new(Inline::new(&stylesheet::parse_inline(text))));

@@ -12,6 +12,7 @@ mod visit;
 
 use crate::check::page_checks;
 use crate::diagnostic::Diagnostic;
+use crate::dom::{Document, NodeId};
 use crate::engine::defaults::Browser;
 use crate::engine::{Engine, Forced, Media, Styles, Stylesheet};
 use crate::page::{Page, SheetSource};
@@ -21,8 +22,9 @@ use crate::system::System;
 pub use classes::{Classes, Meaning};
 pub use gather::Gathered;
 pub use instance::{Instance, instances};
-use std::collections::{BTreeMap, HashMap};
+use std::collections::{BTreeMap, HashMap, HashSet};
 use std::hash::{DefaultHasher, Hash, Hasher};
+use std::rc::Rc;
 use std::sync::Arc;
 pub use usage::Usage;
 pub use visit::{PageSink, PageStyle, Visit};
@@ -116,8 +118,8 @@ impl<'s> Worker<'s> {
             match &sheet.source {
                 SheetSource::Inline(text) => {
                     let (wrapped, before) = wrap(text);
-                    let start = page.document.node(sheet.node).children.first();
-                    let start = start.and_then(|node| page.document.node(*node).span).map_or(0, |span| span.start);
+                    // Its text begins where its tag ends.
+                    let start = page.document.node(sheet.node).span.map_or(0, |span| span.end);
                     let (start, length) = (i64::from(start) - before, wrapped.len());
                     sheets.push(PageStyle {
                         parsed: self.inline(&wrapped),
@@ -147,27 +149,40 @@ impl<'s> Worker<'s> {
             let parsed = Arc::clone(&self.scanner.own);
             sheets.insert(0, PageStyle { parsed, file, start: 0, is_system: true, is_linked: false, length: 0 });
         }
-        let instances = instances(self.scanner.system, &self.scanner.classes, &page.document);
-        let usage = Usage::of(self.scanner.system, &page, &instances);
+        let Page { document, sheets: named, .. } = page;
+        let document = Rc::new(document);
+        let instances = instances(self.scanner.system, &self.scanner.classes, &document);
+        let usage = Usage::of(self.scanner.system, &document, &instances);
         let mut sink = PageSink::default();
         let (system, classes, alone) = (self.scanner.system, &self.scanner.classes, self.alone.clone());
         let engine = self.engine(&sheets);
-        // Pages without any control need no styles.
-        let styles_of = |engine: &Engine| match instances.is_empty() {
-            true => Styles::default(),
-            false => engine.styles(&page.document, &Forced::default()),
+        // Styles are needed of controls and of what is around them; most of a page is neither.
+        let wanted = wanted(&document, &instances);
+        let wanted: Vec<NodeId> =
+            document.descendants(Document::ROOT).into_iter().filter(|node| wanted.contains(node)).collect();
+        let forced = Forced::default();
+        let styles_in = |engine: &Engine, document: &Document| {
+            let matches = engine.matches_of(document, &forced, wanted.iter().copied());
+            engine.styles_of(document, &matches, Styles::default())
         };
+        let alone = match without_style_attributes(&document, &instances) {
+            Some(bare) => styles_in(&alone, &bare),
+            None => styles_in(&alone, &document),
+        };
+        let elements = document.descendants(Document::ROOT);
         let visit = Visit {
             system,
             classes,
-            page: &page,
+            named: &named,
+            elements: elements.into_iter().filter(|node| document.element(*node).is_some()).collect(),
             file,
             sources: &sources,
             sheets: &sheets,
             instances: &instances,
             engine,
-            styles: &styles_of(engine),
-            alone: &styles_of(&alone),
+            styles: &styles_in(engine, &document),
+            alone: &alone,
+            document,
         };
         for run in page_checks(system) {
             run(&visit, &mut sink);
@@ -201,4 +216,35 @@ impl<'s> Worker<'s> {
         let last = self.engines.len() - 1;
         &self.engines[last].2
     }
+}
+
+/// A document in which no control has a `style` attribute; nothing where none has one anyway.
+fn without_style_attributes(document: &Document, instances: &[Instance]) -> Option<Document> {
+    let has_style = |node: &NodeId| document.element(*node).is_some_and(|element| element.attribute("style").is_some());
+    let styled: Vec<NodeId> =
+        instances.iter().flat_map(|instance| instance.elements().map(|(_, node)| node)).filter(has_style).collect();
+    if styled.is_empty() {
+        return None;
+    }
+    let mut bare = document.clone();
+    for node in styled {
+        if let Some(element) = bare.element_mut(node) {
+            element.remove("style");
+        }
+    }
+    Some(bare)
+}
+
+/// Controls with everything in them, and the elements around them.
+fn wanted(document: &Document, instances: &[Instance]) -> HashSet<NodeId> {
+    let mut wanted = HashSet::new();
+    for instance in instances {
+        wanted.extend(document.descendants(instance.node));
+        let mut at = document.node(instance.node).parent;
+        // What is around one that was met is there already.
+        while let Some(above) = at.filter(|above| wanted.insert(*above)) {
+            at = document.node(above).parent;
+        }
+    }
+    wanted
 }

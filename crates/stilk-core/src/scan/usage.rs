@@ -1,6 +1,7 @@
 //! What of a system is used on pages.
 
 use super::instance::Instance;
+use crate::dom::Document;
 use crate::system::System;
 use std::collections::BTreeMap;
 
@@ -33,7 +34,7 @@ const STATES: [(&str, &str, &str); 10] = [
 
 impl Usage {
     /// What the controls of one page use.
-    pub fn of(system: &System, page: &crate::page::Page, instances: &[Instance]) -> Usage {
+    pub fn of(system: &System, document: &Document, instances: &[Instance]) -> Usage {
         let mut usage = Usage::default();
         for instance in instances {
             *usage.by_control.entry(instance.control).or_default() += 1;
@@ -43,7 +44,7 @@ impl Usage {
             }
             for (state, attribute, value) in STATES {
                 let has = |node| {
-                    let element = page.document.element(node);
+                    let element = document.element(node);
                     let found = element.and_then(|element| element.attribute(attribute));
                     found.is_some_and(|found| value.is_empty() && found != "false" || found == value)
                 };

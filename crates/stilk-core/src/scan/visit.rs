@@ -7,10 +7,11 @@ use crate::dom::{Document, NodeData, NodeId};
 use crate::engine::cascade::{DeclarationId, INLINE};
 use crate::engine::stylesheet::{Declaration, StyleRule, Stylesheet};
 use crate::engine::{Engine, Styles};
-use crate::page::Page;
+use crate::page::PageSheet;
 use crate::source::{FileId, Sources, Span};
 use crate::system::System;
 use std::collections::BTreeMap;
+use std::rc::Rc;
 use std::sync::Arc;
 
 /// A stylesheet on a page.
@@ -36,8 +37,12 @@ pub struct Visit<'v> {
     pub system: &'v System,
     /// Its classes.
     pub classes: &'v Classes,
-    /// The page.
-    pub page: &'v Page,
+    /// The page's stylesheets as it names them.
+    pub named: &'v [PageSheet],
+    /// Its document.
+    pub document: Rc<Document>,
+    /// All its elements, in document order.
+    pub elements: Vec<NodeId>,
     /// The page's own file.
     pub file: FileId,
     /// The page and the stylesheets it uses.
@@ -48,7 +53,7 @@ pub struct Visit<'v> {
     pub instances: &'v [Instance],
     /// Computes its styles.
     pub engine: &'v Engine,
-    /// What its elements look like at rest.
+    /// What its controls and the elements around them look like at rest.
     pub styles: &'v Styles,
     /// What they would look like if no stylesheet but the system's was there.
     pub alone: &'v Styles,
@@ -57,33 +62,32 @@ pub struct Visit<'v> {
 impl Visit<'_> {
     /// The document.
     pub fn document(&self) -> &Document {
-        &self.page.document
+        &self.document
     }
 
     /// Where an element's tag stands.
     pub fn span(&self, node: NodeId) -> Option<Span> {
-        self.page.document.node(node).span.filter(|span| span.file == self.file)
+        self.document.node(node).span.filter(|span| span.file == self.file)
     }
 
     /// An attribute of an element.
     pub fn attribute(&self, node: NodeId, name: &str) -> Option<&str> {
-        self.page.document.element(node)?.attribute(name)
+        self.document.element(node)?.attribute(name)
     }
 
     /// An element's name; nothing for text.
     pub fn local(&self, node: NodeId) -> &str {
-        self.page.document.element(node).map_or("", |element| element.local())
+        self.document.element(node).map_or("", |element| element.local())
     }
 
     /// The elements around a node, the innermost first.
     pub fn above(&self, node: NodeId) -> impl Iterator<Item = NodeId> {
-        std::iter::successors(self.page.document.node(node).parent, |id| self.page.document.node(*id).parent)
+        std::iter::successors(self.document.node(node).parent, |id| self.document.node(*id).parent)
     }
 
     /// All elements, in document order.
-    pub fn elements(&self) -> Vec<NodeId> {
-        let document = self.document();
-        document.descendants(Document::ROOT).into_iter().filter(|node| document.element(*node).is_some()).collect()
+    pub fn elements(&self) -> impl Iterator<Item = NodeId> + '_ {
+        self.elements.iter().copied()
     }
 
     /// The text in an element, white space collapsed.
@@ -119,6 +123,23 @@ impl Visit<'_> {
             return None;
         }
         self.span_in(sheet, declaration.offset)
+    }
+
+    /// The path of a stylesheet's file; nothing for what stands in the page itself, which many pages may hold alike.
+    pub fn file_of(&self, sheet: &PageStyle) -> &str {
+        if sheet.file == self.file { "" } else { &self.sources.file(sheet.file).path }
+    }
+
+    /// What makes findings about a declaration one, on whatever page.
+    pub fn declaration_cause(&self, id: DeclarationId) -> Option<String> {
+        let (sheet, span) = (self.sheet_of(id)?, self.foreign_span(id)?);
+        Some(format!("{} {} {}", self.file_of(sheet), id.rule, self.sources.text(span)))
+    }
+
+    /// Where a declaration of the page's own stylesheets stands; nothing for those of the system.
+    pub fn foreign_span(&self, id: DeclarationId) -> Option<Span> {
+        self.sheet_of(id).filter(|sheet| !sheet.is_system)?;
+        self.declaration_span(id)
     }
 
     /// A place in a sheet's text, up to the end of the declaration there.

@@ -699,6 +699,20 @@ const NESTING: &[Case] = &[
         "3px",
     ),
     (
+        "a typed property in lengths of the font size that it sets",
+        "@property --x { syntax: '<length>'; inherits: false; initial-value: 3px } p { --x: 2em; font-size: var(--x) }",
+        "<p id=t>",
+        "font-size",
+        "16px",
+    ),
+    (
+        "a typed property that sets a line height by the font size",
+        "@property --x { syntax: '<length>'; inherits: false; initial-value: 3px } p { --x: 2em; line-height: var(--x); font-size: 20px }",
+        "<p id=t>",
+        "line-height",
+        "40px",
+    ),
+    (
         "a typed property that does not inherit",
         "@property --x { syntax: '<length>'; inherits: false; initial-value: 3px } .a { --x: 9px } p { padding-left: var(--x) }",
         "<div class=a><p id=t></div>",

@@ -114,6 +114,11 @@ fn an_alias_chain_and_a_cascade_of_references_are_bounded() {
     let project = Memory::with_sheet(&sheet).load();
     if let Some(system) = &project.system {
         let written = write(system, &project.sources, Purpose::Page);
-        run(system, &project.sources, &written, &Settings { threads: 1, today: None, every_case: false });
+        run(
+            system,
+            &project.sources,
+            &written,
+            &Settings { threads: 1, today: None, every_case: false, only: Vec::new() },
+        );
     }
 }

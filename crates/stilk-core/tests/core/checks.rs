@@ -11,7 +11,7 @@ fn report(memory: &Memory, threads: usize) -> Report {
     let project = memory.load();
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let written = write(system, &project.sources, Purpose::Page);
-    run(system, &project.sources, &written, &Settings { threads, today: None, every_case: false })
+    run(system, &project.sources, &written, &Settings { threads, today: None, every_case: false, only: Vec::new() })
 }
 
 const STATES: &str = "@state hover { z-index: 1; } @state focus { z-index: 2; } @state active { z-index: 3; } @state disabled { z-index: 4; }";

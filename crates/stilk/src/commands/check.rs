@@ -6,10 +6,20 @@ use crate::{Failure, Outcome, ReportFormat};
 use std::path::Path;
 
 /// Checks a project; against a former report, only what is new counts.
-pub fn run(root: &Path, format: ReportFormat, against: Option<&Path>, quiet: bool) -> Result<Outcome, Failure> {
+pub fn run(
+    root: &Path,
+    format: ReportFormat,
+    against: Option<&Path>,
+    only: &[String],
+    quiet: bool,
+) -> Result<Outcome, Failure> {
+    let only = only
+        .iter()
+        .map(|id| stilk_core::check::find(id).map(|check| check.id).ok_or_else(|| super::explain::unknown(id)))
+        .collect::<Result<Vec<_>, _>>()?;
     let known = former(against)?;
     let loaded = Loaded::read(root)?;
-    let mut report = loaded.report(&loaded.stylesheet());
+    let mut report = loaded.report_of(&loaded.stylesheet(), only);
     let all = report.findings.len();
     if let Some(known) = &known {
         report.findings.retain(|finding| !known.contains(&fingerprint::fingerprint(finding, &loaded.sources)));

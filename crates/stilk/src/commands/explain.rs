@@ -10,16 +10,19 @@ pub fn run(id: Option<&str>, format: PageFormat) -> Result<Outcome, Failure> {
     match (id, format) {
         (Some(id), _) => match check::find(id) {
             Some(check) => anstream::print!("{}", explain::one(check)),
-            None => {
-                let mend = match nearest(id, check::ids()) {
-                    Some(near) => format!("write `{near}`"),
-                    None => "`stilk explain` lists all checks".to_owned(),
-                };
-                return Err(Failure::Message(format!("error: there is no check `{id}`\n  {mend}")));
-            }
+            None => return Err(unknown(id)),
         },
         (None, PageFormat::Text) => anstream::print!("{}", explain::list()),
         (None, PageFormat::Markdown) => anstream::print!("{}", explain::page()),
     }
     Ok(Outcome::Clean)
+}
+
+/// There is no check with an id: which one may be meant.
+pub fn unknown(id: &str) -> Failure {
+    let mend = match nearest(id, check::ids()) {
+        Some(near) => format!("write `{near}`"),
+        None => "`stilk explain` lists all checks".to_owned(),
+    };
+    Failure::Message(format!("error: there is no check `{id}`\n  {mend}"))
 }

@@ -74,11 +74,17 @@ impl Loaded {
     fn settings() -> Settings {
         let threads = std::thread::available_parallelism().map_or(1, std::num::NonZero::get);
         let today = time::OffsetDateTime::now_utc().date().to_string();
-        Settings { threads, today: Some(today), every_case: false }
+        Settings { threads, today: Some(today), every_case: false, only: Vec::new() }
     }
 
     fn report(&self, written: &Written) -> Report {
-        stilk_core::check::run(&self.system, &self.sources, written, &Loaded::settings())
+        self.report_of(written, Vec::new())
+    }
+
+    /// What some checks say; all of them where none is named.
+    fn report_of(&self, written: &Written, only: Vec<&'static str>) -> Report {
+        let settings = Settings { only, ..Loaded::settings() };
+        stilk_core::check::run(&self.system, &self.sources, written, &settings)
     }
 
     fn pairs(&self) -> Vec<Pair> {

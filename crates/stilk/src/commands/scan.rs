@@ -35,7 +35,7 @@ const WAITING: usize = 64;
 pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
     let known = former(request.against)?;
     let loaded = Loaded::read(root)?;
-    let pages = pages(&loaded, request)?;
+    let pages = pages(&loaded, request.pages)?;
     let gathered = gather(&loaded, &pages, request.quiet);
     let (mut report, sources, gathered) = gathered.finish(&loaded.system);
     let all = report.findings.len();
@@ -71,9 +71,11 @@ pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
 }
 
 /// The pages that are meant, in order, each once.
-fn pages(loaded: &Loaded, request: &Request) -> Result<Vec<PathBuf>, Failure> {
-    let named: Vec<String> = match request.pages.is_empty() {
-        false => request.pages.to_vec(),
+///
+/// Files, folders and patterns; those of the manifest where none is named.
+pub fn pages(loaded: &Loaded, named: &[String]) -> Result<Vec<PathBuf>, Failure> {
+    let named: Vec<String> = match named.is_empty() {
+        false => named.to_vec(),
         true => loaded.system.manifest.pages.iter().map(|name| loaded.shown(&name.value)).collect(),
     };
     if named.is_empty() {

@@ -5,15 +5,19 @@ use crate::output::{count, grouped};
 use crate::{Failure, Outcome};
 use std::path::Path;
 use stilk_core::diagnostic::{list, nearest};
-use stilk_core::reach::reach;
+use stilk_core::page::Page;
+use stilk_core::reach::{Reach, reach, touches};
+use stilk_core::scan::{Classes, instances};
+use stilk_core::system::Control;
 use stilk_core::tokens::{Token, TokenId};
 
 /// Lists all tokens, or tells everything about one.
-pub fn run(root: &Path, path: Option<&str>) -> Result<Outcome, Failure> {
+/// An edit is followed to pages too: those that are named, or that the manifest names.
+pub fn run(root: &Path, path: Option<&str>, pages: &[String]) -> Result<Outcome, Failure> {
     let loaded = Loaded::read(root)?;
     match path {
         None => print_all(&loaded),
-        Some(path) => print_one(&loaded, path)?,
+        Some(path) => print_one(&loaded, path, pages)?,
     }
     Ok(Outcome::Clean)
 }
@@ -44,7 +48,7 @@ fn print_all(loaded: &Loaded) {
     anstream::println!("\n{} in `{name}`; * differs between themes", count(listed.len() as u64, "token"));
 }
 
-fn print_one(loaded: &Loaded, path: &str) -> Result<(), Failure> {
+fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failure> {
     let tokens = &loaded.system.tokens;
     let path = path.trim_start_matches('{').trim_end_matches('}');
     let Some(id) = tokens.find_path(path) else {
@@ -80,15 +84,54 @@ fn print_one(loaded: &Loaded, path: &str) -> Result<(), Failure> {
         let when = if when.is_empty() { String::new() } else { format!(" ({})", when.join(", ")) };
         anstream::println!("{}  {}{part}{when}: {}", loaded.place(use_.span), use_.control.name.value, use_.property);
     }
-    let total: u64 = stilk_core::case::units(&loaded.system)
-        .iter()
-        .map(|unit| stilk_core::case::state_sets(&loaded.system, unit.control).len() as u64)
-        .sum();
+    let themes = tokens.themes().len() as u64;
+    let of_control = |control: &Control| -> u64 {
+        let variants: usize = (0..control.template.hosts.len()).map(|host| control.variant_count(host)).sum();
+        variants as u64 * stilk_core::case::state_sets(&loaded.system, control).len() as u64 * themes
+    };
+    let total: u64 = loaded.system.controls.iter().map(of_control).sum();
     anstream::println!(
         "{}, in {} of {}",
         count(reach.uses.len() as u64, "declaration"),
         grouped(reach.cases),
         count(total, "case")
     );
+    print_pages(loaded, &reach, pages)
+}
+
+/// What pages show of it: how many of their controls.
+fn print_pages(loaded: &Loaded, reach: &Reach, pages: &[String]) -> Result<(), Failure> {
+    let is_named = !pages.is_empty();
+    if !is_named && loaded.system.manifest.pages.is_empty() {
+        return Ok(());
+    }
+    let found = match super::scan::pages(loaded, pages) {
+        Ok(found) => found,
+        // Pages that the manifest names and that are not there are a matter of `scan`.
+        Err(_) if !is_named => return Ok(()),
+        Err(failure) => return Err(failure),
+    };
+    let classes = Classes::new(&loaded.system);
+    let mut shown = Vec::new();
+    for path in &found {
+        let bytes = std::fs::read(path).unwrap_or_default();
+        let page = Page::parse(&String::from_utf8_lossy(&bytes));
+        let all = instances(&loaded.system, &classes, &page.document);
+        let touched = all.iter().filter(|instance| touches(&loaded.system, &reach.uses, instance)).count() as u64;
+        if touched > 0 {
+            shown.push((touched, path));
+        }
+    }
+    shown.sort_by(|a, b| b.0.cmp(&a.0).then(a.1.cmp(b.1)));
+    let controls: u64 = shown.iter().map(|(touched, _)| touched).sum();
+    let (on, of) = (grouped(shown.len() as u64), count(found.len() as u64, "page"));
+    anstream::println!("{} on {on} of {of}", count(controls, "control"));
+    const SHOWN: usize = 10;
+    for (touched, path) in shown.iter().take(SHOWN) {
+        anstream::println!("  {:>6}  {}", grouped(*touched), path.display());
+    }
+    if shown.len() > SHOWN {
+        anstream::println!("          and {} more pages", shown.len() - SHOWN);
+    }
     Ok(())
 }

@@ -48,7 +48,8 @@ pub fn page() -> String {
     let mut text = String::from(
         "# Checks\n\nWritten by `stilk explain --format markdown`; every example is run by a test.\n\n\
          A level in `stilk.toml` replaces that of a check: `[checks] levels = { \"token/unused\" = \"off\" }`. \
-         `@waive CHECK \"reason\";` in a control accepts what it finds there.\n\n",
+         `@waive CHECK \"reason\";` in a control accepts what it finds there. Checks of `markup` and `page` are asked by `stilk scan`, \
+         of pages; the pages below are of a system with the prefix `ex`, a button with the option `quiet`, and a field.\n\n",
     );
     text.push_str(&format!("All examples share these tokens:\n\n```json\n{{{}\n}}\n```\n", Example::TOKENS));
     for check in CHECKS {
@@ -78,6 +79,11 @@ fn shown(example: &Example) -> Vec<(&'static str, String)> {
     }
     if let Some([day, night]) = example.themes {
         parts.push(("text", format!("day:   {day}\nnight: {night}")));
+    }
+    if let Some(page) = example.document() {
+        // The system behind it is the same for all pages.
+        parts.push(("html", page));
+        return parts;
     }
     if example.template != Example::TEMPLATE {
         parts.push(("html", example.template.to_owned()));

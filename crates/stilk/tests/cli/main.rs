@@ -3,6 +3,7 @@
 mod bad_input;
 mod build;
 mod check;
+mod compare;
 mod contrast;
 mod demo;
 mod live;
@@ -11,6 +12,7 @@ mod mend;
 mod outputs;
 mod readme;
 mod report;
+mod scan;
 mod specimen;
 mod support;
 mod tokens;

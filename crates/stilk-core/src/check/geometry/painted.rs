@@ -24,12 +24,12 @@ pub const CHECK: Check = Check {
     mend: "Give the label `position: relative`, or the box over it `z-index: -1` in a control with `isolation: isolate`; give \
            a generated part `content: \"\"`.",
     fails: Example::sheet(
-        "@control button {\n  position: relative; display: inline-block; line-height: 20px; color: {ink}; padding: {gap};\n  &::before { content: \"\"; position: absolute; inset: 0; background-color: {mist}; }\n}\n",
+        "@control button {\n  position: relative; display: inline-block; line-height: 20px; color: {ink}; padding: {gap};\n  @part ::before { content: \"\"; position: absolute; inset: 0; background-color: {mist}; }\n}\n",
     ),
     passes: Example::sheet(
-        "@control button {\n  position: relative; display: inline-block; line-height: 20px; color: {ink}; padding: {gap};\n  @part label { position: relative; }\n  &::before { content: \"\"; position: absolute; inset: 0; background-color: {mist}; }\n}\n",
+        "@control button {\n  position: relative; display: inline-block; line-height: 20px; color: {ink}; padding: {gap};\n  @part label { position: relative; }\n  @part ::before { content: \"\"; position: absolute; inset: 0; background-color: {mist}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&SIZES), Of::Any, run),
+    scope: Scope::Options(Reads::Values(&SIZES, &[]), Of::Any, run),
 };
 
 /// What is covered less than this shows all of its text.

@@ -28,7 +28,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  display: inline-block; background: {sea}; color: {paper}; border: 0; padding: 4px; font-size: 12px; line-height: 16px;\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&SIZES), Of::Any, run),
+    scope: Scope::Options(Reads::Rest(&SIZES), Of::Any, run),
 };
 
 /// What is pressed: the host where it answers itself or is a label, the native control otherwise.

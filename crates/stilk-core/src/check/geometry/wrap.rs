@@ -29,7 +29,7 @@ pub const CHECK: Check = Check {
         ROW,
         "@control row {\n  display: flex; flex-wrap: wrap; gap: {gap};\n  @part one { flex: none; inline-size: 120px; block-size: 30px; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&SIZES), Of::Any, run),
+    scope: Scope::Options(Reads::Rest(&SIZES), Of::Any, run),
 };
 
 const ROW: &str = "<div role=\"group\"><button type=\"button\" part=\"one\">Book</button><button type=\"button\" part=\"one\">Change</button><button type=\"button\" part=\"one\">Cancel</button></div>\n";

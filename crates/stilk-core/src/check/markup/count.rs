@@ -48,6 +48,6 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         if let Some(span) = found.first().and_then(|instance| visit.span(instance.node)) {
             diagnostic = diagnostic.related(span, "the first");
         }
-        sink.find(format!("{} on {}", name.value, visit.sources.file(visit.file).path), diagnostic);
+        sink.find(name.value.clone(), diagnostic);
     }
 }

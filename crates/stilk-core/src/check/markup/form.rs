@@ -23,7 +23,7 @@ pub const CHECK: Check = Check {
 };
 
 fn run(visit: &Visit, sink: &mut PageSink) {
-    for form in visit.elements().into_iter().filter(|node| visit.local(*node) == "form") {
+    for form in visit.elements().filter(|node| visit.local(*node) == "form") {
         sink.decided(CHECK.id, 1);
         let inside = visit.document().descendants(form);
         let of_type = |node: &NodeId, wanted: &str| {

@@ -31,7 +31,7 @@ fn run(visit: &Visit, sink: &mut PageSink) {
     };
     let mut groups: BTreeMap<(Option<NodeId>, String), Vec<NodeId>> = BTreeMap::new();
     let mut nameless = Vec::new();
-    for node in visit.elements().into_iter().filter(|node| is_radio(node)) {
+    for node in visit.elements().filter(|node| is_radio(node)) {
         sink.decided(CHECK.id, 1);
         let form = visit.above(node).find(|above| visit.local(*above) == "form");
         match visit.attribute(node, "name").filter(|name| !name.is_empty()) {

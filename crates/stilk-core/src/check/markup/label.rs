@@ -25,13 +25,12 @@ pub const CHECK: Check = Check {
 };
 
 fn run(visit: &Visit, sink: &mut PageSink) {
-    let elements = visit.elements();
-    let labels: Vec<NodeId> = elements.iter().copied().filter(|node| visit.local(*node) == "label").collect();
+    let labels: Vec<NodeId> = visit.elements().filter(|node| visit.local(*node) == "label").collect();
     let is_named = |node: NodeId| {
         let has = |name: &str| visit.attribute(node, name).is_some_and(|text| !text.trim().is_empty());
         has("aria-label") || has("aria-labelledby") || has("title")
     };
-    for node in elements.iter().copied() {
+    for node in visit.elements() {
         if is_field(visit, node) {
             sink.decided(CHECK.id, 1);
             let id = visit.attribute(node, "id").filter(|id| !id.is_empty());
@@ -47,13 +46,16 @@ fn run(visit: &Visit, sink: &mut PageSink) {
                     sink.find(format!("empty {}", tag(visit, label)), diagnostic);
                 }
                 None if !is_named(node) => {
-                    // What stands right before it is what was meant.
-                    let parent = visit.document().node(node).parent;
-                    let near = parent
-                        .map(|parent| visit.document().child_elements(parent).collect::<Vec<_>>())
-                        .unwrap_or_default()
-                        .into_iter()
-                        .find(|sibling| visit.local(*sibling) == "label" && visit.attribute(*sibling, "for").is_none());
+                    // The unpaired label of the smallest box around both is what was meant.
+                    let is_unpaired = |label: &NodeId| {
+                        visit.local(*label) == "label"
+                            && visit.attribute(*label, "for").is_none()
+                            && !visit.document().descendants(*label).iter().any(|inner| is_field(visit, *inner))
+                    };
+                    const AROUND: usize = 3;
+                    let near = visit.above(node).take(AROUND).find_map(|above| {
+                        visit.document().descendants(above).into_iter().find(|inner| is_unpaired(inner))
+                    });
                     let message = match near {
                         Some(label) => {
                             format!("the label `{}` beside this field is not paired with it", visit.text(label))

@@ -29,7 +29,7 @@ fn run(visit: &Visit, sink: &mut PageSink) {
     if links {
         return;
     }
-    let other = visit.page.sheets.iter().find_map(|sheet| match &sheet.source {
+    let other = visit.named.iter().find_map(|sheet| match &sheet.source {
         SheetSource::Linked(address) => Some(address.clone()),
         SheetSource::Inline(_) => None,
     });

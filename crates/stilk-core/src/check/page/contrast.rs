@@ -83,22 +83,29 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(instance.node), message)
             .label(format!("{:.2}:1", floor(ratio)));
         // What is behind it, or the page's own rule that painted over.
+        let painted_by = |node, longhand| visit.styles.element(node).and_then(|style| style.winner(longhand));
+        let winners: Vec<_> = instance
+            .elements()
+            .flat_map(|(_, node)| [L::Color, L::BackgroundColor].map(|longhand| painted_by(node, longhand)))
+            .flatten()
+            .collect();
+        let is_inline = winners.iter().any(|id| id.is_inline());
         let around = visit.above(instance.node).find(|above| {
             let style = visit.styles.element(*above);
             style.is_some_and(|style| style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha > 0.0))
         });
-        let own = visit.styles.element(instance.node).and_then(|style| {
-            [L::Color, L::BackgroundColor].into_iter().find_map(|longhand| {
-                let id = style.winner(longhand)?;
-                visit.sheet_of(id).filter(|sheet| !sheet.is_system)?;
-                visit.declaration_span(id)
-            })
-        });
-        if let Some(span) = own {
+        let mut cause = format!("{name} {} {}", hex(painted.text), hex(painted.behind));
+        let foreign = winners.iter().find_map(|id| Some((visit.foreign_span(*id)?, visit.declaration_cause(*id)?)));
+        if let Some((span, of_rule)) = foreign {
             diagnostic = diagnostic.related(span, "the page's own rule");
+            // All that one rule spoils is one fault.
+            cause = of_rule;
+        } else if is_inline {
+            diagnostic =
+                diagnostic.mend("take the colour out of the `style` attribute, or set both colours by their tokens");
         } else if let Some(span) = around.and_then(|node| visit.span(node)) {
             diagnostic = diagnostic.related(span, "what it lies on");
         }
-        sink.find(format!("{name} {} {}", hex(painted.text), hex(painted.behind)), diagnostic);
+        sink.find(cause, diagnostic);
     }
 }

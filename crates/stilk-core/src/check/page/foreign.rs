@@ -35,7 +35,7 @@ pub fn rules<'v>(visit: &'v Visit) -> Vec<Foreign<'v>> {
 impl Foreign<'_> {
     /// What makes findings about it one, on whatever page.
     pub fn cause(&self, visit: &Visit) -> String {
-        format!("{} {}", visit.sources.file(self.sheet.file).path, self.selector)
+        format!("{} {}", visit.file_of(self.sheet), self.selector)
     }
 
     /// Where a declaration of it stands.

@@ -20,7 +20,7 @@ pub const CHECK: Check = Check {
         "<style>.day:focus { background: navy; color: white }</style><button type=\"button\" class=\"day\">Mo</button><button type=\"button\" class=\"day\">Tu</button><button type=\"button\" class=\"day\">We</button>",
     ),
     passes: Example::page(
-        "<style>.day[aria-pressed=true] { background: navy; color: white }</style><button type=\"button\" class=\"day\" aria-pressed=\"true\">Mo</button><button type=\"button\" class=\"day\">Tu</button><button type=\"button\" class=\"day\">We</button>",
+        "<style>.day:focus { background: #eee } .day[aria-pressed=true] { background: navy; color: white }</style><button type=\"button\" class=\"day\" aria-pressed=\"true\">Mo</button><button type=\"button\" class=\"day\">Tu</button><button type=\"button\" class=\"day\">We</button>",
     ),
     scope: Scope::Page(run),
 };

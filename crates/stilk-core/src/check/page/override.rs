@@ -1,7 +1,8 @@
 //! `page/override`: the page leaves the system's declarations alone.
 
 use super::collision::classes_in;
-use crate::check::{Check, Example, Scope};
+use crate::check::{Check, Example, Scope, paint};
+use crate::css::Unknown;
 use crate::css::property::Longhand;
 use crate::diagnostic::{Diagnostic, Level};
 use crate::dom::NodeId;
@@ -52,7 +53,7 @@ fn run(visit: &Visit, sink: &mut PageSink) {
             let (Some(style), Some(alone)) = (visit.styles.element(node), visit.alone.element(node)) else { continue };
             for (longhand, id, reason, important) in beaten(visit, style) {
                 // Equal values are no change, and what is not known is not claimed.
-                let values = resolved(alone, longhand).and_then(|ours| Ok((ours, resolved(style, longhand)?)));
+                let values = shown(alone, longhand).and_then(|ours| Ok((ours, shown(style, longhand)?)));
                 let Some((ours, theirs)) = values.ok().filter(|(ours, theirs)| ours != theirs) else { continue };
                 let key = (id.sheet, id.rule, id.is_inline().then_some(node));
                 let change = changes.entry(key).or_default();
@@ -74,6 +75,16 @@ fn run(visit: &Visit, sink: &mut PageSink) {
     for change in changes.into_values() {
         report(visit, change, sink);
     }
+}
+
+/// A value as people write it: opaque colours as hex.
+fn shown(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
+    if let Ok(color) = style.used_color(longhand)
+        && color.alpha == 1.0
+    {
+        return Ok(paint::hex(paint::over(&color, [1.0; 3])));
+    }
+    resolved(style, longhand)
 }
 
 /// Longhands that the system declares for an element and the page's own declarations win.
@@ -112,7 +123,7 @@ fn report(visit: &Visit, change: Change, sink: &mut PageSink) {
             if classes_in(&text).any(|class| visit.classes.get(class).is_some()) {
                 return;
             }
-            let file = visit.sheet_of(id).map_or("", |sheet| &visit.sources.file(sheet.file).path);
+            let file = visit.sheet_of(id).map_or("", |sheet| visit.file_of(sheet));
             (format!("`{text}`"), visit.declaration_span(id), format!("{file} {text}"))
         }
     };

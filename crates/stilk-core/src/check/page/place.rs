@@ -21,7 +21,7 @@ impl<'v> Places<'v> {
     /// The places of a page.
     pub fn new(visit: &'v Visit<'v>) -> Places<'v> {
         let root = visit.document().child_elements(Document::ROOT).next().unwrap_or(Document::ROOT);
-        Places { visit, document: Rc::new(visit.document().clone()), surfaces: Rc::new([root]) }
+        Places { visit, document: Rc::clone(&visit.document), surfaces: Rc::new([root]) }
     }
 
     /// The look of a control while some states are forced on it; at rest nothing is.
@@ -35,7 +35,8 @@ impl<'v> Places<'v> {
             true => self.visit.styles.clone(),
             false => {
                 let matches = self.visit.engine.matches(&self.document, &forced, instance.node);
-                self.visit.engine.styles_of(&self.document, &matches, self.visit.styles.clone())
+                let around = self.visit.styles.only(self.visit.above(instance.node));
+                self.visit.engine.styles_of(&self.document, &matches, around)
             }
         };
         let mounted =

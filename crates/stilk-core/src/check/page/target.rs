@@ -70,17 +70,19 @@ fn run(visit: &Visit, sink: &mut PageSink) {
                 let message = format!("`{name}` is {shown}px high here, a target needs {}px", number(least));
                 let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(instance.node), message)
                     .label(format!("{shown}px"));
-                let rule = visit.styles.element(node).and_then(|style| {
-                    SIZES.iter().find_map(|longhand| {
-                        let id = style.winner(*longhand)?;
-                        visit.sheet_of(id).filter(|sheet| !sheet.is_system)?;
-                        visit.declaration_span(id)
-                    })
-                });
+                let rule = visit
+                    .styles
+                    .element(node)
+                    .and_then(|style| SIZES.iter().find_map(|longhand| visit.foreign_span(style.winner(*longhand)?)));
+                // All that one rule makes too small is one fault.
+                let cause = match rule {
+                    Some(span) => format!("{} {}", visit.sources.place(span), visit.sources.text(span)),
+                    None => format!("{name} {shown}"),
+                };
                 if let Some(span) = rule {
                     diagnostic = diagnostic.related(span, "the page's own rule");
                 }
-                sink.find(format!("{name} {shown}"), diagnostic);
+                sink.find(cause, diagnostic);
             }
         }
     }

@@ -7,6 +7,7 @@ use crate::check::{Check, Example, Scope, Survey};
 use crate::css::property::{Longhand, Longhand as L};
 use crate::diagnostic::{Diagnostic, Level};
 use crate::dom::NodeId;
+use crate::engine::defaults::Browser;
 use crate::stylesheet::resets::defaults::{Kind, defaults, shown};
 use crate::system::StateSet;
 
@@ -27,6 +28,7 @@ pub const CHECK: Check = Check {
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     let theme = system.tokens.default_theme();
+    let browsers = Browser::MEASURED.map(|browser| (browser.name(), survey.in_browser(browser)));
     for control in &system.controls {
         let sets = state_sets(system, control);
         let wanted = |set: &&StateSet| {
@@ -39,7 +41,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
             let unit = Unit { control, host, variant: control.default_variant(), theme: theme.clone() };
             for set in sets.iter().filter(wanted) {
                 let looks: Vec<(&str, Look)> =
-                    survey.browsers.iter().map(|(browser, stage)| (browser.name(), stage.look(&unit, set))).collect();
+                    browsers.iter().map(|(browser, stage)| (*browser, stage.look(&unit, set))).collect();
                 let Some((_, first)) = looks.first() else { return };
                 let mounted = &first.mounted;
                 let placed = mounted.placed.iter().any(|(_, bearer)| *bearer == mounted.bearer);

@@ -4,7 +4,7 @@ use super::indistinct::color;
 use crate::check::paint::{self, Pixel, contrast, over};
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
-use crate::check::visible::{UNSEEN, changes};
+use crate::check::visible::UNSEEN;
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::Unknown;
 use crate::css::vision::{DEFICIENCIES, seen_with};
@@ -34,7 +34,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     let Some(rest) = inspection.rest() else { return };
     for name in SAID {
         let Some(shown) = inspection.alone(name) else { continue };
-        let found = changes(rest.look, shown.look);
+        let found = inspection.changes(rest.look, shown.look);
         if found.is_empty() {
             continue;
         }
@@ -48,7 +48,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         };
         sink.decided(CHECK.id, shown.stands_for);
         let mut best: f64 = 1.0;
-        for change in &found {
+        for change in found.iter() {
             let (Some(before), Some(after)) = (color(change.before.as_ref()), color(change.after.as_ref())) else {
                 best = f64::INFINITY;
                 break;

@@ -5,7 +5,7 @@ use crate::case::Look;
 use crate::check::paint::{self, Pixel, over};
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
-use crate::check::visible::{Change, UNSEEN, changes};
+use crate::check::visible::{Change, UNSEEN};
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::Unknown;
 use crate::css::color::{Absolute, Color};
@@ -54,11 +54,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 && inspection.system.states.get(lasting[0]).kind == StateKind::Lasting;
             // Where the pointer changes nothing at rest either, another check speaks.
             let at_rest = inspection.rest().zip(inspection.alone(name));
-            if !answers || at_rest.is_none_or(|(rest, alone)| changes(rest.look, alone.look).is_empty()) {
+            if !answers || at_rest.is_none_or(|(rest, alone)| inspection.changes(rest.look, alone.look).is_empty()) {
                 continue;
             }
         }
-        let found = changes(before.look, after.look);
+        let found = inspection.changes(before.look, after.look);
         if found.is_empty() && !on_top {
             continue;
         }

@@ -5,7 +5,7 @@ use super::{is_first, steps};
 use crate::case::Look;
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
-use crate::check::visible::{UNSEEN, changes, element_name};
+use crate::check::visible::{UNSEEN, element_name};
 use crate::check::{Check, Example, Inspection, Of, Scope, paint};
 use crate::css::color::Color;
 use crate::css::parse::parse_declaration;
@@ -77,8 +77,8 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             sink.decided(CHECK.id, after.stands_for);
         }
         let mut by_box: BTreeMap<(usize, Option<&str>), Parts> = BTreeMap::new();
-        let found = changes(before.look, after.look);
-        for change in &found {
+        let found = inspection.changes(before.look, after.look);
+        for change in found.iter() {
             if UNSEEN.contains(&change.longhand) || !MOVING.contains(&change.longhand) {
                 continue;
             }
@@ -110,7 +110,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 false => parts.jumps.push(change.longhand),
             }
         }
-        for change in &found {
+        for change in found.iter() {
             let Some(Parts { smooth, jumps }) = by_box.remove(&(change.node.index(), change.pseudo)) else { continue };
             if smooth.is_empty() || jumps.is_empty() {
                 continue;

@@ -1,0 +1,111 @@
+//! `stilk compare`: folders and git revisions.
+
+use crate::support::Project;
+use serde_json::Value;
+use std::process::Command;
+
+fn git(project: &Project, arguments: &[&str]) {
+    let output = Command::new("git")
+        .args(["-c", "user.name=Tern", "-c", "user.email=tern@example.org", "-c", "init.defaultBranch=main"])
+        .args(arguments)
+        .current_dir(project.path("."))
+        .output()
+        .expect("git runs");
+    assert!(output.status.success(), "{}", String::from_utf8_lossy(&output.stderr));
+}
+
+/// The small button in a repository with one commit.
+fn committed() -> Project {
+    let project = Project::pier();
+    git(&project, &["init", "-q"]);
+    git(&project, &["add", "."]);
+    git(&project, &["commit", "-qm", "One"]);
+    project
+}
+
+fn compared(project: &Project, arguments: &[&str]) -> Value {
+    let said = project.run(&[&["compare"], arguments, &["--format", "json"]].concat());
+    serde_json::from_str(&said.stdout).unwrap_or_else(|error| panic!("{error}: {}{}", said.stdout, said.stderr))
+}
+
+#[test]
+fn nothing_differs_from_itself() {
+    let project = committed();
+    let said = project.run(&["compare", "HEAD"]).status(0).stdout;
+    assert!(said.starts_with("HEAD → the project as it is\n\nnothing differs in "), "{said}");
+    assert_eq!(compared(&project, &["HEAD"])["step"], "none");
+}
+
+#[test]
+fn one_edit_of_a_token_is_one_change() {
+    let project = committed().edit(
+        "tokens/base.tokens.json",
+        "\"control\": { \"$value\": { \"value\": 8",
+        "\"control\": { \"$value\": { \"value\": 10",
+    );
+    let found = compared(&project, &["HEAD"]);
+    let changes = found["changes"].as_array().expect("changes");
+    assert_eq!(changes.len(), 1, "{found:#}");
+    assert!(changes[0]["cause"].as_str().is_some_and(|cause| cause.starts_with("token ")), "{found:#}");
+    assert!(changes[0]["cases"].as_u64().is_some_and(|cases| cases > 100), "{found:#}");
+    assert_eq!(found["step"], "minor");
+}
+
+#[test]
+fn names_that_are_gone_ask_for_a_major_step() {
+    let project = committed();
+    let project = project.edit("controls/button.stilk", "    kelp { --fill", "    weed { --fill");
+    let found = compared(&project, &["HEAD"]);
+    let names = found["names"].as_array().expect("names");
+    assert_eq!(found["step"], "major", "{found:#}");
+    assert!(
+        names.iter().any(|name| name["old"] == "button.kelp" && name["written"] == ".tern-button-kelp"),
+        "{found:#}"
+    );
+    let text = project.run(&["compare", "HEAD"]).status(1).stdout;
+    assert!(text.contains("this asks for a major step"), "{text}");
+}
+
+#[test]
+fn contrast_that_is_lost_is_told_with_its_figures() {
+    let project = committed().edit(
+        "tokens/day.tokens.json",
+        "\"on-sea\": { \"$value\": \"{slate.white}\" }",
+        "\"on-sea\": { \"$value\": \"{sea.open}\" }",
+    );
+    let found = compared(&project, &["HEAD"]);
+    let contrast = found["contrast"].as_array().expect("contrast");
+    assert!(contrast.iter().any(|one| one["lost"] == true), "{found:#}");
+    assert_eq!(found["step"], "major");
+    let page = project.run(&["compare", "HEAD", "--format", "html"]).status(1).stdout;
+    assert!(page.starts_with("<!doctype html>") && page.contains("<figcaption>before</figcaption>"));
+    assert!(!page.contains("http:") && !page.contains("https:"));
+    let markdown = project.run(&["compare", "HEAD", "--format", "markdown"]).status(1).stdout;
+    assert!(markdown.starts_with("## HEAD → the project as it is (major)\n"), "{markdown}");
+    assert!(markdown.contains("### Accessibility"), "{markdown}");
+}
+
+#[test]
+fn folders_are_compared_like_revisions() {
+    let old = Project::pier();
+    let new = Project::pier().edit(
+        "tokens/base.tokens.json",
+        "\"control\": { \"$value\": { \"value\": 8",
+        "\"control\": { \"$value\": { \"value\": 10",
+    );
+    let path = old.path(".").display().to_string();
+    let said = new.run(&["compare", &path, "."]).status(1).stdout;
+    assert!(said.contains("token ") && said.contains("this asks for a minor step"), "{said}");
+}
+
+#[test]
+fn what_is_neither_is_said() {
+    let project = committed();
+    let said = project.run(&["compare", "v9"]).status(2).stderr;
+    assert_eq!(said, "error: `v9` is no folder, and no revision that git knows in `.`\n");
+    let said = project.run(&["compare", "--help"]).status(0);
+    assert!(said.stdout.contains("stilk compare HEAD~1"));
+    let broken = project.edit("controls/button.stilk", "@control", "@contrl");
+    let said = broken.run(&["compare", "HEAD"]).status(2).stderr;
+    assert!(said.contains("cannot be compared: its sources hold errors"), "{said}");
+}
