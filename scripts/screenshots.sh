@@ -49,6 +49,12 @@ terminal why why button.outline:hover background-color --project ternhaven --the
 
 terminal explain explain state/leak
 "$stilk" contrast --project "$work/ternhaven" --format svg >"$work/contrast.svg" || true
+(cd "$work/ternhaven" && "$stilk" build >/dev/null)
+terminal scan scan --project ternhaven
+cp -r "$work/ternhaven" "$work/before"
+sed -i 's/"components": \[0.5, 0.11, 232\]/"components": [0.58, 0.11, 232]/; s/"control": { "$value": { "value": 8/"control": { "$value": { "value": 14/' "$work"/ternhaven/tokens/base.tokens.json
+"$stilk" compare "$work/before" "$work/ternhaven" --format html >"$work/compare.html" || true
+cp "$work"/before/tokens/base.tokens.json "$work"/ternhaven/tokens/base.tokens.json
 terminal matrix specimen --terminal segment --project ternhaven
 
 # A browser that keeps what it has mounted: --screenshot alone draws the top of a page, wherever it stands.
@@ -74,6 +80,7 @@ page specimen "$specimen" 1280 800
 page specimen-button "$specimen#control-button" 1280 800
 page specimen-vision "$specimen#control-field?theme=day+night&vision=deutan&boxes=24" 1280 800
 page specimen-tokens "$specimen#tokens" 1280 800
+page compare "file://$work/compare.html" 1280 800
 page contrast "file://$work/contrast.svg" 1280 800
 page specimen-narrow "$specimen#control-menu" 390 844
 

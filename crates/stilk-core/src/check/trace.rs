@@ -112,11 +112,6 @@ impl<'t> Tracer<'t> {
         every.color_origin(style, longhand)
     }
 
-    /// The text at a place of the sources.
-    pub fn text_at(&self, span: Span) -> String {
-        self.sources.text(span).split_whitespace().collect::<Vec<_>>().join(" ")
-    }
-
     /// `path:line` of a place.
     pub fn place_of(&self, span: Span) -> String {
         self.sources.place(span)

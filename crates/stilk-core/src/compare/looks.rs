@@ -3,7 +3,7 @@
 use super::{Comparison, Version};
 use crate::case::{Look, Stage, Unit, state_sets};
 use crate::check::geometry_target;
-use crate::check::trace::{Origin, Tracer};
+use crate::check::trace::Tracer;
 use crate::check::{contrast_floor, worst_text};
 use crate::css::property::Longhand;
 use crate::dom::NodeId;
@@ -48,6 +48,32 @@ pub struct Contrast {
     pub new: f64,
     /// What is needed.
     pub needed: f64,
+}
+
+impl Change {
+    /// Values of the token before and after, each with the themes in which it has them.
+    pub fn values_by_theme(&self) -> Vec<((&str, &str), Vec<&str>)> {
+        let mut grouped: Vec<((&str, &str), Vec<&str>)> = Vec::new();
+        for (theme, old, new) in &self.values {
+            match grouped.iter_mut().find(|(values, _)| *values == (old, new)) {
+                Some((_, themes)) => themes.push(theme),
+                None => grouped.push(((old, new), vec![theme])),
+            }
+        }
+        grouped
+    }
+
+    /// Properties with the same values before and after, together.
+    pub fn properties_by_value(&self) -> Vec<(Vec<&'static str>, (&str, &str))> {
+        let mut grouped: Vec<(Vec<&'static str>, (&str, &str))> = Vec::new();
+        for (name, (old, new)) in &self.properties {
+            match grouped.iter_mut().find(|(_, values)| *values == (old, new)) {
+                Some((names, _)) => names.push(name),
+                None => grouped.push((vec![*name], (old, new))),
+            }
+        }
+        grouped
+    }
 }
 
 impl Contrast {
@@ -111,7 +137,7 @@ pub fn compare(versions: [&Version; 2], parsed: &[Stylesheet; 2], media: &Media,
             comparison.cases += 1;
             let looks = [0, 1].map(|i| sides[i].stage.look(&pair.units[i], &pair.states[i]));
             let name = case_name(versions[1].system, &pair.units[1], &pair.states[1]);
-            let causes = differences(&sides, &looks, &mut comparison.unknown);
+            let causes = differences(&sides, &looks, &pair, &mut comparison.unknown);
             comparison.changed += u64::from(!causes.is_empty());
             for (cause, (properties, values)) in causes {
                 let change = found.entry(cause.clone()).or_insert_with(|| Change {
@@ -276,6 +302,7 @@ type Values = (String, String);
 fn differences(
     sides: &[Side; 2],
     looks: &[Look; 2],
+    pair: &Pair,
     unknown: &mut u64,
 ) -> BTreeMap<String, (BTreeMap<&'static str, Values>, Vec<Values>)> {
     let mut causes: BTreeMap<String, (BTreeMap<&'static str, Values>, Vec<Values>)> = BTreeMap::new();
@@ -308,7 +335,7 @@ fn differences(
                 if old_css == new_css {
                     continue;
                 }
-                let (cause, token) = cause(sides, [&was, &is], longhand);
+                let (cause, token) = cause(sides, pair, [&was, &is], longhand);
                 let entry = causes.entry(cause).or_default();
                 entry.0.entry(longhand.name()).or_insert((old_css, new_css));
                 if let Some(values) = token
@@ -334,28 +361,46 @@ fn set_by_either(was: &Style, is: &Style) -> Vec<Longhand> {
 
 /// What made a value another one: a token whose value differs, else the declaration that won, where it stands now; with the
 /// token's values before and after.
-fn cause(sides: &[Side; 2], styles: [&Style; 2], longhand: Longhand) -> (String, Option<Values>) {
-    let origins = [0, 1].map(|i| {
-        let mut origin = sides[i].tracer.all_tokens(styles[i], longhand);
-        origin.tokens.sort_by(|a, b| a.1.cmp(&b.1));
-        origin
-    });
-    let values = |side: &Side, origin: &Origin, path: &str| {
-        origin.tokens.iter().find(|(_, known)| known == path).map(|(span, _)| side.tracer.text_at(*span))
-    };
-    for (_, path) in &origins[1].tokens {
-        let (old, new) = (values(&sides[0], &origins[0], path), values(&sides[1], &origins[1], path));
-        if let (Some(old), Some(new)) = (old, new)
-            && old != new
-        {
-            return (format!("token {path}"), Some((old, new)));
-        }
+fn cause(sides: &[Side; 2], pair: &Pair, styles: [&Style; 2], longhand: Longhand) -> (String, Option<Values>) {
+    let origins = [0, 1].map(|i| sides[i].tracer.all_tokens(styles[i], longhand));
+    let mut paths: Vec<&str> =
+        origins.iter().flat_map(|origin| &origin.tokens).map(|(_, path)| path.as_str()).collect();
+    paths.sort_unstable();
+    let tokens = Tokens { systems: [sides[0].system, sides[1].system], themes: [0, 1].map(|i| &pair.units[i].theme) };
+    if let Some((path, values)) = paths.into_iter().find_map(|path| tokens.root(path, 0)) {
+        return (format!("token {path}"), Some(values));
     }
     let place = |i: usize| origins[i].declaration.map(|span| sides[i].tracer.place_of(span));
     match (place(1), place(0)) {
         (Some(place), _) => (place, None),
         (None, Some(place)) => (format!("{place} (before)"), None),
         (None, None) => (format!("{} of the defaults or of what it inherits", longhand.name()), None),
+    }
+}
+
+/// The tokens of two versions, in one theme.
+struct Tokens<'t> {
+    systems: [&'t System; 2],
+    themes: [&'t Theme; 2],
+}
+
+impl Tokens<'_> {
+    /// The token that was changed, where the value of one differs: itself, or one that it refers to.
+    fn root(&self, path: &str, depth: usize) -> Option<(String, Values)> {
+        let ids = self.systems.map(|system| system.tokens.find(path));
+        let [Some(old), Some(new)] = ids else { return None };
+        let literal = |i: usize, id| self.systems[i].tokens.literal(id, self.themes[i]);
+        let values = (literal(0, old)?, literal(1, new)?);
+        if values.0 == values.1 {
+            return None;
+        }
+        // Chains of aliases end; the bound is against what is broken.
+        const DEEPEST: usize = 32;
+        let tokens = &self.systems[1].tokens;
+        let definition = tokens.get(new).in_theme(self.themes[1]).filter(|_| depth < DEEPEST);
+        let mut refers = definition.into_iter().flat_map(|definition| definition.expression.tokens());
+        let deeper = refers.find_map(|id| self.root(&tokens.get(id).path, depth + 1));
+        Some(deeper.unwrap_or_else(|| (path.to_owned(), values)))
     }
 }
 
@@ -390,8 +435,7 @@ fn compare_contrast(
     if passed == passes {
         return;
     }
-    let theme = name.rsplit_once(" in ").map_or("", |(_, theme)| theme);
-    let key = (format!("{} {theme}", pair.units[1].control.name.value), passes);
+    let key = (pair.units[1].control.name.value.clone(), passes);
     let (was, is) = (contrast_floor(old.ratio()), contrast_floor(new.ratio()));
     let entry = found.entry(key).or_insert_with(|| Contrast {
         example: name.to_owned(),

@@ -152,12 +152,12 @@ impl Page {
             let said = format!("{} cases of {}", grouped(change.cases), crate::diagnostic::list(&controls));
             let figures = self.add(section, "p", &[("class", "figures")]);
             self.document.append_text(figures, &said);
-            for (theme, old, new) in &change.values {
-                self.text(section, "p", &format!("{theme}: {old} → {new}"));
+            for ((old, new), themes) in change.values_by_theme() {
+                self.text(section, "p", &format!("{old} → {new} in {}", themes.join(", ")));
             }
             let list = self.add(section, "dl", &[]);
-            for (property, (old, new)) in &change.properties {
-                self.text(list, "dt", property);
+            for (names, (old, new)) in change.properties_by_value() {
+                self.text(list, "dt", &names.join(", "));
                 self.text(list, "dd", &format!("{old} → {new}"));
             }
             let pair = self.add(section, "div", &[("class", "pair")]);

@@ -56,9 +56,9 @@ pub fn step(comparison: &Comparison) -> (Step, Vec<String>) {
     );
     let gained = named(&|c| c.old.is_none() && c.kind != Kind::Default);
     say(Step::Minor, gained, "a name is new", "names are new");
-    let worse = comparison.contrast.iter().filter(|c| c.is_lost()).count();
+    let worse: u64 = comparison.contrast.iter().filter(|c| c.is_lost()).map(|c| c.cases).sum();
     if worse > 0 {
-        reasons.push((Step::Major, format!("{worse} of the texts that could be read no longer can")));
+        reasons.push((Step::Major, format!("text that could be read no longer can in {} cases", grouped(worse))));
     }
     if comparison.changed > 0 {
         let mends = !comparison.contrast.is_empty() && worse == 0;

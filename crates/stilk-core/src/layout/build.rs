@@ -224,10 +224,12 @@ impl<'b> Builder<'b> {
                 let children = self.finish(children)?;
                 add(&mut self.tree.boxes, own, &children)?
             }
-            Kind::Entry => {
+            Kind::Entry(is_line) => {
                 shrink(&mut own, style);
                 let line = self.line_of(style)?;
-                let natural = Content::Natural(40.0 + self.guess.natural, line.0 + line.1 + self.guess.natural);
+                // A line of text is as high as its line; what else browsers put into fields has sizes of its own.
+                let natural = if is_line { 0.0 } else { self.guess.natural };
+                let natural = Content::Natural(40.0 + self.guess.natural, line.0 + line.1 + natural);
                 self.leaf(own, natural)?
             }
             Kind::Mark => {
@@ -445,8 +447,8 @@ enum Kind {
     Plain,
     /// A button, with its text where that is an attribute.
     Button(Option<String>),
-    /// What shows an entry: its width is the browser's own.
-    Entry,
+    /// What shows an entry: its width is the browser's own. Whether it is a line of text and nothing else.
+    Entry(bool),
     /// A checkbox or radio.
     Mark,
     /// A picture, a range, a progress bar.
@@ -469,7 +471,8 @@ impl Kind {
             }
             ("input", "checkbox" | "radio") => Kind::Mark,
             ("input", "range" | "color" | "file" | "image") => Kind::Foreign,
-            ("input" | "select", _) => Kind::Entry,
+            ("input", "text" | "email" | "tel" | "url" | "password") => Kind::Entry(true),
+            ("input" | "select", _) => Kind::Entry(false),
             (
                 "textarea" | "meter" | "progress" | "img" | "video" | "canvas" | "svg" | "iframe" | "object" | "embed"
                 | "audio",

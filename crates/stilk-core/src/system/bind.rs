@@ -1,6 +1,7 @@
 //! From syntax trees to the checked system.
 
 mod attach;
+mod checks;
 mod collisions;
 mod control;
 mod descriptors;
@@ -55,6 +56,7 @@ pub fn bind(
     let system =
         System { manifest, tokens, states, controls, keyframes, font_faces, registered, attachments, surfaces };
     collisions::check(&system, diagnostics);
+    checks::check(&system, diagnostics);
     system
 }
 

@@ -6,6 +6,7 @@ mod chromium;
 #[path = "../../tests/shared/folder.rs"]
 mod folder;
 mod grown;
+mod pages;
 mod process;
 #[path = "../../tests/browser/webdriver.rs"]
 mod webdriver;
@@ -67,6 +68,23 @@ fn main() {
     let run = Run::of(million.path(), &["check", "--format", "json"]);
     let what = format!("memory at {} cases, {} computed", grouped(run.cases()), grouped(run.computed()));
     row(&what, format!("{} MB", run.megabytes()), "300 MB");
+    for pages in [500, 4000] {
+        let site = project.path().join(format!("site-{pages}"));
+        pages::write(&site, pages);
+        let folder = site.display().to_string();
+        let run = Run::of(project.path(), &["scan", "--format", "json", &folder]);
+        let what = format!("`scan` of {} pages of {} kB", grouped(pages as u64), pages::SIZE / 1000);
+        row(&what, format!("{:.0} pages/s, {} MB", pages as f64 / run.seconds, run.megabytes()), "200 pages/s");
+    }
+    // One check at a time, beside one that asks nothing of looks: what each adds.
+    let reading = process::median(3, || Run::of(project.path(), &["check", "--only", "token/cycle"])).seconds;
+    for check in stilk_core::check::CHECKS
+        .iter()
+        .filter(|check| !check.id.starts_with("markup/") && !check.id.starts_with("page/"))
+    {
+        let run = process::median(3, || Run::of(project.path(), &["check", "--only", check.id]));
+        row(&format!("`{}` alone", check.id), format!("{:.2} × `token/cycle` alone", run.seconds / reading), "");
+    }
     if std::env::var_os("STILK_FIGURES").is_some() {
         let path = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../docs/figures.md");
         let text = std::fs::read_to_string(&path).expect("docs/figures.md");

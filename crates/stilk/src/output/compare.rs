@@ -74,14 +74,15 @@ pub fn text(comparison: &Comparison, names: [&str; 2]) -> String {
     }
     for change in &comparison.changes {
         indented(&mut text, 0, &format!("{}: {} of {}", change.cause, count(change.cases, "case"), controls(change)));
-        for (theme, old, new) in &change.values {
-            indented(&mut text, 4, &format!("{theme}: {old} → {new}"));
+        for ((old, new), themes) in change.values_by_theme() {
+            indented(&mut text, 4, &format!("{old} → {new} in {}", themes.join(", ")));
         }
-        for (property, (old, new)) in change.properties.iter().take(PROPERTIES) {
-            indented(&mut text, 4, &format!("{property}: {old} → {new}"));
+        let properties = change.properties_by_value();
+        for (names, (old, new)) in properties.iter().take(PROPERTIES) {
+            indented(&mut text, 4, &format!("{}: {old} → {new}", names.join(", ")));
         }
-        if change.properties.len() > PROPERTIES {
-            indented(&mut text, 4, &format!("and {} more", change.properties.len() - PROPERTIES));
+        if properties.len() > PROPERTIES {
+            indented(&mut text, 4, &format!("and {} more", properties.len() - PROPERTIES));
         }
         indented(&mut text, 4, &format!("first in {}", change.example));
         text.push('\n');
@@ -119,8 +120,9 @@ pub fn markdown(comparison: &Comparison, names: [&str; 2]) -> String {
     part("Renamed", names(|c| c.old.is_some() && c.new.is_some()));
     part("Added", names(|c| c.old.is_none()));
     let looks = comparison.changes.iter().map(|change| {
+        let by_theme = change.values_by_theme();
         let values: Vec<String> =
-            change.values.iter().map(|(theme, old, new)| format!("{theme}: `{old}` → `{new}`")).collect();
+            by_theme.iter().map(|((old, new), themes)| format!("`{old}` → `{new}` in {}", themes.join(", "))).collect();
         let values = if values.is_empty() { String::new() } else { format!("; {}", values.join("; ")) };
         let shown: Vec<&str> = change.properties.keys().copied().collect();
         format!(

@@ -27,19 +27,19 @@ fn each_mistake_on_the_sample_pages_is_found_where_it_stands() {
     let project = Project::demo();
     let said = project.run(&["scan"]).status(1);
     for (id, words, place) in [
-        ("markup/label", "the label `Your name` beside this field is not paired with it", "pages/booking.html:23"),
-        ("markup/id", "the id `mail` stands here for the second time", "pages/booking.html:35"),
-        ("markup/group", "2 radio buttons have no name", "pages/booking.html:40"),
-        ("markup/type", "a link stands where the form is to be sent", "pages/booking.html:60"),
-        ("markup/class", "the system has no class `tern-button-outlined`", "pages/booking.html:61"),
-        ("markup/form", "a reset stands beside submit", "pages/booking.html:61"),
+        ("markup/label", "the label `Your name` beside this field is not paired with it", "pages/booking.html:24"),
+        ("markup/id", "the id `mail` stands here for the second time", "pages/booking.html:36"),
+        ("markup/group", "2 radio buttons have no name", "pages/booking.html:41"),
+        ("markup/type", "a link stands where the form is to be sent", "pages/booking.html:61"),
+        ("markup/class", "the system has no class `tern-button-outlined`", "pages/booking.html:62"),
+        ("markup/form", "a reset stands beside submit", "pages/booking.html:62"),
         (
             "page/override",
             "A style attribute changes button: background-color #006d97 → #e0b93c",
-            "pages/booking.html:62",
+            "pages/booking.html:63",
         ),
-        ("markup/nesting", "`<div>` stands in a `<button>`", "pages/booking.html:63"),
-        ("markup/count", "the page has 4 of `button.strong`, the system allows 2", "pages/booking.html:62"),
+        ("markup/nesting", "`<div>` stands in a `<button>`", "pages/booking.html:64"),
+        ("markup/count", "the page has 4 of `button.strong`, the system allows 2", "pages/booking.html:63"),
         ("markup/form", "the form sends a password by GET", "pages/boarding.html:19"),
         ("page/override", "`#send` changes button", "pages/site.css:17"),
         ("page/override", "`*` changes", "pages/site.css:3"),
@@ -139,4 +139,24 @@ fn an_edit_of_a_token_is_followed_to_pages() {
     let page = format!("{HEAD}<p>No control</p>");
     let said = project.file("page.html", page).run(&["tokens", "fill.sea", "--page", "page.html"]).status(0).stdout;
     assert!(said.contains("0 controls on 0 of 1 page\n"), "{said}");
+}
+
+#[test]
+fn names_in_the_manifest_that_nothing_has_are_errors() {
+    let project = Project::demo().edit("stilk.toml", "\"button.strong\" = 2", "\"button.stron\" = 2, buton = 1").edit(
+        "stilk.toml",
+        "conformance = \"AA\"",
+        "conformance = \"AA\"\nlevels = { \"page/bypas\" = \"off\" }",
+    );
+    let said = project.run(&["scan"]).status(2).stderr;
+    for words in [
+        "there is no check `page/bypas`",
+        "write `page/bypass`",
+        "there is no option `stron` in `button`",
+        "write `strong`",
+        "there is no control `buton`",
+        "3 errors; nothing was written",
+    ] {
+        assert!(said.contains(words), "{words} is not in\n{said}");
+    }
 }

@@ -86,11 +86,13 @@ fn is_mark(look: &Look, node: NodeId, pseudo: Option<&'static str>, style: &Styl
     let paints = style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha > 0.0)
         || !paint::is_none(style, L::BackgroundImage)
         || !style.is(L::BorderTopStyle, "none");
+    // The ink of what is turned, as ticks are, is not in the middle of its box.
+    let is_turned = !style.is(L::Rotate, "none") || !style.is(L::Transform, "none");
     let is_native = pseudo.is_none()
         && look.document.element(node).is_some_and(|e| ["input", "select", "textarea"].contains(&e.local()));
     let chain = paint::chain(look, node);
     let is_seen = paint::is_visible(&[paint::styles_of(look, &chain).as_slice(), &[style][..]].concat()) == Ok(true);
-    is_there && !has_text && paints && !is_native && is_seen
+    is_there && !has_text && paints && !is_turned && !is_native && is_seen
 }
 
 fn judge(
