@@ -60,8 +60,10 @@ impl Sink {
             return parent;
         }
         let document = self.document.borrow();
-        let above: Vec<NodeId> = std::iter::successors(Some(parent), |id| document.node(*id).parent).collect();
-        above[above.len().saturating_sub(MAX_DEPTH)]
+        let above = || std::iter::successors(Some(parent), |id| document.node(*id).parent);
+        // Hardly any page is so deep: counting is all there is to do.
+        let depth = above().count();
+        if depth <= MAX_DEPTH { parent } else { above().nth(depth - MAX_DEPTH).unwrap_or(parent) }
     }
 }
 

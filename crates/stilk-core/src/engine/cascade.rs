@@ -18,6 +18,7 @@ use selectors::context::SelectorCaches;
 use selectors::parser::Component;
 use std::cell::RefCell;
 use std::collections::HashMap;
+use std::hash::{Hash, Hasher};
 use std::rc::Rc;
 use std::sync::Arc;
 
@@ -332,6 +333,14 @@ const INLINE_NORMAL: u32 = u32::MAX - 1;
 const INLINE_IMPORTANT: u32 = u32::MAX;
 
 impl Matched {
+    /// Feeds what applies to a hasher: elements of one name for which that is the same, and around which it is, look the same.
+    pub fn feed(&self, hasher: &mut impl Hasher) {
+        self.blocks.hash(hasher);
+        // What two `style` attributes say is not looked into.
+        self.inline.as_ref().map(Rc::as_ptr).hash(hasher);
+        self.attributes.hash(hasher);
+    }
+
     /// Whether nothing applies.
     pub fn is_empty(&self) -> bool {
         self.blocks.is_empty()

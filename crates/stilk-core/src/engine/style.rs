@@ -159,6 +159,11 @@ impl Style {
         self.specified(longhand).1
     }
 
+    /// Feeds what applies to it to a hasher.
+    pub fn feed(&self, hasher: &mut impl std::hash::Hasher) {
+        self.matched.feed(hasher);
+    }
+
     /// Longhands that some declaration of the page sets, be it in vain.
     pub fn set_by_author(&self) -> impl Iterator<Item = Longhand> {
         let flow = self.flow();

@@ -4,10 +4,14 @@ use super::place::{Places, STATES, is_disabled};
 use crate::check::contrast::text::{floor, needed};
 use crate::check::paint::{self, contrast, hex};
 use crate::check::{Check, Example, Scope};
+use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Level};
-use crate::scan::{PageSink, Visit};
+use crate::engine::PSEUDO_ELEMENTS;
+use crate::scan::{Instance, PageSink, Visit};
+use std::collections::HashMap;
+use std::hash::{DefaultHasher, Hash, Hasher};
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -33,39 +37,16 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         return;
     }
     let places = Places::new(visit);
+    let mut known: HashMap<u64, Outcome> = HashMap::new();
     for instance in visit.instances.iter().filter(|instance| !is_disabled(visit, instance)) {
-        let mut worst: Option<(f64, f64, paint::Painted, &[&str])> = None;
-        let mut unknown = None;
-        for states in STATES {
-            let look = places.look(instance, states);
-            for mut place in paint::text_places(&look) {
-                // A control in it has a place of its own.
-                let is_inner = |node| node != instance.node && visit.instances.iter().any(|other| other.node == node);
-                if place.chain.iter().any(|node| is_inner(*node)) {
-                    continue;
-                }
-                place.chain = places.chain(place.node);
-                let Some(style) = place.style(&look) else { continue };
-                let needed = needed(visit.system.manifest.conformance, style);
-                match paint::paint(&look, &place, needed) {
-                    Err(reason) => unknown = unknown.or(Some(reason)),
-                    Ok(painted) => {
-                        for one in painted {
-                            let ratio = contrast(one.text, one.behind);
-                            if worst.is_none_or(|(known, known_needed, ..)| ratio / needed < known / known_needed) {
-                                worst = Some((ratio, needed, one, states));
-                            }
-                        }
-                    }
-                }
-            }
-        }
-        match (&worst, unknown) {
-            (Some((ratio, needed, ..)), _) if ratio < needed => sink.decided(CHECK.id, 1),
+        let outcome = known.entry(likeness(visit, instance)).or_insert_with(|| judge(visit, &places, instance));
+        let Outcome { worst, unknown } = *outcome;
+        match (worst, unknown) {
+            (Some(worst), _) if worst.ratio < worst.needed => sink.decided(CHECK.id, 1),
             (_, Some(reason)) => sink.unknown(CHECK.id, 1, reason),
             _ => sink.decided(CHECK.id, 1),
         }
-        let Some((ratio, needed, painted, states)) = worst.filter(|(ratio, needed, ..)| ratio < needed) else {
+        let Some(Worst { ratio, needed, painted, states }) = worst.filter(|worst| worst.ratio < worst.needed) else {
             continue;
         };
         let name = instance.name(visit.system);
@@ -108,4 +89,76 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         }
         sink.find(cause, diagnostic);
     }
+}
+
+/// The text of a control with the least contrast for what it needs, in all states.
+#[derive(Clone, Copy)]
+struct Worst {
+    ratio: f64,
+    needed: f64,
+    painted: paint::Painted,
+    states: &'static [&'static str],
+}
+
+/// What there is to say of a control in its place.
+#[derive(Clone, Copy)]
+struct Outcome {
+    worst: Option<Worst>,
+    unknown: Option<Unknown>,
+}
+
+fn judge(visit: &Visit, places: &Places, instance: &Instance) -> Outcome {
+    let mut outcome = Outcome { worst: None, unknown: None };
+    for states in STATES {
+        let look = places.look(instance, states);
+        for mut place in paint::text_places(&look) {
+            // A control in it has a place of its own.
+            let is_inner = |node| node != instance.node && visit.instances.iter().any(|other| other.node == node);
+            if place.chain.iter().any(|node| is_inner(*node)) {
+                continue;
+            }
+            place.chain = places.chain(place.node);
+            let Some(style) = place.style(&look) else { continue };
+            let needed = needed(visit.system.manifest.conformance, style);
+            let painted = match paint::paint(&look, &place, needed) {
+                Ok(painted) => painted,
+                Err(reason) => {
+                    outcome.unknown = outcome.unknown.or(Some(reason));
+                    continue;
+                }
+            };
+            for painted in painted {
+                let ratio = contrast(painted.text, painted.behind);
+                if outcome.worst.is_none_or(|worst| ratio / needed < worst.ratio / worst.needed) {
+                    outcome.worst = Some(Worst { ratio, needed, painted, states });
+                }
+            }
+        }
+    }
+    outcome
+}
+
+/// The same for controls that look the same: to which, in which and around which the same declarations apply. Pages repeat
+/// themselves.
+fn likeness(visit: &Visit, instance: &Instance) -> u64 {
+    let mut hasher = DefaultHasher::new();
+    let document = visit.document();
+    let mut feed = |node| {
+        visit.local(node).hash(&mut hasher);
+        document.has_own_text(node).hash(&mut hasher);
+        for name in ["type", "value", "placeholder"] {
+            visit.attribute(node, name).hash(&mut hasher);
+        }
+        if let Some(style) = visit.styles.element(node) {
+            style.feed(&mut hasher);
+        }
+        for name in PSEUDO_ELEMENTS {
+            if let Some(style) = visit.styles.pseudo(node, name) {
+                style.feed(&mut hasher);
+            }
+        }
+    };
+    visit.above(instance.node).for_each(&mut feed);
+    document.descendants(instance.node).into_iter().for_each(&mut feed);
+    hasher.finish()
 }
