@@ -83,7 +83,7 @@ pub fn every_element(system: &System, control: &Control, host: usize, id: &str) 
 }
 
 /// Attributes that hold ids, one or several.
-const REFERENCES: [&str; 9] = [
+pub(crate) const REFERENCES: [&str; 9] = [
     "for",
     "aria-labelledby",
     "aria-describedby",

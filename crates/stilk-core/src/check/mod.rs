@@ -33,6 +33,7 @@ pub(crate) use geometry::target::target as geometry_target;
 pub use paint::{contrast, hex, over, text_places};
 use relevance::Reads;
 use run::Sink;
+pub(crate) use run::alone;
 pub use run::{Pair, Report, Settings, pairs, run};
 use std::cell::RefCell;
 use std::collections::HashMap;
@@ -277,7 +278,7 @@ impl Inspection<'_> {
 }
 
 /// A case's name: `button@a.alarm:hover in storm`.
-fn case_name(system: &System, unit: &Unit, states: &StateSet) -> String {
+pub(crate) fn case_name(system: &System, unit: &Unit, states: &StateSet) -> String {
     let mut name = unit.control.variant_name(unit.host, &unit.variant);
     if !states.is_rest() {
         name.push(':');

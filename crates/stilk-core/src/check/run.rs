@@ -503,7 +503,7 @@ fn sample<'s>(system: &'s System, stage: &Stage, every_case: bool, checks: &[Tas
 }
 
 /// The default variant, each option alone, and the nearest variant of what a rule combines, by index.
-fn alone(control: &Control, default: &Variant, variants: &[Variant]) -> Vec<usize> {
+pub(crate) fn alone(control: &Control, default: &Variant, variants: &[Variant]) -> Vec<usize> {
     let mut found: BTreeSet<usize> =
         variants.iter().enumerate().filter(|(_, v)| default.distance(v) <= 1).map(|(index, _)| index).collect();
     for rule in &control.rules {

@@ -2,8 +2,8 @@
 
 use super::{Comparison, Version};
 use crate::case::{Look, Stage, Unit, state_sets};
-use crate::check::geometry_target;
 use crate::check::trace::Tracer;
+use crate::check::{alone, case_name, geometry_target};
 use crate::check::{contrast_floor, worst_text};
 use crate::css::property::Longhand;
 use crate::dom::NodeId;
@@ -210,12 +210,7 @@ fn chosen(control: &Control, host: usize) -> Vec<Variant> {
     let default = control.default_variant();
     let mut variants = control.variants(host);
     variants.sort_by_key(|variant| default.distance(variant));
-    let mut found: BTreeSet<usize> =
-        variants.iter().enumerate().filter(|(_, v)| default.distance(v) <= 1).map(|(index, _)| index).collect();
-    for rule in &control.rules {
-        found.extend(variants.iter().position(|variant| rule.options.iter().all(|option| variant.has(*option))));
-    }
-    found.into_iter().map(|index| variants[index].clone()).collect()
+    alone(control, &default, &variants).into_iter().map(|index| variants[index].clone()).collect()
 }
 
 fn pairs<'p>(systems: [&'p System; 2], controls: [&'p Control; 2]) -> Vec<Pair<'p>> {
@@ -402,15 +397,6 @@ impl Tokens<'_> {
         let deeper = refers.find_map(|id| self.root(&tokens.get(id).path, depth + 1));
         Some(deeper.unwrap_or_else(|| (path.to_owned(), values)))
     }
-}
-
-fn case_name(system: &System, unit: &Unit, states: &StateSet) -> String {
-    let mut name = unit.control.variant_name(unit.host, &unit.variant);
-    if !states.is_rest() {
-        name.push(':');
-        name.push_str(&system.states.set_name(states).replace('+', ":"));
-    }
-    format!("{name} in {}", system.tokens.theme_name(&unit.theme))
 }
 
 fn contexts(system: &System, unit: &Unit) -> Vec<(String, String)> {

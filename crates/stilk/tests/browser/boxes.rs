@@ -76,12 +76,7 @@ fn compare(harness: &Harness, set: &StateSet, rtl: bool, count: &mut Count) {
     let [pass, ..] = passes();
     harness.browser.emulate(&pass.features);
     harness.open(&page);
-    let elements: Vec<NodeId> = page
-        .document
-        .descendants(Document::ROOT)
-        .into_iter()
-        .filter(|node| page.document.element(*node).is_some())
-        .collect();
+    let elements = page.elements();
     harness.force(&page, &elements);
     let engine = Engine::new(Defaults::Chromium.sheet(), &[harness.parsed], pass.media.clone());
     let styles = engine.styles(&page.document, &page.forced);

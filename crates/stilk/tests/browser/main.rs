@@ -299,6 +299,14 @@ struct Page {
     names: Vec<(NodeId, String)>,
 }
 
+impl Page {
+    /// All elements, in the order in which the browser has them.
+    fn elements(&self) -> Vec<NodeId> {
+        let nodes = self.document.descendants(Document::ROOT).into_iter();
+        nodes.filter(|node| self.document.element(*node).is_some()).collect()
+    }
+}
+
 impl Harness<'_> {
     fn run(&mut self) {
         let [states, motion, dark, contrast, rtl] = passes();
@@ -408,12 +416,7 @@ impl Harness<'_> {
         let page = self.page(theme, set, pass.rtl);
         self.browser.emulate(&pass.features);
         self.open(&page);
-        let elements: Vec<NodeId> = page
-            .document
-            .descendants(Document::ROOT)
-            .into_iter()
-            .filter(|node| page.document.element(*node).is_some())
-            .collect();
+        let elements = page.elements();
         self.force(&page, &elements);
         let engine = Engine::new(Defaults::Chromium.sheet(), &[self.parsed], pass.media.clone());
         let styles = engine.styles(&page.document, &page.forced);

@@ -28,7 +28,7 @@ const HELP: &str = "
 ";
 
 /// A check, the states forced on both controls, and scripts: what to remember before, and whether the fault is there.
-const VERDICTS: [(&str, &[&str], &str, &str); 16] = [
+const VERDICTS: [(&str, &[&str], &str, &str); 20] = [
     ("contrast/text", &[], "0", "contrast(style(part('label')).color, style(host).backgroundColor) < 4.5"),
     (
         "contrast/placeholder",
@@ -64,6 +64,25 @@ const VERDICTS: [(&str, &[&str], &str, &str); 16] = [
     ("geometry/depth", &["active"], "box(host).top", "Math.abs(box(host).top - window.before - 6) > .5"),
     ("geometry/variant-size", &[], "0", "Math.abs(box(host).height - box(other).height) > .5"),
     ("font/line", &[], "0", "parseFloat(style(part('label')).lineHeight) < parseFloat(style(part('label')).fontSize)"),
+    ("geometry/target", &[], "0", "Math.min(box(host).width, box(host).height) < 24"),
+    (
+        "geometry/centered",
+        &[],
+        "0",
+        "Math.abs(box(part('dot')).top - box(part('ring')).top - (box(part('ring')).bottom - box(part('dot')).bottom)) > .5",
+    ),
+    (
+        "geometry/painted",
+        &[],
+        "0",
+        "(b => document.elementFromPoint(b.left + b.width / 2, b.top + b.height / 2) !== part('label'))(box(part('label')))",
+    ),
+    (
+        "geometry/wrap",
+        &[],
+        "document.querySelector('#one').style.width = '200px'",
+        "(items => box(items[1]).top - box(items[0]).bottom < 1)([...host.children])",
+    ),
     ("cascade/masked", &["hover"], "0", "style(host).backgroundImage !== 'none'"),
 ];
 

@@ -4,6 +4,7 @@ use super::{tag, word_in_tag};
 use crate::check::{Check, Example, Scope};
 use crate::diagnostic::{Diagnostic, Level, nearest};
 use crate::dom::NodeId;
+use crate::markup::REFERENCES;
 use crate::scan::{PageSink, Visit};
 use std::collections::HashMap;
 
@@ -24,18 +25,6 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-/// Attributes that hold ids.
-const REFERS: [&str; 8] = [
-    "for",
-    "aria-labelledby",
-    "aria-describedby",
-    "aria-controls",
-    "aria-owns",
-    "aria-activedescendant",
-    "list",
-    "popovertarget",
-];
-
 fn run(visit: &Visit, sink: &mut PageSink) {
     let mut known: HashMap<&str, NodeId> = HashMap::new();
     for node in visit.elements() {
@@ -55,7 +44,7 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         sink.find(format!("twice {id} {}", tag(visit, node)), diagnostic);
     }
     for node in visit.elements() {
-        for attribute in REFERS {
+        for attribute in REFERENCES {
             let Some(list) = visit.attribute(node, attribute) else { continue };
             for id in list.split_ascii_whitespace() {
                 sink.decided(CHECK.id, 1);

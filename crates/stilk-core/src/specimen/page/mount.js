@@ -152,6 +152,7 @@ function part(table) {
     const own = all.slice(first, first + together);
     const height = own.reduce((sum, _, index) => sum + (heights[first + index] ?? usual), 0);
     block.style.containIntrinsicBlockSize = `auto ${height}px`;
+    block.style.contentVisibility = "hidden";
     block.append(...own);
     table.append(block);
   }
@@ -262,6 +263,8 @@ const blocks = new IntersectionObserver(entries => {
   const woken = new Set(), fresh = [];
   for (const { target: block, isIntersecting } of entries) {
     block.asleep = !isIntersecting;
+    // A short table is one block, which never sleeps.
+    if (block.table[2].querySelector(".long")) block.style.contentVisibility = isIntersecting ? "visible" : "hidden";
     if (!isIntersecting) continue;
     woken.add(block.table);
     fresh.push(...[...block.rows].filter(row => !row.fitted));
