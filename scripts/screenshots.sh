@@ -53,7 +53,7 @@ terminal explain explain state/leak
 terminal scan scan --project ternhaven
 cp -r "$work/ternhaven" "$work/before"
 sed -i 's/"components": \[0.5, 0.11, 232\]/"components": [0.58, 0.11, 232]/; s/"control": { "$value": { "value": 8/"control": { "$value": { "value": 14/' "$work"/ternhaven/tokens/base.tokens.json
-"$stilk" compare "$work/before" "$work/ternhaven" --format html >"$work/compare.html" || true
+(cd "$work" && "$stilk" compare before ternhaven --format html >compare.html) || true
 cp "$work"/before/tokens/base.tokens.json "$work"/ternhaven/tokens/base.tokens.json
 terminal matrix specimen --terminal segment --project ternhaven
 
