@@ -173,6 +173,7 @@ pub static CHECKS: &[&Check] = &[
     &page::r#override::CHECK,
     &page::target::CHECK,
     &page::transition::CHECK,
+    &page::unreachable::CHECK,
 ];
 
 /// What is asked of pages, but for what the manifest turns off.

@@ -11,3 +11,4 @@ pub mod r#override;
 mod place;
 pub mod target;
 pub mod transition;
+pub mod unreachable;

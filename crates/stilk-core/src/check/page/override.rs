@@ -159,7 +159,8 @@ fn report(visit: &Visit, change: Change, sink: &mut PageSink) {
     };
     let names = names_states(visit, &change);
     if !names.is_empty() {
-        diagnostic = diagnostic.note(format!("it wins in every state: {} no longer shows", names.join(", ")));
+        diagnostic = diagnostic
+            .note(format!("it wins in every state: what {} would change no longer shows", names.join(" or ")));
     }
     for _ in 1..change.count {
         sink.find(cause.clone(), diagnostic.clone());
