@@ -72,18 +72,19 @@ impl Names {
 /// A name with what is written for it, and what tells a renamed one: its value or place.
 type Known = BTreeMap<(Kind, String), (String, String)>;
 
+/// One of them.
+type Entry<'k> = (&'k (Kind, String), &'k (String, String));
+
 /// Compares the names of two systems.
 pub fn compare(old: &System, new: &System) -> Names {
     let (before, after) = (known(old), known(new));
-    let mut lost: Vec<(&(Kind, String), &(String, String))> =
-        before.iter().filter(|(key, _)| !after.contains_key(*key)).collect();
-    let mut gained: Vec<(&(Kind, String), &(String, String))> =
-        after.iter().filter(|(key, _)| !before.contains_key(*key)).collect();
+    let mut lost: Vec<Entry> = before.iter().filter(|(key, _)| !after.contains_key(*key)).collect();
+    let mut gained: Vec<Entry> = after.iter().filter(|(key, _)| !before.contains_key(*key)).collect();
     let mut list = Vec::new();
     // One that is gone and one that is new, of the same kind and with the same meaning, are one with another name.
     lost.retain(|((kind, name), (written, meaning))| {
         let near = |other: &str| strsim::jaro_winkler(name, other) > 0.8;
-        let is_it = |((other_kind, other), (_, other_meaning)): &(&(Kind, String), &(String, String))| {
+        let is_it = |((other_kind, other), (_, other_meaning)): &Entry| {
             other_kind == kind
                 && !meaning.is_empty()
                 && meaning == other_meaning

@@ -65,7 +65,7 @@ pub fn step(comparison: &Comparison) -> (Step, Vec<String>) {
         let words = format!("{} of {} cases look different", grouped(comparison.changed), grouped(comparison.cases));
         reasons.push((if mends { Step::Patch } else { Step::Minor }, words));
     }
-    reasons.sort_by(|a, b| b.0.cmp(&a.0));
+    reasons.sort_by_key(|(step, _)| std::cmp::Reverse(*step));
     let step = reasons.first().map_or(Step::None, |(step, _)| *step);
     (step, reasons.into_iter().map(|(step, words)| format!("{}: {words}", step.word())).collect())
 }

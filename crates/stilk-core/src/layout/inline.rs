@@ -128,7 +128,7 @@ impl Inline {
                 Align::Right => x + width - line.width,
             };
             let baseline = top + line.ascent;
-            let order = if self.is_rtl { self.from_right(&line) } else { line.placed.iter().map(|p| p.x).collect() };
+            let order = if self.is_rtl { self.right_to_left(&line) } else { line.placed.iter().map(|p| p.x).collect() };
             for (placed, x) in line.placed.iter().zip(order) {
                 let at = left + x;
                 match &self.pieces[placed.piece] {
@@ -165,7 +165,7 @@ impl Inline {
 
     /// Where pieces stand in a line that goes from right to left: boxes and runs of text in that order, within a run of Latin
     /// letters from left to right (CSS Writing Modes 4, section 2.4).
-    fn from_right(&self, line: &Line) -> Vec<f32> {
+    fn right_to_left(&self, line: &Line) -> Vec<f32> {
         let is_text = |placed: &Placed| matches!(self.pieces[placed.piece], Piece::Word { .. });
         let is_box = |placed: &Placed| matches!(self.pieces[placed.piece], Piece::Atomic { .. });
         let mut places = vec![0.0; line.placed.len()];

@@ -48,7 +48,7 @@ fn run(visit: &Visit, sink: &mut PageSink) {
             of_type(node, "submit") || visit.local(*node) == "button" && visit.attribute(*node, "type").is_none()
         };
         if let Some(reset) = inside.iter().find(|node| of_type(node, "reset"))
-            && inside.iter().any(|node| submits(node))
+            && inside.iter().any(submits)
         {
             let diagnostic =
                 Diagnostic::new(Level::Warning, CHECK.id, visit.span(*reset), "a reset stands beside submit")

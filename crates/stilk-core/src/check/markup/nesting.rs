@@ -85,7 +85,7 @@ fn run(visit: &Visit, sink: &mut PageSink) {
                 format!("`<{local}>` stands in a `<{outer}>`, which holds words and pictures only"),
                 "write `<span>`",
             ))
-        } else if is_pressed(node) && outer != "label" || is_field(visit, node) && outer != "label" {
+        } else if outer != "label" && (is_pressed(node) || is_field(visit, node)) {
             Some((format!("a control stands in a `<{outer}>`"), "put it beside it"))
         } else {
             None

@@ -38,11 +38,8 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         let document = visit.document();
         let states = ["aria-selected", "aria-pressed", "aria-current", "aria-checked"];
         let presses = |node: &crate::dom::NodeId| ["button", "a", "li", "label"].contains(&visit.local(*node));
-        let matching: Vec<_> = visit
-            .elements()
-            .into_iter()
-            .filter(|node| presses(node) && selector::matches(&list, document, *node))
-            .collect();
+        let matching: Vec<_> =
+            visit.elements().filter(|node| presses(node) && selector::matches(&list, document, *node)).collect();
         let parent = |node: &crate::dom::NodeId| document.node(*node).parent;
         let alike = matching.iter().filter(|node| matching.first().map(parent) == Some(parent(node))).count();
         if alike < ALIKE {
