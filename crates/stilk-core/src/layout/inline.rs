@@ -180,8 +180,9 @@ impl Inline {
             }
             let last = &line.placed[end - 1];
             let from = line.width - (last.x + last.width);
-            for index in start..end {
-                places[index] = from + line.placed[index].x - line.placed[start].x;
+            let first = line.placed[start].x;
+            for (place, placed) in places[start..end].iter_mut().zip(&line.placed[start..end]) {
+                *place = from + placed.x - first;
             }
             start = end;
         }

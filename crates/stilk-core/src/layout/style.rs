@@ -115,7 +115,7 @@ impl Reader<'_> {
     /// A length in px, or a percentage; of what is both, the px and a guess.
     fn length(&self, length: Length) -> (f32, Option<f32>) {
         match length {
-            Length { has_percent: true, percent, px } if px == 0.0 => (0.0, Some((percent / 100.0) as f32)),
+            Length { has_percent: true, percent, px: 0.0 } => (0.0, Some((percent / 100.0) as f32)),
             Length { has_percent: true, px, .. } => (px as f32 + self.guess.natural, None),
             Length { px, .. } => (px as f32, None),
         }

@@ -278,10 +278,13 @@ fn read_surfaces(root: &mut Table, diagnostics: &mut crate::diagnostic::Diagnost
     surfaces
 }
 
+/// Levels by check.
+type Levels = Vec<(Name, Option<Level>)>;
+
 fn read_checks(
     root: &mut Table,
     diagnostics: &mut crate::diagnostic::Diagnostics,
-) -> (Conformance, Vec<(Name, Option<Level>)>, Vec<(Name, u64)>) {
+) -> (Conformance, Levels, Vec<(Name, u64)>) {
     let mut checks = root.table("checks", diagnostics);
     let conformance = match checks.string("conformance", diagnostics) {
         None => Conformance::Aa,
