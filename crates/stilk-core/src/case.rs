@@ -4,7 +4,7 @@ use crate::css::Unknown;
 use crate::dom::{Document, Element, NodeId};
 use crate::engine::defaults::Browser;
 use crate::engine::{Engine, Forced, Matches, Media, Styles, Stylesheet};
-use crate::layout::{Layout, Origin, Rect, lay_out};
+use crate::layout::{KnownLayouts, LaidOut, Layout, Origin, Rect, lay_out};
 use crate::markup::{Mounted, Request, mount};
 use crate::stylesheet::{Plan, Written};
 use crate::system::states::StateKind;
@@ -149,7 +149,8 @@ pub struct Look {
     pub styles: Styles,
     /// One element per surface, painted with it.
     pub surfaces: Rc<[NodeId]>,
-    layout: OnceCell<Result<Layout, Unknown>>,
+    layout: OnceCell<LaidOut>,
+    layouts: Option<Rc<KnownLayouts>>,
 }
 
 /// The width that a page of an ordinary window leaves for a control, in px.
@@ -164,7 +165,12 @@ impl Look {
         styles: Styles,
         surfaces: Rc<[NodeId]>,
     ) -> Look {
-        Look { document, mounted, forced, styles, surfaces, layout: OnceCell::new() }
+        Look { document, mounted, forced, styles, surfaces, layout: OnceCell::new(), layouts: None }
+    }
+
+    /// The same look, which takes its layout from those of looks of its control, host and variant that are laid out alike.
+    pub fn among(self, layouts: Option<Rc<KnownLayouts>>) -> Look {
+        Look { layouts, ..self }
     }
 
     /// Where its boxes stand, alone in a block as wide as an ordinary page.
@@ -172,7 +178,11 @@ impl Look {
     /// # Errors
     /// Something in it is not modelled.
     pub fn layout(&self) -> Result<&Layout, Unknown> {
-        self.layout.get_or_init(|| self.layout_in(ROOM)).as_ref().map_err(|reason| *reason)
+        let laid_out = self.layout.get_or_init(|| match &self.layouts {
+            Some(known) => known.of(&self.document, &self.styles, self.mounted.host, ROOM),
+            None => Rc::new(self.layout_in(ROOM)),
+        });
+        laid_out.as_ref().as_ref().map_err(|reason| *reason)
     }
 
     /// The same in a block of another width in px.

@@ -20,12 +20,14 @@ pub mod trace;
 mod visible;
 
 use crate::case::{ControlKind, Look, Stage, Unit};
+use crate::css::Unknown;
 use crate::diagnostic::Level;
 use crate::engine::defaults::Browser;
 use crate::engine::{Media, Stylesheet};
 use crate::scan::{PageSink, Visit};
 use crate::source::Sources;
 use crate::system::{Control, StateSet, System};
+use contrast::boxes::PaintedBox;
 pub use contrast::text::{Figure, Worst, figure as contrast_figure, worst_text};
 pub use contrast::text::{floor, floor as contrast_floor};
 pub use example::Example;
@@ -209,12 +211,21 @@ pub struct Inspection<'i> {
     pub looks: Vec<Shown<'i>>,
     /// Follows values to their sources.
     pub tracer: &'i Tracer<'i>,
-    /// What was found to change between looks: several checks ask for the same.
-    changed: &'i Changed,
+    /// What was found out already: several checks ask for the same.
+    known: &'i Known<'i>,
 }
 
-/// Changes between two looks, by where these stand in memory: they outlive the inspection of their unit.
-type Changed = RefCell<HashMap<(*const Look, *const Look), Rc<Vec<Change>>>>;
+/// What is known of the looks of one unit, by where these stand in memory: they outlive its inspection.
+#[derive(Default)]
+struct Known<'l> {
+    /// What changes between two looks.
+    changes: RefCell<HashMap<(*const Look, *const Look), Rc<Vec<Change>>>>,
+    /// The boxes that a look paints.
+    boxes: RefCell<HashMap<*const Look, Boxes<'l>>>,
+}
+
+/// The boxes of a look, or why they are not known.
+type Boxes<'l> = Rc<Result<Vec<PaintedBox<'l>>, Unknown>>;
 
 /// A look that a check inspects.
 pub struct Shown<'i> {
@@ -249,30 +260,32 @@ impl<'s> Survey<'s> {
     }
 }
 
-impl Inspection<'_> {
+impl<'i> Inspection<'i> {
     /// A case's name: `button@a.alarm:hover in storm`.
     pub fn case_name(&self, states: &StateSet) -> String {
         case_name(self.system, self.unit, states)
     }
 
     /// The look at rest.
-    pub fn rest(&self) -> Option<&Shown<'_>> {
+    pub fn rest(&self) -> Option<&Shown<'i>> {
         self.looks.iter().find(|shown| shown.states.is_rest())
     }
 
     /// Everything that rules of the system change between two of the looks and that can be seen.
     fn changes(&self, before: &Look, after: &Look) -> Rc<Vec<Change>> {
         let key = (std::ptr::from_ref(before), std::ptr::from_ref(after));
-        if let Some(known) = self.changed.borrow().get(&key) {
-            return Rc::clone(known);
-        }
-        let found = Rc::new(visible::changes(before, after));
-        self.changed.borrow_mut().insert(key, Rc::clone(&found));
-        found
+        let mut known = self.known.changes.borrow_mut();
+        Rc::clone(known.entry(key).or_insert_with(|| Rc::new(visible::changes(before, after))))
+    }
+
+    /// Every box of one of the looks that can be seen, the outermost first.
+    fn boxes(&self, look: &'i Look) -> Boxes<'i> {
+        let mut known = self.known.boxes.borrow_mut();
+        Rc::clone(known.entry(std::ptr::from_ref(look)).or_insert_with(|| Rc::new(contrast::boxes::boxes(look))))
     }
 
     /// The look in exactly one state.
-    pub fn alone(&self, state: &str) -> Option<&Shown<'_>> {
+    pub fn alone(&self, state: &str) -> Option<&Shown<'i>> {
         let set = StateSet::of([self.system.states.find(state)?]);
         self.looks.iter().find(|shown| *shown.states == set)
     }

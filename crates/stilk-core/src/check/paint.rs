@@ -206,22 +206,33 @@ pub fn surface_pixel(look: &Look, node: NodeId) -> Result<Pixel, Unknown> {
     Ok(over(&style.used_color(L::BackgroundColor)?, [1.0; 3]))
 }
 
-/// The pixels that nested boxes give over one surface: several where there is a gradient.
-///
-/// # Errors
-/// The reason why they cannot be known.
-pub fn behind(look: &Look, boxes: &[&Style], surface: NodeId) -> Result<Vec<Pixel>, Unknown> {
-    let layers = boxes.iter().map(|style| Layer::of(style)).collect::<Result<Vec<_>, _>>()?;
-    Ok(pixels(surface_pixel(look, surface)?, &layers, None).into_iter().map(|(_, behind)| behind).collect())
-}
+/// Nested boxes, and what they paint one over the other.
+pub struct Stack(Vec<Layer>);
 
-/// A colour that the innermost of nested boxes paints, as it looks over one surface.
-///
-/// # Errors
-/// The reason why it cannot be known.
-pub fn painted(look: &Look, boxes: &[&Style], surface: NodeId, color: &Absolute) -> Result<Vec<Pixel>, Unknown> {
-    let layers = boxes.iter().map(|style| Layer::of(style)).collect::<Result<Vec<_>, _>>()?;
-    Ok(pixels(surface_pixel(look, surface)?, &layers, Some(color)).into_iter().map(|(pixel, _)| pixel).collect())
+impl Stack {
+    /// Of boxes from the outermost in.
+    ///
+    /// # Errors
+    /// The reason why what one of them paints cannot be known.
+    pub fn of(boxes: &[&Style]) -> Result<Stack, Unknown> {
+        Ok(Stack(boxes.iter().map(|style| Layer::of(style)).collect::<Result<_, _>>()?))
+    }
+
+    /// The pixels that they give over one surface: several where there is a gradient.
+    ///
+    /// # Errors
+    /// The surface is not known.
+    pub fn behind(&self, look: &Look, surface: NodeId) -> Result<Vec<Pixel>, Unknown> {
+        Ok(pixels(surface_pixel(look, surface)?, &self.0, None).into_iter().map(|(_, behind)| behind).collect())
+    }
+
+    /// A colour that the innermost of them paints, as it looks over one surface.
+    ///
+    /// # Errors
+    /// The surface is not known.
+    pub fn painted(&self, look: &Look, surface: NodeId, color: &Absolute) -> Result<Vec<Pixel>, Unknown> {
+        Ok(pixels(surface_pixel(look, surface)?, &self.0, Some(color)).into_iter().map(|(pixel, _)| pixel).collect())
+    }
 }
 
 /// Of all that a gradient gives, the pair with the least contrast; nothing is said where one end passes and the other

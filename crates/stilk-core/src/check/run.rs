@@ -1,19 +1,21 @@
 //! Runs the checks over every case, on all cores, and groups what they say: one cause, one finding.
 
 use super::contrast::pairs::PAIRS;
-use super::relevance::{Relevance, representatives, shows_all_sizes};
+use super::relevance::{Dependence, Hosts, Relevance, representatives};
 use super::trace::Tracer;
-use super::{CHECKS, Check, Inspection, Scope, Shown, Survey, Task, case_name};
+use super::{CHECKS, Check, Inspection, Known, Scope, Shown, Survey, Task, case_name};
 use crate::case::{Look, Scene, Stage, Unit, state_sets};
 use crate::css::Unknown;
 use crate::css::property::Longhand;
 use crate::diagnostic::{Diagnostic, Evidence, Level};
 use crate::engine::{Media, Stylesheet};
+use crate::layout::KnownLayouts;
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
 use crate::system::{Control, StateSet, System, Variant, Waiver};
 use std::collections::btree_map::Entry;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::rc::Rc;
 use std::sync::Arc;
 use std::sync::atomic::{AtomicUsize, Ordering};
 
@@ -434,7 +436,7 @@ pub(super) fn is_off(system: &System, check: &str) -> bool {
 const LARGE_BOLD: f64 = 14.0 * 96.0 / 72.0;
 
 /// Whether no text of a control is large in any variant, state or theme.
-fn is_never_large(system: &System, stage: &Stage, control: &Control) -> bool {
+fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence: &Dependence) -> bool {
     let default = control.default_variant();
     let rest = StateSet::default();
     let is_small = |unit: &Unit| {
@@ -445,7 +447,7 @@ fn is_never_large(system: &System, stage: &Stage, control: &Control) -> bool {
             .filter_map(|node| look.styles.element(node))
             .all(|style| style.px(Longhand::FontSize).is_ok_and(|px| px < LARGE_BOLD))
     };
-    shows_all_sizes(system, control)
+    dependence.shows_all_sizes()
         && (0..control.template.hosts.len()).all(|host| {
             let variants = control.variants(host);
             variants.iter().filter(|variant| default.distance(variant) <= 1).all(|variant| {
@@ -461,34 +463,37 @@ fn sample<'s>(system: &'s System, stage: &Stage, every_case: bool, checks: &[Tas
     for control in &system.controls {
         let sets = state_sets(system, control);
         let checks = checks.iter().copied().filter(|check| !is_off(system, check.id));
-        let is_never_large = !every_case && is_never_large(system, stage, control);
+        let dependence = Dependence::new(system, control);
+        let hosts = Hosts::new(system, stage, control, &sets);
+        let is_never_large = !every_case && is_never_large(system, stage, control, &dependence);
         let relevance = checks.filter_map(|check| {
             let reads = check.scope.reads(control)?;
             Some((
                 check,
                 match every_case {
                     true => Relevance::all(system, control, reads, &sets),
-                    false => Relevance::new(system, control, reads, &sets, is_never_large),
+                    false => dependence.relevance(reads, &sets, is_never_large, &hosts),
                 },
             ))
         });
-        let plan = Arc::new(Plan { control, relevance: relevance.collect(), sets });
-        for host in 0..control.template.hosts.len() {
+        let relevance = relevance.collect();
+        let variants = hosts.variants;
+        let plan = Arc::new(Plan { control, relevance, sets });
+        for (host, mut variants) in variants.into_iter().enumerate() {
             let default = control.default_variant();
-            let mut variants = control.variants(host);
             // The variant nearest to the default stands for those that are like it: its name says most.
-            variants.sort_by_key(|variant| default.distance(variant));
+            variants.sort_by_cached_key(|variant| default.distance(variant));
             let alone = alone(control, &default, &variants);
             sample.cases += variants.len() as u64 * plan.sets.len() as u64 * themes;
             let mut checks: BTreeMap<usize, Vec<(usize, u64)>> = BTreeMap::new();
-            for (index, relevance) in plan.relevance.iter().enumerate() {
-                let (check, relevance) = relevance;
+            for (index, (check, relevance)) in plan.relevance.iter().enumerate() {
+                let Some((_, hosts)) = relevance.hosts.iter().find(|(known, _)| *known == host) else { continue };
                 if matches!(check.scope, Scope::Options(..)) {
-                    alone.iter().for_each(|variant| checks.entry(*variant).or_default().push((index, 1)));
+                    alone.iter().for_each(|variant| checks.entry(*variant).or_default().push((index, *hosts)));
                     continue;
                 }
                 for one in representatives(&variants, &relevance.axes) {
-                    checks.entry(one.variant).or_default().push((index, one.stands_for));
+                    checks.entry(one.variant).or_default().push((index, one.stands_for * hosts));
                 }
             }
             sample.units.extend(checks.into_iter().map(|(variant, checks)| Sampled {
@@ -513,18 +518,19 @@ pub(crate) fn alone(control: &Control, default: &Variant, variants: &[Variant]) 
     found.into_iter().collect()
 }
 
-#[derive(Default)]
 struct Part {
     computed: u64,
     sink: Sink,
 }
 
 fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sampled], settings: &Arc<Settings>) -> Part {
-    let mut part = Part::default();
+    let sink = Sink { settings: Some(Arc::clone(settings)), ..Sink::default() };
+    let mut part = Part { computed: 0, sink };
     let themes = system.tokens.themes();
     for Sampled { plan, host, variant, checks } in sample {
         // What matches is the same in every theme: scenes are kept for the units that differ by their theme only.
         let mut scenes: BTreeMap<usize, Scene> = BTreeMap::new();
+        let layouts = (!settings.every_case).then(|| Rc::new(KnownLayouts::default()));
         for (index, theme) in themes.iter().enumerate() {
             let (control, variant, theme) = (plan.control, variant.clone(), theme.clone());
             let unit = Unit { control, host: *host, variant, theme };
@@ -545,11 +551,11 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
                 .into_iter()
                 .map(|set| {
                     let scene = scenes.entry(set).or_insert_with(|| stage.scene(&unit, &plan.sets[set]));
-                    (set, stage.look_in(scene, &unit.theme))
+                    (set, stage.look_in(scene, &unit.theme).among(layouts.clone()))
                 })
                 .collect();
             part.computed += looks.len() as u64;
-            let changed = Default::default();
+            let known = Known::default();
             for (check, relevance, stands_for) in asked {
                 let (Scope::Looks(_, _, run) | Scope::Options(_, _, run)) = check.scope else { continue };
                 let shown = relevance.states.iter().map(|(set, stands_for)| Shown {
@@ -557,10 +563,9 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
                     look: &looks[set],
                     stands_for: *stands_for,
                 });
-                let inspection = Inspection { system, unit: &unit, looks: shown.collect(), tracer, changed: &changed };
-                let mut sink = Sink { stands_for, settings: Some(Arc::clone(settings)), ..Sink::default() };
-                run(&inspection, &mut sink);
-                part.sink.absorb(sink);
+                let inspection = Inspection { system, unit: &unit, looks: shown.collect(), tracer, known: &known };
+                part.sink.stands_for = stands_for;
+                run(&inspection, &mut part.sink);
             }
         }
     }

@@ -115,7 +115,9 @@ fn visit(before: &Look, after: &Look, visit: &mut dyn FnMut(Change) -> bool) -> 
             if old.is_none() && (new.is_empty_generated() || pseudo.is_none()) {
                 continue;
             }
-            for longhand in new.set_by_author() {
+            let set = new.set_by_author();
+            let candidates = old.map_or(set, |old| new.may_differ(old).within(&set));
+            for longhand in candidates.iter() {
                 if UNSEEN.contains(&longhand) {
                     continue;
                 }

@@ -7,6 +7,7 @@ use crate::check::{alone, case_name, geometry_target};
 use crate::check::{contrast_floor, worst_text};
 use crate::css::property::Longhand;
 use crate::dom::NodeId;
+use crate::engine::cascade::LonghandSet;
 use crate::engine::resolved::resolved;
 use crate::engine::{Media, PSEUDO_ELEMENTS, Style, Stylesheet};
 use crate::stylesheet::Written;
@@ -316,7 +317,7 @@ fn differences(
             };
             let (was, is) = (style(&looks[0], *old), style(&looks[1], *node));
             let (Some(was), Some(is)) = (was, is) else { continue };
-            for longhand in set_by_either(&was, &is) {
+            for longhand in set_by_either(&was, &is).iter() {
                 if was.get(longhand).ok() == is.get(longhand).ok()
                     && was.get(longhand).is_ok_and(|v| !v.has_unresolved_color())
                 {
@@ -344,14 +345,10 @@ fn differences(
     causes
 }
 
-fn set_by_either(was: &Style, is: &Style) -> Vec<Longhand> {
-    let mut list: Vec<Longhand> = is.set_by_author().collect();
-    for longhand in was.set_by_author() {
-        if !list.contains(&longhand) {
-            list.push(longhand);
-        }
-    }
-    list
+fn set_by_either(was: &Style, is: &Style) -> LonghandSet {
+    let mut set = is.set_by_author();
+    set.add_all(&was.set_by_author());
+    set
 }
 
 /// What made a value another one: a token whose value differs, else the declaration that won, where it stands now; with the

@@ -72,7 +72,7 @@ pub enum Hue {
 }
 
 /// What a colour depends on besides itself.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Surroundings {
     /// Whether the element's used colour scheme is dark.
     pub dark: bool,

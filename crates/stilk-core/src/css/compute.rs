@@ -10,7 +10,7 @@ use super::value::{LengthPercentage, Quantity, Value};
 pub struct Unknown(pub &'static str);
 
 /// What values are relative to.
-#[derive(Debug, Clone, Copy)]
+#[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Context {
     /// The element's font size in px; while it is computed itself, the parent's.
     pub font_size: Result<f64, Unknown>,

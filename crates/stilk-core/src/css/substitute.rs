@@ -124,6 +124,18 @@ impl Template {
         &self.attributes
     }
 
+    /// Whether a fallback may bring a keyword that every property takes, `inherit` among them.
+    pub fn may_be_wide(&self) -> bool {
+        const WIDE: [&str; 5] = ["inherit", "initial", "unset", "revert", "revert-layer"];
+        let is_wide = |text: &str| WIDE.iter().any(|word| word.eq_ignore_ascii_case(text.trim()));
+        self.pieces.iter().any(|piece| match piece {
+            Piece::Variable(_, Some(fallback))
+            | Piece::Environment(Some(fallback))
+            | Piece::Attribute(_, Some(fallback)) => fallback.plain().is_some_and(is_wide) || fallback.may_be_wide(),
+            _ => false,
+        })
+    }
+
     /// The text, where it holds no references.
     pub fn plain(&self) -> Option<&str> {
         match self.pieces.as_slice() {

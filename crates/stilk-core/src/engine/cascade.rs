@@ -17,7 +17,6 @@ use rustc_hash::FxHashMap;
 use selectors::context::SelectorCaches;
 use selectors::parser::Component;
 use std::cell::RefCell;
-use std::collections::HashMap;
 use std::hash::{Hash, Hasher};
 use std::rc::Rc;
 use std::sync::Arc;
@@ -93,7 +92,15 @@ impl Layering {
 pub struct LonghandSet([u64; 4]);
 
 impl LonghandSet {
-    fn add(&mut self, longhand: Longhand) {
+    /// All there are.
+    pub fn all() -> LonghandSet {
+        let mut all = LonghandSet::default();
+        Longhand::ALL.iter().for_each(|longhand| all.add(*longhand));
+        all
+    }
+
+    /// Adds a longhand.
+    pub fn add(&mut self, longhand: Longhand) {
         self.0[longhand as usize / 64] |= 1 << (longhand as usize % 64);
     }
 
@@ -105,6 +112,11 @@ impl LonghandSet {
     /// Whether it holds a longhand.
     pub fn has(&self, longhand: Longhand) -> bool {
         self.0[longhand as usize / 64] & (1 << (longhand as usize % 64)) != 0
+    }
+
+    /// What is in both.
+    pub fn within(self, other: &LonghandSet) -> LonghandSet {
+        LonghandSet(std::array::from_fn(|word| self.0[word] & other.0[word]))
     }
 
     /// The longhands in it, in the order of the table.
@@ -294,6 +306,8 @@ pub struct Matched {
     pub nature: Nature,
     /// What the blocks set in text from left to right: most longhands are set by none.
     pub sets: LonghandSet,
+    /// A Bloom filter of the custom properties that they set.
+    customs: u64,
 }
 
 /// What an element's box is by nature, whatever `display` says.
@@ -346,6 +360,11 @@ impl Matched {
         self.blocks.is_empty()
     }
 
+    /// Whether a block may set a custom property.
+    pub fn may_set(&self, name: &CustomName) -> bool {
+        self.customs & (1 << (name.hash % 64)) != 0
+    }
+
     /// An attribute of the element, if an `attr()` may ask for it.
     pub fn attribute(&self, name: &str) -> Option<Rc<str>> {
         self.attributes.iter().find(|(known, _)| **known == *name).map(|(_, value)| Rc::clone(value))
@@ -373,8 +392,8 @@ pub struct Sheets {
     by_class: FxHashMap<LocalName, Vec<u32>>,
     by_name: FxHashMap<LocalName, Vec<u32>>,
     other: Vec<u32>,
-    /// Custom properties with a type.
-    registered: HashMap<Arc<str>, TypedProperty>,
+    /// Custom properties with a type, by the hash of their name.
+    registered: FxHashMap<u64, TypedProperty>,
     /// Attributes that some `attr()` names.
     attributes: Vec<Box<str>>,
     /// The layers of the page's sheets, and the layer there of every layer in every sheet.
@@ -400,7 +419,7 @@ impl Sheets {
             by_class: FxHashMap::default(),
             by_name: FxHashMap::default(),
             other: Vec::new(),
-            registered: HashMap::new(),
+            registered: FxHashMap::default(),
             attributes: Vec::new(),
             layers: Layers::default(),
             specificities: FxHashMap::default(),
@@ -437,7 +456,7 @@ impl Sheets {
             if hold(conditions, &self.media)
                 && let Some(typed) = TypedProperty::new(one)
             {
-                self.registered.insert(Arc::clone(&one.name), typed);
+                self.registered.insert(CustomName::new(&one.name).hash, typed);
             }
         }
         for (i, rule) in sheet.rules.iter().enumerate() {
@@ -544,11 +563,13 @@ impl Sheets {
         let names = self.attributes.iter().chain(inlined);
         let attributes = names.filter_map(|name| Some((name.clone(), data?.attribute(name)?.into()))).collect();
         let nature = data.filter(|_| pseudo.is_none()).map(Nature::of).unwrap_or_default();
-        let mut matched = Matched { blocks, inline, attributes, nature, sets: LonghandSet::default() };
-        let mut sets = LonghandSet::default();
-        self.blocks(&matched).for_each(|block| sets.add_all(block.sets.get(Flow::LTR)));
-        matched.sets = sets;
-        matched
+        let matched = Matched { blocks, inline, attributes, nature, sets: LonghandSet::default(), customs: 0 };
+        let (mut sets, mut customs) = (LonghandSet::default(), 0);
+        for block in self.blocks(&matched) {
+            sets.add_all(block.sets.get(Flow::LTR));
+            customs |= block.customs;
+        }
+        Matched { sets, customs, ..matched }
     }
 
     /// The packed specificity of a declaration's selector; nothing in a `style` attribute.
@@ -571,9 +592,16 @@ impl Sheets {
         })
     }
 
+    /// The blocks of two matches, each with whether both have it.
+    pub fn compared<'m>(&'m self, one: &'m Matched, other: &'m Matched) -> impl Iterator<Item = (&'m Block, bool)> {
+        let is_of = |block: &Block, matched: &'m Matched| self.blocks(matched).any(|known| std::ptr::eq(known, block));
+        let own = self.blocks(one).map(move |block| (block, is_of(block, other)));
+        own.chain(self.blocks(other).filter(move |block| !is_of(block, one)).map(|block| (block, false)))
+    }
+
     /// The type of a custom property, if it has one.
-    pub fn registered(&self, name: &str) -> Option<&TypedProperty> {
-        self.registered.get(name)
+    pub fn registered(&self, name: &CustomName) -> Option<&TypedProperty> {
+        self.registered.get(&name.hash)
     }
 
     /// Parses a value after substitution; the same text is parsed once.

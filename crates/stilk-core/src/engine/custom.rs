@@ -88,6 +88,10 @@ impl Style {
     }
 
     fn custom_in(&self, name: &CustomName, walk: &mut Walk) -> Option<Custom> {
+        // Most custom properties of a control are set far above it, and are known there.
+        if !self.matched.may_set(name) {
+            return self.unset_custom(name);
+        }
         if let Some(known) = self.customs.borrow().get(&name.hash) {
             return known.clone();
         }
@@ -142,7 +146,7 @@ impl Style {
             Some("initial") => return self.initial_custom(name).or(Some(Custom::of(None, Some(winner)))),
             _ => {}
         }
-        let Some(registered) = self.sheets.registered(&name.text) else {
+        let Some(registered) = self.sheets.registered(name) else {
             return Some(Custom::of(text, Some(winner)));
         };
         let Some(text) = text else { return self.unset_custom(name) };
@@ -195,14 +199,14 @@ impl Style {
     }
 
     fn unset_custom(&self, name: &CustomName) -> Option<Custom> {
-        match self.sheets.registered(&name.text) {
+        match self.sheets.registered(name) {
             Some(registered) if !registered.inherits => self.initial_custom(name),
             _ => self.inherited_custom(name),
         }
     }
 
     fn initial_custom(&self, name: &CustomName) -> Option<Custom> {
-        let registered = self.sheets.registered(&name.text)?;
+        let registered = self.sheets.registered(name)?;
         let initial = registered.initial.as_deref()?;
         let computed = registered.syntax.value(initial).filter(|value| *value != Value::Unmodelled);
         let text = computed.and_then(|value| absolute(&value, &Context::constant()).ok()).map(|value| to_css(&value));

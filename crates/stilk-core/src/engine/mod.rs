@@ -8,6 +8,7 @@ pub mod cascade;
 mod container;
 mod custom;
 pub mod defaults;
+mod difference;
 pub mod explain;
 mod forms;
 pub mod media;

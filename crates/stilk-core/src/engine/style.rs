@@ -165,13 +165,13 @@ impl Style {
     }
 
     /// Longhands that some declaration of the page sets, be it in vain.
-    pub fn set_by_author(&self) -> impl Iterator<Item = Longhand> {
+    pub fn set_by_author(&self) -> LonghandSet {
         let flow = self.flow();
         let mut set = LonghandSet::default();
         for block in self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author) {
             set.add_all(block.sets.get(flow));
         }
-        set.iter()
+        set
     }
 
     /// The used `color`.

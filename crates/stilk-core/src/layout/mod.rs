@@ -5,6 +5,7 @@
 //! cannot be known (the natural width of a native text field, a picture without a size) is laid out with two sizes: sides that
 //! come out the same do not depend on it and are known, the others are unknown.
 
+mod alike;
 mod build;
 mod font;
 mod inline;
@@ -18,6 +19,8 @@ use crate::css::property::Longhand as L;
 use crate::css::value::Value;
 use crate::dom::{Document, NodeId};
 use crate::engine::{Style, Styles};
+use std::cell::RefCell;
+use std::rc::Rc;
 
 /// A rectangle in CSS px.
 #[derive(Debug, Clone, Copy, PartialEq, Default)]
@@ -145,6 +148,33 @@ fn agreed<const N: usize>(runs: [[f32; N]; GUESSES.len()]) -> Result<[f32; N], U
     let [usual, natural, _] = runs;
     let is_known = usual.iter().zip(natural).all(|(a, b)| is_same(*a, b));
     if is_known { Ok(usual) } else { Err(UNKNOWN) }
+}
+
+/// Layouts of one control that were made already, each with what it was made from: many states and themes move nothing.
+#[derive(Debug, Default)]
+pub struct KnownLayouts {
+    list: RefCell<Vec<(Rc<Document>, Styles, LaidOut)>>,
+}
+
+/// A layout, or why there is none.
+pub type LaidOut = Rc<Result<Layout, Unknown>>;
+
+impl KnownLayouts {
+    /// The layout of a look, made where none is known that is the same.
+    pub fn of(&self, document: &Rc<Document>, styles: &Styles, host: NodeId, width: f64) -> LaidOut {
+        // What differs from so many differs from all others most likely.
+        const MOST: usize = 6;
+        let mut list = self.list.borrow_mut();
+        let known = list.iter().find(|(of, with, _)| alike::is_alike((of, with), (document, styles), host));
+        if let Some((_, _, known)) = known {
+            return Rc::clone(known);
+        }
+        let made = Rc::new(lay_out(document, styles, host, width));
+        if list.len() < MOST {
+            list.push((Rc::clone(document), styles.clone(), Rc::clone(&made)));
+        }
+        made
+    }
 }
 
 /// The boxes of a control.

@@ -42,6 +42,14 @@ fn run(survey: &Survey, sink: &mut Sink) {
     let mut lives: BTreeMap<Span, Life> = BTreeMap::new();
     for control in &survey.system.controls {
         let mut looks: HashMap<(usize, Variant, StateSet), Look> = HashMap::new();
+        let default = control.default_variant();
+        let variants: Vec<Vec<Variant>> = (0..control.template.hosts.len())
+            .map(|host| {
+                let mut variants = control.variants(host);
+                variants.sort_by_cached_key(|variant| default.distance(variant));
+                variants
+            })
+            .collect();
         for rule in control.rules.iter().filter(|rule| can_be_asked(rule)) {
             for declaration in &rule.declarations {
                 lives.entry(declaration.span).or_insert(Life { wins: false, control, declaration });
@@ -49,7 +57,10 @@ fn run(survey: &Survey, sink: &mut Sink) {
             let waits = |lives: &BTreeMap<Span, Life>| {
                 rule.declarations.iter().any(|d| lives.get(&d.span).is_some_and(|life| !life.wins))
             };
-            for (host, variant, states) in places(survey, control, rule) {
+            // Most rules win in the first place that one thinks of.
+            let first = places(survey, control, rule, &variants, 1).into_iter().take(1);
+            let others = std::iter::once(()).flat_map(|()| places(survey, control, rule, &variants, TRIED));
+            for (host, variant, states) in first.chain(others) {
                 if !waits(&lives) {
                     break;
                 }
@@ -92,8 +103,14 @@ fn can_be_asked(rule: &Rule) -> bool {
         && (pseudo.is_empty() || (PSEUDO_ELEMENTS.contains(&pseudo) && !pseudo.starts_with("-moz-")))
 }
 
-/// Cases in which a rule applies, the likely ones first.
-fn places(survey: &Survey, control: &Control, rule: &Rule) -> Vec<(usize, Variant, StateSet)> {
+/// Cases in which a rule applies, the likely ones first, in so many variants of each host.
+fn places(
+    survey: &Survey,
+    control: &Control,
+    rule: &Rule,
+    variants: &[Vec<Variant>],
+    most: usize,
+) -> Vec<(usize, Variant, StateSet)> {
     let own = case_states(rule);
     let mut sets: Vec<StateSet> =
         state_sets(survey.system, control).into_iter().filter(|set| set.covers(&own)).collect();
@@ -103,15 +120,9 @@ fn places(survey: &Survey, control: &Control, rule: &Rule) -> Vec<(usize, Varian
     }
     let default = control.default_variant();
     let mut places = Vec::new();
-    for host in 0..control.template.hosts.len() {
-        let mut variants: Vec<Variant> = control
-            .variants(host)
-            .into_iter()
-            .filter(|variant| rule.options.iter().all(|option| variant.has(*option)))
-            .collect();
-        variants.sort_by_key(|variant| default.distance(variant));
-        variants.truncate(TRIED);
-        for (index, variant) in variants.into_iter().enumerate() {
+    for (host, variants) in variants.iter().enumerate() {
+        let variants = variants.iter().filter(|variant| rule.options.iter().all(|option| variant.has(*option)));
+        for (index, variant) in variants.take(most).enumerate() {
             // Far variants are tried in the rule's own states only.
             let sets = if index < 24 { &sets[..] } else { &sets[..1] };
             places.extend(sets.iter().map(|set| (host, variant.clone(), set.clone())));

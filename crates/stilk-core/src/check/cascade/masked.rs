@@ -23,10 +23,11 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: linear-gradient({sea}, {ink}); color: {paper};\n  @state hover { background: {rust}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+    scope: Scope::Options(Reads::Values(&READS, &[]), Of::Any, run),
 };
 
-const READS: [L; 5] = [L::BackgroundColor, L::BackgroundImage, L::BackgroundSize, L::Color, L::ColorScheme];
+const READS: [L; 6] =
+    [L::BackgroundColor, L::BackgroundImage, L::BackgroundSize, L::BoxShadow, L::Color, L::ColorScheme];
 
 fn rule_of(control: &Control, span: Span) -> Option<&Rule> {
     control.rules.iter().find(|rule| rule.declarations.iter().any(|declaration| declaration.span == span))

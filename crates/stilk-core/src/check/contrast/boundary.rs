@@ -1,9 +1,9 @@
 //! `contrast/boundary`: people see where a field is.
 
-use super::boxes::{PaintedBox, Pictured, READS, boxes};
+use super::boxes::{PaintedBox, Pictured, READS};
 use super::text::{floor, is_inactive};
 use crate::case::Look;
-use crate::check::paint::{self, Pixel, contrast, hex};
+use crate::check::paint::{self, Pixel, Stack, contrast, hex};
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Seen, Sink};
 use crate::check::visible::is_shown;
@@ -50,28 +50,28 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 
 /// The boxes whose edge is the field's: the outermost that paint something around the native control; where that is drawn
 /// over by others, the outermost without text.
-pub(super) fn edges<'l>(look: &'l Look) -> Result<Vec<PaintedBox<'l>>, Unknown> {
+fn edges<'b, 'l>(look: &Look, all: &'b [PaintedBox<'l>]) -> Vec<&'b PaintedBox<'l>> {
     let document = &look.document;
-    let all = boxes(look)?;
     let is_above = |above: NodeId, node: NodeId| above != node && document.descendants(above).contains(&node);
-    let outermost = |found: Vec<PaintedBox<'l>>| {
+    let outermost = |found: Vec<&'b PaintedBox<'l>>| {
         let nodes: Vec<NodeId> = found.iter().map(|found| found.node).collect();
         found.into_iter().filter(|one| !nodes.iter().any(|node| is_above(*node, one.node))).collect::<Vec<_>>()
     };
     let bearer = look.mounted.bearer;
     let (around, others): (Vec<_>, Vec<_>) =
-        all.into_iter().partition(|found| found.node == bearer || is_above(found.node, bearer));
+        all.iter().partition(|found| found.node == bearer || is_above(found.node, bearer));
     if !around.is_empty() {
-        return Ok(outermost(around));
+        return outermost(around);
     }
     let has_text = |node: NodeId| document.descendants(node).iter().any(|inner| document.has_own_text(*inner));
-    Ok(outermost(others.into_iter().filter(|found| !has_text(found.node)).collect()))
+    outermost(others.into_iter().filter(|found| !has_text(found.node)).collect())
 }
 
-fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<(), Unknown> {
+fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) -> Result<(), Unknown> {
     let look = shown.look;
     let bearer = look.styles.element(look.mounted.bearer);
-    let edges = edges(look)?;
+    let all = inspection.boxes(look);
+    let edges = edges(look, all.as_ref().as_ref().map_err(|reason| *reason)?);
     // A native box that nothing styles is drawn by each browser in its own way, with a border that can be seen.
     let is_native = bearer.is_some_and(|style| !style.is(crate::css::property::Longhand::Appearance, "none"));
     let is_box = look.document.element(look.mounted.bearer).is_some_and(|element| {
@@ -90,14 +90,16 @@ fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<(), 
     for surface in look.surfaces.iter() {
         let mut best: Option<(f64, &PaintedBox, usize, Pixel, Pixel)> = None;
         for edge in &edges {
-            let around = paint::behind(look, edge.around(), *surface)?;
+            let (inner, outer) = (Stack::of(&edge.styles), Stack::of(edge.around())?);
+            let around = outer.behind(look, *surface)?;
             for (index, mark) in edge.marks.iter().enumerate() {
                 // A ring and a border lie over the box's own fill, the fill over what is around it.
-                let own: &[_] = if mark.what == "border" { &edge.styles } else { edge.around() };
                 let opacity = edge.style().get(crate::css::property::Longhand::Opacity)?.as_number().unwrap_or(1.0);
                 let color = crate::css::color::Absolute { alpha: mark.color.alpha * opacity, ..mark.color };
-                let pixels =
-                    paint::painted(look, own, *surface, if mark.what == "border" { &mark.color } else { &color })?;
+                let pixels = match mark.what {
+                    "border" => inner.as_ref().map_err(|reason| *reason)?.painted(look, *surface, &mark.color)?,
+                    _ => outer.painted(look, *surface, &color)?,
+                };
                 let pairs = pixels.iter().flat_map(|pixel| around.iter().map(move |around| (*pixel, *around)));
                 let Some((pixel, beside)) = pairs.min_by(|a, b| contrast(a.0, a.1).total_cmp(&contrast(b.0, b.1)))
                 else {

@@ -1,9 +1,9 @@
 //! `contrast/focus`: people see where the keyboard is.
 
-use super::boxes::{self, boxes, rings};
+use super::boxes::{self, rings};
 use super::text::{floor, is_inactive};
 use crate::case::Look;
-use crate::check::paint::{self, Pixel, contrast, hex};
+use crate::check::paint::{self, Pixel, Stack, contrast, hex};
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Seen, Sink};
 use crate::check::trace::Origin;
@@ -75,7 +75,7 @@ struct Sign {
     opaque: bool,
 }
 
-fn judge(inspection: &Inspection, rest: &Look, shown: &Shown, sink: &mut Sink) -> Result<bool, Unknown> {
+fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sink: &mut Sink) -> Result<bool, Unknown> {
     let signs = signs(inspection, rest, shown.look)?;
     // One sign that is good enough serves; no sign at all is for `state/missing` to say.
     let good = |sign: &&Sign| sign.ratio >= NEEDED && sign.width >= WIDTH;
@@ -125,7 +125,7 @@ fn judge(inspection: &Inspection, rest: &Look, shown: &Shown, sink: &mut Sink) -
 }
 
 /// Everything that focus adds to the look at rest.
-fn signs(inspection: &Inspection, rest: &Look, look: &Look) -> Result<Vec<Sign>, Unknown> {
+fn signs<'i>(inspection: &Inspection<'i>, rest: &'i Look, look: &'i Look) -> Result<Vec<Sign>, Unknown> {
     let mut signs = Vec::new();
     for node in look.document.descendants(look.mounted.host) {
         let around = paint::styles_of(look, &paint::chain(look, node));
@@ -181,12 +181,14 @@ fn ring(
 ) -> Result<Sign, Unknown> {
     let around = &styles[..styles.len() - 1];
     let mut worst: Option<(f64, Pixel, Pixel)> = None;
+    let outer = Stack::of(around)?;
+    let inner = if offset <= 0.0 { Some(Stack::of(styles)?) } else { None };
     for surface in look.surfaces.iter() {
-        let mut beside = paint::behind(look, around, *surface)?;
-        if offset <= 0.0 {
-            beside.extend(paint::behind(look, styles, *surface)?);
+        let mut beside = outer.behind(look, *surface)?;
+        if let Some(inner) = &inner {
+            beside.extend(inner.behind(look, *surface)?);
         }
-        for pixel in paint::painted(look, around, *surface, color)? {
+        for pixel in outer.painted(look, *surface, color)? {
             for beside in &beside {
                 let ratio = contrast(pixel, *beside);
                 if worst.is_none_or(|known| ratio < known.0) {
@@ -200,9 +202,15 @@ fn ring(
 }
 
 /// Where there is no ring: borders and fills that become others.
-fn changed(inspection: &Inspection, rest: &Look, look: &Look, signs: &mut Vec<Sign>) -> Result<(), Unknown> {
-    let before = boxes(rest)?;
-    for after in boxes(look)? {
+fn changed<'i>(
+    inspection: &Inspection<'i>,
+    rest: &'i Look,
+    look: &'i Look,
+    signs: &mut Vec<Sign>,
+) -> Result<(), Unknown> {
+    let (before, after) = (inspection.boxes(rest), inspection.boxes(look));
+    let before = before.as_ref().as_ref().map_err(|reason| *reason)?;
+    for after in after.as_ref().as_ref().map_err(|reason| *reason)? {
         let Some(before) = before.iter().find(|b| b.node == after.node && b.pseudo == after.pseudo) else { continue };
         for mark in &after.marks {
             let Some(old) = before.marks.iter().find(|old| old.what == mark.what) else { continue };
@@ -210,9 +218,10 @@ fn changed(inspection: &Inspection, rest: &Look, look: &Look, signs: &mut Vec<Si
                 continue;
             }
             let mut worst: Option<(f64, Pixel, Pixel)> = None;
+            let (is, was) = (Stack::of(after.around())?, Stack::of(before.around())?);
             for surface in look.surfaces.iter() {
-                let new = paint::painted(look, after.around(), *surface, &mark.color)?;
-                let old = paint::painted(rest, before.around(), *surface, &old.color)?;
+                let new = is.painted(look, *surface, &mark.color)?;
+                let old = was.painted(rest, *surface, &old.color)?;
                 for (new, old) in new.into_iter().zip(old) {
                     let ratio = contrast(new, old);
                     if worst.is_none_or(|known| ratio < known.0) {

@@ -1,8 +1,8 @@
 //! `contrast/indicator`: marks within a control can be seen.
 
-use super::boxes::{PaintedBox, Pictured, READS, boxes};
+use super::boxes::{PaintedBox, Pictured, READS};
 use super::text::{floor, is_inactive};
-use crate::check::paint::{self, Pixel, contrast, hex};
+use crate::check::paint::{Pixel, Stack, contrast, hex};
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Seen, Sink};
 use crate::check::visible::element_name;
@@ -47,10 +47,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 }
 
 /// Judges every mark: a box without text, within another that paints something, or an icon. Says whether there is one.
-fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<bool, Unknown> {
+fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) -> Result<bool, Unknown> {
     let look = shown.look;
     let document = &look.document;
-    let all = boxes(look)?;
+    let all = inspection.boxes(look);
+    let all = all.as_ref().as_ref().map_err(|reason| *reason)?;
     let holds_more = |node| {
         let inside = document.descendants(node);
         inside.contains(&look.mounted.bearer) || inside.iter().any(|inner| document.has_own_text(*inner))
@@ -69,13 +70,14 @@ fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<bool
     for one in &marks {
         // What lies over everything to keep a press has no colour; what has one and covers its host is no mark.
         let mut worst: Option<(f64, usize, Pixel, Pixel)> = None;
+        let (inner, outer) = (Stack::of(&one.styles)?, Stack::of(one.around())?);
         for surface in look.surfaces.iter() {
-            let around = paint::behind(look, one.around(), *surface)?;
+            let around = outer.behind(look, *surface)?;
             let mut best: Option<(f64, usize, Pixel, Pixel)> = None;
             for (index, mark) in one.marks.iter().enumerate() {
                 let pixels = match mark.what {
-                    "fill" => paint::behind(look, &one.styles, *surface)?,
-                    _ => paint::painted(look, &one.styles, *surface, &mark.color)?,
+                    "fill" => inner.behind(look, *surface)?,
+                    _ => inner.painted(look, *surface, &mark.color)?,
                 };
                 let pairs = pixels.iter().flat_map(|pixel| around.iter().map(move |around| (*pixel, *around)));
                 let Some((pixel, beside)) = pairs.min_by(|a, b| contrast(a.0, a.1).total_cmp(&contrast(b.0, b.1)))

@@ -1,7 +1,7 @@
 //! Contrast of what is painted with what is behind it.
 
 pub mod boundary;
-mod boxes;
+pub(super) mod boxes;
 pub mod focus;
 pub mod indicator;
 pub mod mend;

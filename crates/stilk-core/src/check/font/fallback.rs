@@ -24,7 +24,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  color: {ink}; background: {paper}; font-family: \"Skerry Grotesk\", sans-serif;\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&[L::FontFamily]), Of::Any, run),
+    scope: Scope::Options(Reads::Values(&[L::FontFamily], &[]), Of::Any, run),
 };
 
 fn run(inspection: &Inspection, sink: &mut Sink) {

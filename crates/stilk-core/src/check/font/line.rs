@@ -24,7 +24,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  color: {ink}; background: {paper}; font-size: 20px; line-height: 1.4;\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&[L::LineHeight, L::FontSize]), Of::Any, run),
+    scope: Scope::Options(Reads::Values(&[L::LineHeight, L::FontSize], &[]), Of::Any, run),
 };
 
 fn run(inspection: &Inspection, sink: &mut Sink) {

@@ -26,7 +26,7 @@ pub const CHECK: Check = Check {
         BADGE,
         "@control button {\n  position: relative; background: {sea}; color: {paper};\n  @part badge { position: absolute; top: 0; right: 0; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+    scope: Scope::Options(Reads::Values(&READS, &[]), Of::Any, run),
 };
 
 const BADGE: &str =

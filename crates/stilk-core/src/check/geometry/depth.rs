@@ -25,7 +25,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper}; box-shadow: 0 6px 0 {ink};\n  @state active { translate: 0 6px; box-shadow: 0 0 0 {ink}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+    scope: Scope::Options(Reads::Alone(&READS, &["active"]), Of::Any, run),
 };
 
 const READS: [L; 8] = [L::BoxShadow, L::Translate, L::Transform, L::Position, L::Top, L::Bottom, L::Left, L::Right];

@@ -22,7 +22,7 @@ pub const CHECK: Check = Check {
         LINK,
         "@control link {\n  display: inline-block; background: {sea}; color: {paper}; padding: {gap};\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+    scope: Scope::Options(Reads::Values(&READS, &[]), Of::Any, run),
 };
 
 const LINK: &str = "<a href=\"#\"><span part=\"label\"><slot>Book</slot></span></a>\n";

@@ -30,7 +30,7 @@ pub const CHECK: Check = Check {
         SWITCH,
         "@control switch {\n  @part native { position: absolute; opacity: 0; }\n  @part track { position: relative; display: block; box-sizing: border-box; inline-size: 40px; block-size: 24px; padding: 4px; background: {ink}; }\n  @part thumb { display: block; inline-size: 16px; block-size: 16px; background: {paper}; }\n  @state checked { @part thumb { translate: 16px 0; } }\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+    scope: Scope::Options(Reads::Alone(&READS, &["checked"]), Of::Any, run),
 };
 
 const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=\"switch\" part=\"native\"><span part=\"thumb\"></span></span><slot>Dogs</slot></label>\n";

@@ -135,7 +135,7 @@ fn judge(look: &Look, row: NodeId, items: &[NodeId]) -> Result<Verdict, Unknown>
         f64::from(right - items.iter().map(|item| item.x).fold(f32::MAX, f32::min))
     };
     const WIDE: f64 = 1264.0;
-    let (_, wide) = rects(WIDE)?;
+    let (around, wide) = rects(WIDE)?;
     // What stacks in any window is no row.
     if is_stacked(&wide) || wide.len() < 2 {
         return Ok(Verdict::Fits);
@@ -148,8 +148,15 @@ fn judge(look: &Look, row: NodeId, items: &[NodeId]) -> Result<Verdict, Unknown>
         let rest = WIDE.min(NARROW);
         return Ok(if width > rest + 0.5 { Verdict::CutOff { width } } else { Verdict::Fits });
     }
-    // The width at which it wraps, to a px.
+    // The width at which it wraps, to a px: where its items just fill it, if nothing in them gives way.
     let (mut stacks, mut fits) = (least, WIDE);
+    let width = f64::from(around.width);
+    let (filled, shrunk) = ((extent(&wide) + WIDE - width).ceil(), width.ceil());
+    for guess in [filled, filled - 1.0, shrunk, shrunk - 1.0] {
+        if guess > stacks && guess < fits {
+            if is_stacked(&rects(guess)?.1) { stacks = guess } else { fits = guess }
+        }
+    }
     while fits - stacks > 1.0 {
         let middle = ((stacks + fits) / 2.0).round();
         if is_stacked(&rects(middle)?.1) { stacks = middle } else { fits = middle }

@@ -90,7 +90,7 @@ fn shown(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
 /// Longhands that the system declares for an element and the page's own declarations win.
 fn beaten(visit: &Visit, style: &Style) -> Vec<(Longhand, DeclarationId, Reason, bool)> {
     let mut found = Vec::new();
-    for longhand in style.set_by_author() {
+    for longhand in style.set_by_author().iter() {
         let Some(winner) = style.winner(longhand) else { continue };
         let is_foreign = winner.is_inline() || visit.sheet_of(winner).is_some_and(|sheet| !sheet.is_system);
         if !is_foreign {

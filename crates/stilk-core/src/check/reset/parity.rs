@@ -87,10 +87,9 @@ fn difference(
     other: &Look,
 ) -> Option<(L, String, String, Option<Span>)> {
     let (a, b) = (reference.styles.element(reference.mounted.host)?, other.styles.element(other.mounted.host)?);
-    let mut longhands: Vec<L> = a.set_by_author().chain(b.set_by_author()).collect();
-    longhands.sort_by_key(|longhand| *longhand as usize);
-    longhands.dedup();
-    for longhand in longhands {
+    let mut longhands = a.set_by_author();
+    longhands.add_all(&b.set_by_author());
+    for longhand in longhands.iter() {
         // How a control is drawn natively, and how its text may be laid out, is each element's own.
         if UNSEEN.contains(&longhand) || matches!(longhand, L::Appearance | L::OverflowX | L::OverflowY | L::Content) {
             continue;

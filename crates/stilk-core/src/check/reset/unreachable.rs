@@ -25,13 +25,13 @@ pub const CHECK: Check = Check {
         BOX,
         "@control checkbox {\n  @part native { position: absolute; opacity: 0; }\n  @part mark { position: relative; display: inline-block; inline-size: 1em; block-size: 1em; border: 1px solid {ink}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&READS), Of::Fields, run),
+    scope: Scope::Options(Reads::Values(&READS, &[]), Of::Fields, run),
 };
 
 const BOX: &str =
     "<label><span part=\"mark\"><input type=\"checkbox\" part=\"native\"></span><slot>Dogs</slot></label>\n";
 
-const READS: [L; 2] = [L::Display, L::Visibility];
+const READS: [L; 4] = [L::Display, L::Opacity, L::Scale, L::Visibility];
 
 /// What takes the bearer out of reach.
 fn hidden(look: &Look) -> Option<(&crate::engine::Style, L)> {

@@ -95,7 +95,7 @@ fn report(
 ) {
     let Some(style) = look.styles.element(node) else { return };
     let control = &unit.control.name;
-    let declared = style.set_by_author().any(|set| set == longhand);
+    let declared = style.set_by_author().has(longhand);
     let name = element_name(look, node, None);
     let said: Vec<String> = values.iter().map(|(browser, value)| format!("{value} in {browser}")).collect();
     let place = survey.tracer.origin(style, longhand).declaration;

@@ -24,7 +24,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper};\n  transition: background-color 120ms;\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+    scope: Scope::Options(Reads::Values(&READS, &[]), Of::Any, run),
 };
 
 const READS: [L; 2] = [L::TransitionProperty, L::TransitionDuration];

@@ -1,16 +1,20 @@
 //! Which axes and states a check can tell apart. A check reads some properties; an axis that sets nothing on which they
 //! depend gives the same verdict for each of its options, so one variant is computed for all of them, and counted for
-//! all. A state that sets nothing on which they depend gives the verdict of the case without it.
+//! all. A state that sets nothing on which they depend gives the verdict of the case without it, and of hosts that give
+//! all of them the same values one is looked at.
 //!
 //! What depends on what is read from the sheets: a declaration depends on the locals it names, a local on those it
 //! names in turn. Targets are not told apart, so dependence is only ever taken for larger than it is.
+
+mod hosts;
 
 use crate::case::{ControlKind, asks_for_theme};
 use crate::css::parse::parse_declaration;
 use crate::css::property::{Flow, Longhand};
 use crate::system::states::StateId;
-use crate::system::{Control, OptionId, Rule, StateSet, System, Variant};
+use crate::system::{BoundDeclaration, Control, OptionId, Rule, StateSet, System, Variant};
 use crate::tokens::{Piece, TokenId};
+pub use hosts::Hosts;
 use std::collections::{BTreeSet, HashMap, HashSet};
 
 /// What a check looks at.
@@ -25,6 +29,8 @@ pub enum Reads {
     Each(&'static [Longhand]),
     /// Values of these longhands at rest.
     Rest(&'static [Longhand]),
+    /// Values of these longhands at rest and in each of these states alone.
+    Alone(&'static [Longhand], &'static [&'static str]),
     /// Whatever states change, alone and together, but for these longhands; no set of states is taken for another.
     Changes(&'static [Longhand]),
 }
@@ -42,6 +48,7 @@ enum Name {
 struct Edge<'s> {
     control: &'s Control,
     rule: &'s Rule,
+    declaration: &'s BoundDeclaration,
     sets: Vec<Name>,
     reads: Vec<Name>,
     tokens: Vec<TokenId>,
@@ -55,48 +62,74 @@ pub struct Relevance {
     pub states: Vec<(usize, u64)>,
     /// The themes to look in, by index, with the number of themes that each stands for.
     pub themes: Vec<(usize, u64)>,
+    /// The hosts to look at, by index, with the number of hosts that each stands for.
+    pub hosts: Vec<(usize, u64)>,
+}
+
+/// What depends on what in a control and in those placed in it.
+pub struct Dependence<'s> {
+    system: &'s System,
+    control: &'s Control,
+    edges: Vec<Edge<'s>>,
+}
+
+impl<'s> Dependence<'s> {
+    /// Of a control.
+    pub fn new(system: &'s System, control: &'s Control) -> Dependence<'s> {
+        let mut edges = Vec::new();
+        collect(system, control, &mut edges);
+        Dependence { system, control, edges }
+    }
+
+    /// What a check can tell apart.
+    pub fn relevance(&self, reads: Reads, sets: &[StateSet], is_never_large: bool, hosts: &Hosts) -> Relevance {
+        let Dependence { system, control, edges } = self;
+        // The size of text decides one thing only: whether it is large.
+        let unread: &[Longhand] = if is_never_large { &OF_SIZE } else { &[] };
+        let wanted = wanted(system, control, reads, edges, unread);
+        Relevance {
+            axes: relevant_axes(system, control, reads, edges, &wanted),
+            states: relevant_states(system, reads, sets, edges, &wanted),
+            themes: relevant_themes(system, edges, &wanted),
+            hosts: hosts.told_apart(edges, &wanted),
+        }
+    }
 }
 
 impl Relevance {
-    /// What a check can tell apart.
-    pub fn new(system: &System, control: &Control, reads: Reads, sets: &[StateSet], is_never_large: bool) -> Relevance {
-        let mut edges = Vec::new();
-        collect(system, control, &mut edges);
-        // The size of text decides one thing only: whether it is large.
-        let unread: &[Longhand] = if is_never_large { &OF_SIZE } else { &[] };
-        let wanted = wanted(system, control, reads, &edges, unread);
-        Relevance {
-            axes: relevant_axes(system, control, reads, &edges, &wanted),
-            states: relevant_states(system, reads, sets, &edges, &wanted),
-            themes: relevant_themes(system, &edges, &wanted),
-        }
-    }
-
     /// Everything is told apart.
     pub fn all(system: &System, control: &Control, reads: Reads, sets: &[StateSet]) -> Relevance {
         let states = match reads {
             Reads::Values(..) | Reads::Each(_) | Reads::Changes(_) => (0..sets.len()).map(|index| (index, 1)).collect(),
-            Reads::Needed(_) | Reads::Rest(_) => relevant_states(system, reads, sets, &[], &BTreeSet::new()),
+            Reads::Needed(_) | Reads::Rest(_) | Reads::Alone(..) => {
+                relevant_states(system, reads, sets, &[], &BTreeSet::new())
+            }
         };
-        let themes = (0..system.tokens.themes().len()).map(|index| (index, 1)).collect();
-        Relevance { axes: (0..control.axes.len()).collect(), states, themes }
+        let each = |count: usize| (0..count).map(|index| (index, 1)).collect();
+        let (themes, hosts) = (each(system.tokens.themes().len()), each(control.template.hosts.len()));
+        Relevance { axes: (0..control.axes.len()).collect(), states, themes, hosts }
     }
 }
+
+/// What none but those ask for who ask where boxes stand.
+const OF_LAYOUT: Longhand = Longhand::AlignItems;
 
 /// What makes text large, or not (WCAG 2.2, "large scale").
 const OF_SIZE: [Longhand; 2] = [Longhand::FontSize, Longhand::FontWeight];
 
-/// Whether the default variant and each option alone, at rest, show every size of text that a control has: where one axis
-/// at most sets it, and no state does.
-pub fn shows_all_sizes(system: &System, control: &Control) -> bool {
-    let mut edges = Vec::new();
-    collect(system, control, &mut edges);
-    let reads = Reads::Each(&OF_SIZE[..1]);
-    let wanted = wanted(system, control, reads, &edges, &[]);
-    let setting: Vec<&Edge> = edges.iter().filter(|edge| edge.sets_any(&wanted)).collect();
-    let of_own = setting.iter().filter(|edge| std::ptr::eq(edge.control, control));
-    let axes: BTreeSet<usize> = of_own.flat_map(|edge| edge.rule.options.iter().map(|option| option.axis)).collect();
-    axes.len() <= 1 && setting.iter().all(|edge| edge.rule.states.is_rest() && !edge.asks_more_than_states())
+impl Dependence<'_> {
+    /// Whether the default variant and each option alone, at rest, show every size of text that a control has: where one axis
+    /// at most sets it, and no state does.
+    pub fn shows_all_sizes(&self) -> bool {
+        let Dependence { system, control, edges } = self;
+        let reads = Reads::Each(&OF_SIZE[..1]);
+        let wanted = wanted(system, control, reads, edges, &[]);
+        let setting: Vec<&Edge> = edges.iter().filter(|edge| edge.sets_any(&wanted)).collect();
+        let of_own = setting.iter().filter(|edge| std::ptr::eq(edge.control, *control));
+        let axes: BTreeSet<usize> =
+            of_own.flat_map(|edge| edge.rule.options.iter().map(|option| option.axis)).collect();
+        axes.len() <= 1 && setting.iter().all(|edge| edge.rule.states.is_rest() && !edge.asks_more_than_states())
+    }
 }
 
 /// Everything that has an influence on what a check reads.
@@ -107,7 +140,9 @@ fn wanted(system: &System, control: &Control, reads: Reads, edges: &[Edge], unre
             let longhands = longhands.iter().filter(|l| !unread.contains(l));
             longhands.map(|l| Name::Longhand(*l)).chain(generated).collect()
         }
-        Reads::Each(longhands) | Reads::Rest(longhands) => longhands.iter().map(|l| Name::Longhand(*l)).collect(),
+        Reads::Each(longhands) | Reads::Rest(longhands) | Reads::Alone(longhands, _) => {
+            longhands.iter().map(|l| Name::Longhand(*l)).collect()
+        }
         Reads::Needed(unseen) => {
             let needed = ControlKind::of(control).needed_states();
             changed(edges, &|rule| names_state(system, rule, needed), unseen).into_iter().collect()
@@ -162,6 +197,16 @@ fn relevant_states(
     }
     if matches!(reads, Reads::Rest(_)) {
         return (0..sets.len()).filter(|index| sets[*index].is_rest()).map(|index| (index, 1)).collect();
+    }
+    if let Reads::Alone(_, names) = reads {
+        let is_named = |set: &StateSet| {
+            set.of_parts().is_empty()
+                && set.ids().iter().all(|id| names.contains(&system.states.get(*id).name.as_str()))
+        };
+        return (0..sets.len())
+            .filter(|index| sets[*index].len() <= 1 && is_named(&sets[*index]))
+            .map(|index| (index, 1))
+            .collect();
     }
     if matches!(reads, Reads::Needed(_)) {
         return (0..sets.len()).filter(|index| sets[*index].len() <= 1).map(|index| (index, 1)).collect();
@@ -293,7 +338,7 @@ fn collect<'s>(system: &'s System, control: &'s Control, edges: &mut Vec<Edge<'s
                 _ => None,
             });
             let tokens = declaration.value.tokens().collect();
-            edges.push(Edge { control, rule, sets, reads: reads.collect(), tokens });
+            edges.push(Edge { control, rule, declaration, sets, reads: reads.collect(), tokens });
         }
     }
     let mut placed: Vec<&str> = control.placements.iter().map(|p| p.control.as_str()).collect();
@@ -348,7 +393,7 @@ fn adds_something(system: &System, control: &Control, edges: &[Edge], axis: usiz
             let parts: Vec<&str> =
                 host.parts.iter().filter(|(_, n)| inside.contains(n)).map(|(name, _)| name.as_str()).collect();
             let is_of_state = |rule: &Rule| match reads {
-                Reads::Values(..) | Reads::Each(_) | Reads::Rest(_) => false,
+                Reads::Values(..) | Reads::Each(_) | Reads::Rest(_) | Reads::Alone(..) => false,
                 Reads::Needed(_) => names_state(system, rule, needed),
                 Reads::Changes(_) => !rule.states.is_rest(),
             };
