@@ -154,7 +154,7 @@ pub struct Look {
 }
 
 /// The width that a page of an ordinary window leaves for a control, in px.
-const ROOM: f64 = 1264.0;
+pub(crate) const ROOM: f64 = 1264.0;
 
 impl Look {
     /// A look of a control that stands in some document.

@@ -37,8 +37,8 @@ use relevance::Reads;
 use run::Sink;
 pub(crate) use run::alone;
 pub use run::{Pair, Report, Settings, pairs, run};
+use rustc_hash::FxHashMap;
 use std::cell::RefCell;
-use std::collections::HashMap;
 use std::rc::Rc;
 use trace::Tracer;
 use visible::Change;
@@ -219,9 +219,9 @@ pub struct Inspection<'i> {
 #[derive(Default)]
 struct Known<'l> {
     /// What changes between two looks.
-    changes: RefCell<HashMap<(*const Look, *const Look), Rc<Vec<Change>>>>,
+    changes: RefCell<FxHashMap<(*const Look, *const Look), Rc<Vec<Change>>>>,
     /// The boxes that a look paints.
-    boxes: RefCell<HashMap<*const Look, Boxes<'l>>>,
+    boxes: RefCell<FxHashMap<*const Look, Boxes<'l>>>,
 }
 
 /// The boxes of a look, or why they are not known.

@@ -13,6 +13,7 @@ use crate::layout::KnownLayouts;
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
 use crate::system::{Control, StateSet, System, Variant, Waiver};
+use rustc_hash::FxHashMap;
 use std::collections::btree_map::Entry;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::rc::Rc;
@@ -120,9 +121,9 @@ pub struct Sink {
     failures: BTreeMap<(&'static str, Cause), Failure>,
     /// Findings about no case.
     general: Vec<Diagnostic>,
-    decided: BTreeMap<&'static str, u64>,
+    decided: FxHashMap<&'static str, u64>,
     unknown: u64,
-    reasons: BTreeMap<(&'static str, &'static str), u64>,
+    reasons: FxHashMap<(&'static str, &'static str), u64>,
     seen: HashMap<Span, Vec<Seen>>,
     /// Pairs of colours, by theme and the names of both.
     pairs: BTreeMap<(String, String, String), Pair>,
@@ -283,7 +284,7 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     let is_asked = |check: &&&'static Check| settings.only.is_empty() || settings.only.contains(&check.id);
     let tasks: Vec<Task> = CHECKS.iter().filter(is_asked).map(|check| check.task()).collect();
     let (mut sink, mut report) = run_checks(system, sources, written, settings, &tasks);
-    report.decided = std::mem::take(&mut sink.decided);
+    report.decided = std::mem::take(&mut sink.decided).into_iter().collect();
     let reasons = std::mem::take(&mut sink.reasons);
     report.reasons = reasons.into_iter().map(|((check, why), cases)| (format!("{check}: {why}"), cases)).collect();
     let used = std::mem::take(&mut sink.used);
@@ -547,21 +548,18 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
             }
             let wanted: BTreeSet<usize> =
                 asked.iter().flat_map(|(_, relevance, _)| &relevance.states).map(|(set, _)| *set).collect();
-            let looks: BTreeMap<usize, Look> = wanted
-                .into_iter()
-                .map(|set| {
-                    let scene = scenes.entry(set).or_insert_with(|| stage.scene(&unit, &plan.sets[set]));
-                    (set, stage.look_in(scene, &unit.theme).among(layouts.clone()))
-                })
-                .collect();
-            part.computed += looks.len() as u64;
+            part.computed += wanted.len() as u64;
+            let mut looks: Vec<Option<Look>> = plan.sets.iter().map(|_| None).collect();
+            for set in wanted {
+                let scene = scenes.entry(set).or_insert_with(|| stage.scene(&unit, &plan.sets[set]));
+                looks[set] = Some(stage.look_in(scene, &unit.theme).among(layouts.clone()));
+            }
             let known = Known::default();
             for (check, relevance, stands_for) in asked {
                 let (Scope::Looks(_, _, run) | Scope::Options(_, _, run)) = check.scope else { continue };
-                let shown = relevance.states.iter().map(|(set, stands_for)| Shown {
-                    states: &plan.sets[*set],
-                    look: &looks[set],
-                    stands_for: *stands_for,
+                let shown = relevance.states.iter().filter_map(|(set, stands_for)| {
+                    let (states, look) = (&plan.sets[*set], looks[*set].as_ref()?);
+                    Some(Shown { states, look, stands_for: *stands_for })
                 });
                 let inspection = Inspection { system, unit: &unit, looks: shown.collect(), tracer, known: &known };
                 part.sink.stands_for = stands_for;

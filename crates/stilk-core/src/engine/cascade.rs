@@ -2,10 +2,12 @@
 //! declarations in blocks that are ranked once, so that sorting what matches an element is sorting numbers.
 
 use super::container::ContainerQuery;
+use super::forms;
 use super::media::Media;
-use super::selector::{ElementRef, One, PseudoElement};
+use super::selector::{ElementRef, One};
+use super::style::PSEUDO_ELEMENTS;
 use super::stylesheet::{Condition, Declaration, DeclarationBody, LayerId, Layers, Registered, Stylesheet};
-use crate::css::compute::{Context, absolute, initial_declared};
+use crate::css::compute::{Context, Unknown, absolute, compute, initial_declared};
 use crate::css::parse::{Declared, Target};
 use crate::css::property::{Flow, Longhand, PropertyName};
 use crate::css::substitute::{CustomName, Template, has_substitution};
@@ -16,7 +18,8 @@ use html5ever::LocalName;
 use rustc_hash::FxHashMap;
 use selectors::context::SelectorCaches;
 use selectors::parser::Component;
-use std::cell::RefCell;
+use std::cell::{OnceCell, RefCell};
+use std::collections::HashSet;
 use std::hash::{Hash, Hasher};
 use std::rc::Rc;
 use std::sync::Arc;
@@ -375,13 +378,27 @@ impl Matched {
 #[derive(Debug)]
 struct PreparedRule {
     selector: One,
-    pseudo: Option<PseudoElement>,
+    subject: Subject,
     /// Ranks of its blocks.
     blocks: [Option<u32>; 2],
 }
 
+/// What of an element a rule styles.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Subject {
+    /// The element itself.
+    Element,
+    /// The pseudo-element with this index.
+    Pseudo(usize),
+    /// A pseudo-element whose style nobody asks for.
+    Nothing,
+}
+
 /// Values by property and text.
 type Parsed = FxHashMap<(PropertyName, Rc<str>), Rc<Option<Declared>>>;
+
+/// A computed value, which many elements may have.
+pub type Shared = Rc<Result<Value, Unknown>>;
 
 /// All stylesheets of an engine, prepared for one set of media features.
 #[derive(Debug)]
@@ -389,6 +406,8 @@ pub struct Sheets {
     rules: Vec<PreparedRule>,
     /// By rank, weakest first.
     blocks: Vec<Block>,
+    /// Pseudo-elements that some sheet of the page styles.
+    pseudos: Vec<&'static str>,
     by_class: FxHashMap<LocalName, Vec<u32>>,
     by_name: FxHashMap<LocalName, Vec<u32>>,
     other: Vec<u32>,
@@ -402,6 +421,8 @@ pub struct Sheets {
     layer_ids: Vec<Vec<Option<LayerId>>>,
     /// Initial values, as declared.
     pub initial: Vec<Value>,
+    /// Computed initial values of those that depend on nothing.
+    constants: Vec<OnceCell<Option<Shared>>>,
     /// The media features.
     pub media: Media,
     /// Whether the document is a piece of some page: what is around it is not known.
@@ -413,9 +434,16 @@ pub struct Sheets {
 impl Sheets {
     /// Prepares sheets in order; rules whose media never match are left out.
     pub fn new(sheets: &[(&Stylesheet, Origin)], media: Media) -> Sheets {
+        let of_page = sheets.iter().filter(|(_, origin)| *origin == Origin::Author);
+        let styled: HashSet<&str> = of_page
+            .flat_map(|(sheet, _)| &sheet.rules)
+            .filter_map(|r| r.pseudo.as_ref())
+            .map(|p| p.0.as_str())
+            .collect();
         let mut all = Sheets {
             rules: Vec::new(),
             blocks: Vec::new(),
+            pseudos: PSEUDO_ELEMENTS.into_iter().filter(|name| styled.contains(name)).collect(),
             by_class: FxHashMap::default(),
             by_name: FxHashMap::default(),
             other: Vec::new(),
@@ -425,6 +453,7 @@ impl Sheets {
             specificities: FxHashMap::default(),
             layer_ids: Vec::new(),
             initial: Longhand::ALL.iter().map(|longhand| initial_declared(*longhand)).collect(),
+            constants: Longhand::ALL.iter().map(|_| OnceCell::new()).collect(),
             media,
             is_fragment: false,
             parsed: RefCell::default(),
@@ -491,8 +520,10 @@ impl Sheets {
                     found.push(Found { block, rule: self.rules.len(), specificity, order });
                 }
             }
-            let (selector, pseudo) = (rule.selector.clone(), rule.pseudo.clone());
-            self.rules.push(PreparedRule { selector, pseudo, blocks: [None; 2] });
+            let subject = rule.pseudo.as_ref().map_or(Subject::Element, |pseudo| {
+                self.pseudos.iter().position(|name| *name == pseudo.0).map_or(Subject::Nothing, Subject::Pseudo)
+            });
+            self.rules.push(PreparedRule { selector: rule.selector.clone(), subject, blocks: [None; 2] });
         }
     }
 
@@ -523,25 +554,36 @@ impl Sheets {
         }
     }
 
-    /// What applies to an element or one of its pseudo-elements.
+    /// What applies to an element, and to those of its pseudo-elements that some rule styles.
     pub fn matched(
         &self,
         element: &ElementRef,
-        pseudo: Option<&PseudoElement>,
         inline: Option<Rc<Inline>>,
         caches: &mut SelectorCaches,
-    ) -> Matched {
-        let mut blocks = Vec::new();
-        if let Some(data) = element.document.element(element.node) {
-            let by_class = data.classes.iter().filter_map(|class| self.by_class.get(class));
-            let by_name = self.by_name.get(&data.name.local);
-            for index in by_class.chain(by_name).chain([&self.other]).flatten() {
-                let rule = &self.rules[*index as usize];
-                if rule.pseudo.as_ref() == pseudo && element.matches(&rule.selector, pseudo.is_some(), caches) {
-                    blocks.extend(rule.blocks.iter().flatten());
-                }
+    ) -> (Matched, Vec<(&'static str, Matched)>) {
+        let mut own = Vec::new();
+        let mut of_pseudos: Vec<Vec<u32>> = vec![Vec::new(); self.pseudos.len()];
+        let data = element.element();
+        let by_class = data.classes.iter().filter_map(|class| self.by_class.get(class));
+        let by_name = self.by_name.get(&data.name.local);
+        for index in by_class.chain(by_name).chain([&self.other]).flatten() {
+            let rule = &self.rules[*index as usize];
+            let blocks = match rule.subject {
+                Subject::Element => &mut own,
+                Subject::Pseudo(index) => &mut of_pseudos[index],
+                Subject::Nothing => continue,
+            };
+            if element.matches(&rule.selector, rule.subject != Subject::Element, caches) {
+                blocks.extend(rule.blocks.iter().flatten());
             }
         }
+        let is_there = |name: &str| name != "placeholder" || forms::shows_placeholder(data);
+        let pseudos = self.pseudos.iter().zip(of_pseudos).filter(|(name, list)| !list.is_empty() && is_there(name));
+        let pseudos = pseudos.map(|(name, list)| (*name, self.sorted(data, list, None, true))).collect();
+        (self.sorted(data, own, inline, false), pseudos)
+    }
+
+    fn sorted(&self, data: &Element, mut blocks: Vec<u32>, inline: Option<Rc<Inline>>, is_pseudo: bool) -> Matched {
         // A rule may be filed under two classes of one element.
         blocks.sort_unstable_by_key(|rank| std::cmp::Reverse(*rank));
         blocks.dedup();
@@ -558,11 +600,10 @@ impl Sheets {
                 }
             }
         }
-        let data = element.document.element(element.node);
         let inlined = inline.iter().flat_map(|inline| inline.attributes());
         let names = self.attributes.iter().chain(inlined);
-        let attributes = names.filter_map(|name| Some((name.clone(), data?.attribute(name)?.into()))).collect();
-        let nature = data.filter(|_| pseudo.is_none()).map(Nature::of).unwrap_or_default();
+        let attributes = names.filter_map(|name| Some((name.clone(), data.attribute(name)?.into()))).collect();
+        let nature = if is_pseudo { Nature::Plain } else { Nature::of(data) };
         let matched = Matched { blocks, inline, attributes, nature, sets: LonghandSet::default(), customs: 0 };
         let (mut sets, mut customs) = (LonghandSet::default(), 0);
         for block in self.blocks(&matched) {
@@ -597,6 +638,12 @@ impl Sheets {
         let is_of = |block: &Block, matched: &'m Matched| self.blocks(matched).any(|known| std::ptr::eq(known, block));
         let own = self.blocks(one).map(move |block| (block, is_of(block, other)));
         own.chain(self.blocks(other).filter(move |block| !is_of(block, one)).map(|block| (block, false)))
+    }
+
+    /// A longhand's computed initial value, where that depends on nothing around it.
+    pub fn constant(&self, longhand: Longhand) -> Option<&Shared> {
+        let value = || compute(longhand, &self.initial[longhand as usize], &Context::constant()).ok();
+        self.constants[longhand as usize].get_or_init(|| value().map(|value| Rc::new(Ok(value)))).as_ref()
     }
 
     /// The type of a custom property, if it has one.

@@ -1,11 +1,10 @@
 //! Computed styles of a document. A style knows what applies to its element; each value is computed when it is asked
 //! for, once.
 
-use super::cascade::{Block, DeclarationId, Inline, LonghandSet, Matched, Nature, Origin, Prepared, Sheets};
+use super::cascade::{Block, DeclarationId, Inline, LonghandSet, Matched, Nature, Origin, Prepared, Shared, Sheets};
 use super::custom::{Around, Custom, Skip};
-use super::forms;
 use super::media::Media;
-use super::selector::{ElementRef, Forced, PseudoElement};
+use super::selector::{ElementRef, Forced};
 use super::stylesheet::{self, DeclarationBody, LayerId, Stylesheet};
 use crate::css::color::{Absolute, Color, Surroundings};
 use crate::css::compute::{Context, DEFAULT_FONT_SIZE, Unknown, compute};
@@ -17,15 +16,11 @@ use crate::dom::{Document, NodeId};
 use rustc_hash::FxHashMap;
 use selectors::context::SelectorCaches;
 use std::cell::{Cell, OnceCell, RefCell};
-use std::collections::HashSet;
 use std::fmt;
 use std::rc::Rc;
 
 /// A declaration's value with its references replaced; nothing where that is not valid.
 pub(super) type Substituted = Result<Rc<Option<Declared>>, Unknown>;
-
-/// A value that was computed; boxed, because most never are.
-type Computed = Box<Result<Value, Unknown>>;
 
 const PAGE: usize = 16;
 const PAGES: usize = L::ALL.len().div_ceil(PAGE);
@@ -34,8 +29,6 @@ const PAGES: usize = L::ALL.len().div_ceil(PAGE);
 #[derive(Clone)]
 pub struct Engine {
     sheets: Rc<Sheets>,
-    /// Pseudo-elements that some rule styles.
-    pseudos: Vec<PseudoElement>,
 }
 
 /// The computed style of an element or pseudo-element.
@@ -48,7 +41,7 @@ pub struct Style {
     /// Whether it is of a `::before` or `::after`.
     is_generated: bool,
     /// By sixteen: most styles are asked for a few values, and a system has hundreds of thousands of styles.
-    values: [OnceCell<Box<[OnceCell<Computed>; PAGE]>>; PAGES],
+    values: [OnceCell<Box<[OnceCell<Shared>; PAGE]>>; PAGES],
     context: OnceCell<Context>,
     flow: OnceCell<Flow>,
     monospace: OnceCell<bool>,
@@ -143,10 +136,41 @@ impl Style {
     /// # Errors
     /// The reason why it is not known.
     pub fn get(&self, longhand: Longhand) -> Result<&Value, Unknown> {
+        self.shared(longhand).as_ref().as_ref().map_err(|unknown| *unknown)
+    }
+
+    fn shared(&self, longhand: Longhand) -> &Shared {
         let index = longhand as usize;
         let page = self.values[index / PAGE].get_or_init(|| Box::new([const { OnceCell::new() }; PAGE]));
-        let cell = &page[index % PAGE];
-        cell.get_or_init(|| Box::new(self.adjusted(longhand))).as_ref().as_ref().map_err(|unknown| *unknown)
+        page[index % PAGE].get_or_init(|| match self.taken(longhand) {
+            Some(value) => Rc::clone(value),
+            None => Rc::new(self.adjusted(longhand)),
+        })
+    }
+
+    /// The value of what is around the element, or the initial one, where no declaration says anything else and nothing
+    /// else of the element has a say in it.
+    fn taken(&self, longhand: Longhand) -> Option<&Shared> {
+        let is_own = match longhand {
+            L::FontSize
+            | L::Display
+            | L::Content
+            | L::OverflowX
+            | L::OverflowY
+            | L::BorderTopWidth
+            | L::BorderRightWidth
+            | L::BorderBottomWidth
+            | L::BorderLeftWidth => true,
+            // What the flow comes from is asked before it is known.
+            L::Direction | L::WritingMode => self.matched.sets.has(longhand),
+            _ => self.matched.sets.has(longhand) || self.flow() != Flow::LTR,
+        };
+        match &self.parent {
+            _ if is_own => None,
+            Some(parent) if longhand.inherited() => Some(parent.shared(longhand)),
+            None if longhand.inherited() => None,
+            _ => self.sheets.constant(longhand),
+        }
     }
 
     /// The style of what is around it: of the parent, or of a pseudo-element's own element.
@@ -299,7 +323,7 @@ impl Style {
     }
 
     /// The winning declaration's value of a longhand.
-    fn specified(&self, longhand: Longhand) -> (Specified, Option<DeclarationId>) {
+    fn specified(&self, longhand: Longhand) -> (Specified<'_>, Option<DeclarationId>) {
         // The flow says which physical longhand a logical one sets; what the flow comes from is none of those itself.
         let is_flow = matches!(longhand, L::Direction | L::WritingMode);
         let flow = if is_flow { Flow::LTR } else { self.flow() };
@@ -319,34 +343,35 @@ impl Style {
                     Ok(false) => continue,
                     Err(reason) => return (Specified::Unknown(reason), winner),
                 }
-                let value = |values: &[(Target, Value)]| {
-                    // The last wins where a shorthand sets one longhand twice.
-                    let found = values.iter().rev().find(|(target, _)| target.physical(flow) == longhand);
-                    found.map_or(Specified::Unset, |(_, value)| Specified::Value(value.clone()))
+                // The last wins where a shorthand sets one longhand twice.
+                let place = |values: &[(Target, Value)]| {
+                    values.iter().rposition(|(target, _)| target.physical(flow) == longhand)
                 };
-                let substituted;
-                let declared = match &parsed.declared {
-                    Declared::Pending(_) => {
-                        substituted = match self.substituted(declaration, parsed) {
-                            Ok(declared) => declared,
-                            Err(reason) => return (Specified::Unknown(reason), winner),
-                        };
-                        match substituted.as_ref() {
-                            Some(declared) => declared,
+                let wide = match &parsed.declared {
+                    Declared::Pending(_) => match self.substituted(declaration, parsed) {
+                        Err(reason) => return (Specified::Unknown(reason), winner),
+                        Ok(substituted) => match substituted.as_ref() {
+                            Some(Declared::Values(values)) => {
+                                let place = place(values);
+                                let value = |at| Specified::Substituted(Rc::clone(&substituted), at);
+                                return (place.map_or(Specified::Unset, value), winner);
+                            }
+                            Some(Declared::Wide(wide)) => *wide,
                             // Invalid at computed-value time.
-                            None => return (Specified::Unset, winner),
-                        }
+                            Some(Declared::Pending(_)) | None => return (Specified::Unset, winner),
+                        },
+                    },
+                    Declared::Values(values) => {
+                        return (place(values).map_or(Specified::Unset, |at| Specified::Value(&values[at].1)), winner);
                     }
-                    declared => declared,
+                    Declared::Wide(wide) => *wide,
                 };
-                match declared {
-                    Declared::Values(values) => return (value(values), winner),
-                    Declared::Wide(Wide::Inherit) => return (Specified::Inherit, winner),
-                    Declared::Wide(Wide::Initial) => return (Specified::Initial, winner),
-                    Declared::Wide(Wide::Unset) => return (Specified::Unset, winner),
-                    Declared::Wide(Wide::Revert) => skip = Skip::Origin(block.origin),
-                    Declared::Wide(Wide::RevertLayer) => skip = Skip::Layer(block.layering),
-                    Declared::Pending(_) => return (Specified::Unset, winner),
+                match wide {
+                    Wide::Inherit => return (Specified::Inherit, winner),
+                    Wide::Initial => return (Specified::Initial, winner),
+                    Wide::Unset => return (Specified::Unset, winner),
+                    Wide::Revert => skip = Skip::Origin(block.origin),
+                    Wide::RevertLayer => skip = Skip::Layer(block.layering),
                 }
             }
         }
@@ -433,7 +458,7 @@ impl Style {
         let specified = self.specified(longhand).0;
         let inherited = || self.parent.as_ref().map(|parent| parent.get(longhand).cloned());
         let value = match &specified {
-            Specified::Value(value) => value,
+            Specified::Value(_) | Specified::Substituted(..) => specified.value().unwrap_or(initial),
             Specified::Unknown(unknown) => return Err(*unknown),
             Specified::Initial => initial,
             Specified::Unset if !longhand.inherited() => initial,
@@ -465,14 +490,15 @@ impl Style {
     /// The keyword that a font size comes from, and whether it is of nobody's font size (CSS Fonts 4, section 2.5).
     fn font_size_nature(&self) -> (Option<&'static str>, bool) {
         let above = || self.parent.as_ref().map_or((Some("medium"), false), |parent| parent.font_size_nature());
-        match self.specified(L::FontSize).0 {
-            Specified::Value(Value::Keyword("larger" | "smaller")) => (None, above().1),
-            Specified::Value(Value::Keyword(word)) => (Some(word), false),
-            Specified::Value(Value::Length(length)) if length.has_percent => (None, above().1),
-            Specified::Value(Value::Dimension(_, unit)) => (None, !unit.is_of_font() || above().1),
-            Specified::Value(_) | Specified::Unknown(_) => (None, true),
-            Specified::Initial => (Some("medium"), false),
-            Specified::Inherit | Specified::Unset => above(),
+        let specified = self.specified(L::FontSize).0;
+        match (specified.value(), &specified) {
+            (Some(Value::Keyword("larger" | "smaller")), _) => (None, above().1),
+            (Some(Value::Keyword(word)), _) => (Some(word), false),
+            (Some(Value::Length(length)), _) if length.has_percent => (None, above().1),
+            (Some(Value::Dimension(_, unit)), _) => (None, !unit.is_of_font() || above().1),
+            (None, Specified::Initial) => (Some("medium"), false),
+            (None, Specified::Inherit | Specified::Unset) => above(),
+            _ => (None, true),
         }
     }
 
@@ -583,10 +609,11 @@ impl Style {
     /// # Errors
     /// The reason why that is not known.
     pub(super) fn layer_count(&self) -> Result<usize, Unknown> {
-        Ok(match self.specified(L::BackgroundImage).0 {
-            Specified::Value(Value::List(images)) => images.len(),
-            Specified::Unknown(reason) => return Err(reason),
-            Specified::Inherit => self.parent.as_ref().map_or(Ok(1), |parent| parent.layer_count())?,
+        let specified = self.specified(L::BackgroundImage).0;
+        Ok(match (specified.value(), &specified) {
+            (Some(Value::List(images)), _) => images.len(),
+            (_, Specified::Unknown(reason)) => return Err(*reason),
+            (_, Specified::Inherit) => self.parent.as_ref().map_or(Ok(1), |parent| parent.layer_count())?,
             _ => 1,
         })
     }
@@ -631,11 +658,7 @@ impl Engine {
     pub fn new(browser: &Stylesheet, authors: &[&Stylesheet], media: Media) -> Self {
         let all: Vec<(&Stylesheet, Origin)> =
             std::iter::once((browser, Origin::Browser)).chain(authors.iter().map(|s| (*s, Origin::Author))).collect();
-        let styled: HashSet<&str> =
-            authors.iter().flat_map(|s| &s.rules).filter_map(|r| r.pseudo.as_ref()).map(|p| p.0.as_str()).collect();
-        let pseudos = PSEUDO_ELEMENTS.iter().filter(|name| styled.contains(**name));
-        let pseudos = pseudos.map(|name| PseudoElement((*name).to_owned())).collect();
-        Engine { sheets: Rc::new(Sheets::new(&all, media)), pseudos }
+        Engine { sheets: Rc::new(Sheets::new(&all, media)) }
     }
 
     /// The same for documents that are pieces of some page: what a page's own containers decide is unknown.
@@ -678,18 +701,9 @@ impl Engine {
             let Some(data) = document.element(node) else { continue };
             let element = ElementRef { document, node, forced };
             let inline = data.attribute("style").map(|text| Rc::new(Inline::new(&stylesheet::parse_inline(text))));
-            let matched = self.sheets.matched(&element, None, inline, &mut caches);
-            matches.list.push((node, None, Rc::new(matched)));
-            for pseudo in &self.pseudos {
-                if pseudo.0 == "placeholder" && !forms::shows_placeholder(data) {
-                    continue;
-                }
-                let matched = self.sheets.matched(&element, Some(pseudo), None, &mut caches);
-                let name = PSEUDO_ELEMENTS.into_iter().find(|name| *name == pseudo.0);
-                if !matched.is_empty() {
-                    matches.list.push((node, name, Rc::new(matched)));
-                }
-            }
+            let (own, pseudos) = self.sheets.matched(&element, inline, &mut caches);
+            matches.list.push((node, None, Rc::new(own)));
+            matches.list.extend(pseudos.into_iter().map(|(name, matched)| (node, Some(name), Rc::new(matched))));
         }
         matches
     }
@@ -716,13 +730,29 @@ impl Engine {
 }
 
 #[derive(Debug, Clone)]
-enum Specified {
-    Value(Value),
+enum Specified<'s> {
+    Value(&'s Value),
+    /// The value with this index in a declaration whose references were replaced.
+    Substituted(Rc<Option<Declared>>, usize),
     Inherit,
     Initial,
     /// Inherited or initial, as the property has it.
     Unset,
     Unknown(Unknown),
+}
+
+impl Specified<'_> {
+    /// The declared value, where it is one.
+    fn value(&self) -> Option<&Value> {
+        match self {
+            Specified::Value(value) => Some(value),
+            Specified::Substituted(declared, at) => match declared.as_ref() {
+                Some(Declared::Values(values)) => values.get(*at).map(|(_, value)| value),
+                _ => None,
+            },
+            Specified::Inherit | Specified::Initial | Specified::Unset | Specified::Unknown(_) => None,
+        }
+    }
 }
 
 /// What `display` comes to for an element whose box is something by nature.

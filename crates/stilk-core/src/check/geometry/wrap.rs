@@ -1,7 +1,7 @@
 //! `geometry/wrap`: a row of controls wraps before it is cut off, and then stacks with the gap that it has.
 
 use super::SIZES;
-use crate::case::Look;
+use crate::case::{Look, ROOM};
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
 use crate::check::{Check, Example, Inspection, Of, Scope};
@@ -124,7 +124,13 @@ enum Verdict {
 
 fn judge(look: &Look, row: NodeId, items: &[NodeId]) -> Result<Verdict, Unknown> {
     let rects = |width: f64| {
-        let layout = look.layout_in(width)?;
+        let own;
+        let layout = if width == ROOM {
+            look.layout()?
+        } else {
+            own = look.layout_in(width)?;
+            &own
+        };
         let of = |node: NodeId| layout.of(node, None).ok_or(Unknown("it has no box"))?.rect();
         let items = items.iter().map(|item| of(*item)).collect::<Result<Vec<Rect>, _>>()?;
         Ok::<_, Unknown>((of(row)?, items))
@@ -134,24 +140,21 @@ fn judge(look: &Look, row: NodeId, items: &[NodeId]) -> Result<Verdict, Unknown>
         let right = items.iter().map(|item| item.right()).fold(f32::MIN, f32::max);
         f64::from(right - items.iter().map(|item| item.x).fold(f32::MAX, f32::min))
     };
-    const WIDE: f64 = 1264.0;
-    let (around, wide) = rects(WIDE)?;
+    let (around, wide) = rects(ROOM)?;
     // What stacks in any window is no row.
     if is_stacked(&wide) || wide.len() < 2 {
         return Ok(Verdict::Fits);
     }
     let (_, narrow) = rects(NARROW)?;
     let least = if is_stacked(&narrow) { NARROW } else { 80.0 };
-    let (_, smallest) = rects(least)?;
-    if !is_stacked(&smallest) {
+    if least < NARROW && !is_stacked(&rects(least)?.1) {
         let width = extent(&narrow);
-        let rest = WIDE.min(NARROW);
-        return Ok(if width > rest + 0.5 { Verdict::CutOff { width } } else { Verdict::Fits });
+        return Ok(if width > NARROW + 0.5 { Verdict::CutOff { width } } else { Verdict::Fits });
     }
     // The width at which it wraps, to a px: where its items just fill it, if nothing in them gives way.
-    let (mut stacks, mut fits) = (least, WIDE);
+    let (mut stacks, mut fits) = (least, ROOM);
     let width = f64::from(around.width);
-    let (filled, shrunk) = ((extent(&wide) + WIDE - width).ceil(), width.ceil());
+    let (filled, shrunk) = ((extent(&wide) + ROOM - width).ceil(), width.ceil());
     for guess in [filled, filled - 1.0, shrunk, shrunk - 1.0] {
         if guess > stacks && guess < fits {
             if is_stacked(&rects(guess)?.1) { stacks = guess } else { fits = guess }
