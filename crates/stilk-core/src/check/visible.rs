@@ -5,7 +5,7 @@ use crate::css::compute::resolve_colors;
 use crate::css::property::{Longhand, Longhand as L};
 use crate::css::value::Value;
 use crate::dom::NodeId;
-use crate::engine::{PSEUDO_ELEMENTS, Style};
+use crate::engine::Style;
 use std::rc::Rc;
 
 /// Properties whose change nobody sees on the control itself.
@@ -109,7 +109,7 @@ pub fn changes(before: &Look, after: &Look) -> Vec<Change> {
 /// Visits changes until one is enough.
 fn visit(before: &Look, after: &Look, visit: &mut dyn FnMut(Change) -> bool) -> bool {
     for node in after.document.descendants(after.mounted.host) {
-        for pseudo in std::iter::once(None).chain(PSEUDO_ELEMENTS.map(Some)) {
+        for pseudo in after.styles.boxes(node) {
             let Some(new) = style_of(after, node, pseudo) else { continue };
             let old = style_of(before, node, pseudo);
             if old.is_none() && (new.is_empty_generated() || pseudo.is_none()) {

@@ -626,18 +626,30 @@ impl Sheets {
 
     /// The blocks of a match, strongest first.
     pub fn blocks<'m>(&'m self, matched: &'m Matched) -> impl Iterator<Item = &'m Block> {
-        matched.blocks.iter().filter_map(|rank| match (*rank, &matched.inline) {
+        matched.blocks.iter().filter_map(|rank| self.block(matched, *rank))
+    }
+
+    fn block<'m>(&'m self, matched: &'m Matched, rank: u32) -> Option<&'m Block> {
+        match (rank, &matched.inline) {
             (INLINE_NORMAL, Some(inline)) => inline.normal.as_ref(),
             (INLINE_IMPORTANT, Some(inline)) => inline.important.as_ref(),
             (rank, _) => self.blocks.get(rank as usize),
-        })
+        }
     }
 
     /// The blocks of two matches, each with whether both have it.
     pub fn compared<'m>(&'m self, one: &'m Matched, other: &'m Matched) -> impl Iterator<Item = (&'m Block, bool)> {
-        let is_of = |block: &Block, matched: &'m Matched| self.blocks(matched).any(|known| std::ptr::eq(known, block));
-        let own = self.blocks(one).map(move |block| (block, is_of(block, other)));
-        own.chain(self.blocks(other).filter(move |block| !is_of(block, one)).map(|block| (block, false)))
+        let same_inline = match (&one.inline, &other.inline) {
+            (Some(one), Some(other)) => Rc::ptr_eq(one, other),
+            _ => false,
+        };
+        let has = move |matched: &Matched, rank: u32| {
+            matched.blocks.contains(&rank) && (same_inline || !matches!(rank, INLINE_NORMAL | INLINE_IMPORTANT))
+        };
+        let own = one.blocks.iter().map(move |rank| (self.block(one, *rank), has(other, *rank)));
+        let others = other.blocks.iter().filter(move |rank| !has(one, **rank));
+        own.chain(others.map(|rank| (self.block(other, *rank), false)))
+            .filter_map(|(block, is_common)| Some((block?, is_common)))
     }
 
     /// A longhand's computed initial value, where that depends on nothing around it.

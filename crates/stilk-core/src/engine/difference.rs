@@ -6,6 +6,7 @@ use super::style::Style;
 use super::stylesheet::DeclarationBody;
 use crate::css::parse::Declared;
 use crate::css::property::Longhand as L;
+use crate::css::substitute::CustomName;
 
 /// What other values of the element, or of what is around it, have a say in: always compared.
 const DEPENDENT: [L; 11] = [
@@ -73,14 +74,30 @@ impl Style {
             Declared::Values(_) => false,
             Declared::Wide(_) => true,
             Declared::Pending(_) => declaration.text.as_ref().is_none_or(|text| {
-                let value = |style: &Style, name| style.custom(name).map(|custom| (custom.text, custom.unknown));
                 text.may_be_wide()
-                    || text.references().iter().any(|name| value(self, name) != value(other, name))
+                    || text.references().iter().any(|name| self.has_other_custom(other, name))
                     || text
                         .attributes()
                         .iter()
                         .any(|name| self.matched.attribute(name) != other.matched.attribute(name))
             }),
         }
+    }
+
+    /// Whether a custom property has another value.
+    fn has_other_custom(&self, other: &Style, name: &CustomName) -> bool {
+        // Most are set on what both stand in.
+        let (own, others) = (self.setter(name), other.setter(name));
+        let value = |style: &Style| style.custom(name).map(|custom| (custom.text, custom.unknown));
+        !std::ptr::eq(own, others) && value(self) != value(other)
+    }
+
+    /// The nearest style, from this one up, that may set a custom property; the outermost where none does.
+    fn setter(&self, name: &CustomName) -> &Style {
+        let mut at = self;
+        while let Some(parent) = at.parent().filter(|_| !at.matched.may_set(name)) {
+            at = parent;
+        }
+        at
     }
 }

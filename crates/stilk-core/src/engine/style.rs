@@ -95,6 +95,13 @@ impl Styles {
         self.pseudos.iter().find(|(of, known, _)| *of == node && *known == name).map(|(_, _, style)| style)
     }
 
+    /// An element itself, and those of its pseudo-elements that have a style, in the order of [`PSEUDO_ELEMENTS`].
+    pub fn boxes(&self, node: NodeId) -> impl Iterator<Item = Option<&'static str>> {
+        // They are listed in that order.
+        let pseudos = self.pseudos.iter().filter(move |(of, ..)| *of == node).map(|(_, name, _)| Some(*name));
+        std::iter::once(None).chain(pseudos)
+    }
+
     /// The styles of some elements, without those of their pseudo-elements.
     pub fn only(&self, nodes: impl IntoIterator<Item = NodeId>) -> Styles {
         let mut some = Styles::default();

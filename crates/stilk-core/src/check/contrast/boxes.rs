@@ -7,7 +7,7 @@ use crate::css::color::Absolute;
 use crate::css::property::Longhand as L;
 use crate::css::value::Value;
 use crate::dom::NodeId;
-use crate::engine::{PSEUDO_ELEMENTS, Style};
+use crate::engine::Style;
 
 /// An element or pseudo-element that can be seen and paints more than text.
 pub struct PaintedBox<'l> {
@@ -74,7 +74,7 @@ pub fn boxes(look: &Look) -> Result<Vec<PaintedBox<'_>>, Unknown> {
         if !paint::is_visible(&around)? {
             continue;
         }
-        for pseudo in std::iter::once(None).chain(PSEUDO_ELEMENTS.map(Some)) {
+        for pseudo in look.styles.boxes(node) {
             let mut styles = around.clone();
             if let Some(name) = pseudo {
                 let Some(style) = look.styles.pseudo(node, name) else { continue };

@@ -13,7 +13,7 @@ use crate::css::color::Absolute;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Level};
-use crate::engine::{PSEUDO_ELEMENTS, Style};
+use crate::engine::Style;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -132,7 +132,7 @@ fn signs<'i>(inspection: &Inspection<'i>, rest: &'i Look, look: &'i Look) -> Res
         if around.is_empty() || look.document.element(node).is_none() || !paint::is_visible(&around)? {
             continue;
         }
-        for pseudo in std::iter::once(None).chain(PSEUDO_ELEMENTS.map(Some)) {
+        for pseudo in look.styles.boxes(node) {
             let mut styles = around.clone();
             let before = match pseudo {
                 None => rest.styles.element(node),

@@ -1,6 +1,6 @@
 //! `geometry/centered`: what is meant to stand in the middle does.
 
-use super::SIZES;
+use super::PAINTED;
 use crate::case::Look;
 use crate::check::relevance::Reads;
 use crate::check::run::{Cause, Fault, Sink};
@@ -28,7 +28,7 @@ pub const CHECK: Check = Check {
         RING,
         "@control radio {\n  display: inline-flex;\n  @part ring { position: relative; box-sizing: border-box; inline-size: 20px; block-size: 20px; border: 2px solid {ink}; }\n  @part dot { position: absolute; inset: 0; margin: auto; inline-size: 8px; block-size: 8px; background-color: {ink}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Values(&SIZES, &[]), Of::Any, run),
+    scope: Scope::Options(Reads::Values(&PAINTED, &[]), Of::Any, run),
 };
 
 const RING: &str = "<label><span part=\"ring\"><input type=\"radio\" part=\"native\" style=\"position: absolute; opacity: 0; margin: 0\"><span part=\"dot\"></span></span></label>\n";

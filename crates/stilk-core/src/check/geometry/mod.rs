@@ -26,12 +26,10 @@ fn definite(style: &Style, horizontal: bool) -> Option<f64> {
 }
 
 /// What sizes and places depend on.
-const SIZES: [L; 51] = [
+const SIZES: [L; 49] = [
     L::AlignContent,
     L::AlignItems,
     L::AlignSelf,
-    L::BackgroundColor,
-    L::BackgroundImage,
     L::BorderBottomWidth,
     L::BorderLeftWidth,
     L::BorderRightWidth,
@@ -79,3 +77,15 @@ const SIZES: [L; 51] = [
     L::Width,
     L::ZIndex,
 ];
+
+/// The same, and what a box paints.
+const PAINTED: [L; SIZES.len() + 2] = {
+    let mut all = [L::BackgroundColor; SIZES.len() + 2];
+    all[SIZES.len()] = L::BackgroundImage;
+    let mut index = 0;
+    while index < SIZES.len() {
+        all[index] = SIZES[index];
+        index += 1;
+    }
+    all
+};
