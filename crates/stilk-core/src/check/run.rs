@@ -1,24 +1,22 @@
 //! Runs the checks over every case, on all cores, and groups what they say: one cause, one finding.
 
 use super::contrast::pairs::PAIRS;
-use super::relevance::{Dependence, Hosts, Relevance, representatives};
+use super::queue::{Job, Place, Queue};
+use super::relevance::Relevance;
+use super::sample::{Sampled, sample};
+use super::sink::{Pair, Sink};
 use super::trace::Tracer;
-use super::{CHECKS, Check, Inspection, Known, Scope, Shown, Survey, Task, case_name};
-use crate::case::{Look, Scene, Stage, Unit, state_sets};
-use crate::css::Unknown;
-use crate::css::property::Longhand;
+use super::{CHECKS, Check, Inspection, Known, Scope, Shown, Survey, Task};
+use crate::case::{Look, Scene, Stage, Unit};
 use crate::diagnostic::{Diagnostic, Evidence, Level};
 use crate::engine::{Media, Stylesheet};
 use crate::layout::KnownLayouts;
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
-use crate::system::{Control, StateSet, System, Variant, Waiver};
-use rustc_hash::FxHashMap;
-use std::collections::btree_map::Entry;
-use std::collections::{BTreeMap, BTreeSet, HashMap};
+use crate::system::{System, Waiver};
+use std::collections::{BTreeMap, BTreeSet};
 use std::rc::Rc;
 use std::sync::Arc;
-use std::sync::atomic::{AtomicUsize, Ordering};
 
 /// What the checks found.
 #[derive(Debug, Default)]
@@ -46,219 +44,6 @@ impl Report {
     }
 }
 
-/// What a check says of a case that fails.
-pub struct Fault {
-    /// What failures with the same cause share.
-    pub cause: Cause,
-    /// How bad: smaller is worse.
-    pub score: f64,
-    /// The figures.
-    pub figures: String,
-    /// The finding, as it would read if this were the worst case.
-    pub diagnostic: Diagnostic,
-}
-
-/// The worst case of one cause.
-struct Failure {
-    fault: Fault,
-    case: String,
-    /// How many cases have this cause.
-    cases: u64,
-    /// The controls that they are of.
-    controls: BTreeSet<String>,
-}
-
-/// What makes two failures one finding.
-#[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
-pub struct Cause {
-    /// Places at fault.
-    pub spans: Vec<Option<Span>>,
-    /// Whatever else tells causes apart.
-    pub words: String,
-}
-
-/// A background that a text token was seen on, and the ratio it needs there.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Seen {
-    /// The background.
-    pub behind: super::paint::Pixel,
-    /// The ratio needed.
-    pub needed: f64,
-    /// Whether the text was opaque, so that its colour alone decides.
-    pub opaque: bool,
-}
-
-/// Two colours that meet: a text and what is behind it.
-#[derive(Debug, Clone)]
-pub struct Pair {
-    /// The theme.
-    pub theme: String,
-    /// Where the text's colour came from, tokens by name.
-    pub text: String,
-    /// Where the background came from.
-    pub on: String,
-    /// The text's pixel in the worst case.
-    pub text_pixel: super::paint::Pixel,
-    /// The pixel behind it.
-    pub behind: super::paint::Pixel,
-    /// The contrast, 1 to 21.
-    pub ratio: f64,
-    /// What is needed.
-    pub needed: f64,
-    /// In how many cases it occurs.
-    pub cases: u64,
-    /// The worst of them.
-    pub worst: String,
-}
-
-/// Takes what checks say about one unit.
-#[derive(Default)]
-pub struct Sink {
-    /// How many variants and themes each verdict is for.
-    stands_for: u64,
-    /// The worst failure of each cause; its cases are those of all of them, so a fault in a million cases takes the room
-    /// of one.
-    failures: BTreeMap<(&'static str, Cause), Failure>,
-    /// Findings about no case.
-    general: Vec<Diagnostic>,
-    decided: FxHashMap<&'static str, u64>,
-    unknown: u64,
-    reasons: FxHashMap<(&'static str, &'static str), u64>,
-    seen: HashMap<Span, Vec<Seen>>,
-    /// Pairs of colours, by theme and the names of both.
-    pairs: BTreeMap<(String, String, String), Pair>,
-    /// By which waivers are accepted; nothing where they are not asked.
-    settings: Option<Arc<Settings>>,
-    /// Waivers that accepted something.
-    used: BTreeSet<Span>,
-}
-
-impl Sink {
-    /// So many cases of the unit were decided.
-    pub fn decided(&mut self, check: &'static str, cases: u64) {
-        *self.decided.entry(check).or_default() += self.stands_for.max(1) * cases;
-    }
-
-    /// So many cases of the unit could not be decided, for the first reason that was met.
-    pub fn unknown(&mut self, check: &'static str, cases: u64, reason: Unknown) {
-        *self.reasons.entry((check, reason.0)).or_default() += self.stands_for.max(1) * cases;
-        self.unknown += self.stands_for.max(1) * cases;
-    }
-
-    /// So many cases of the unit were decided, or not for this reason.
-    pub fn verdict(&mut self, check: &'static str, cases: u64, unknown: Option<Unknown>) {
-        match unknown {
-            None => self.decided(check, cases),
-            Some(reason) => self.unknown(check, cases, reason),
-        }
-    }
-
-    /// A case failed.
-    pub fn fail(&mut self, inspection: &Inspection, shown: &Shown, fault: Fault) {
-        self.fail_case(inspection.system, inspection.unit, shown.states, shown.stands_for, fault);
-    }
-
-    /// A case of a system's survey failed.
-    pub fn fail_case(&mut self, system: &System, unit: &Unit, states: &StateSet, stands_for: u64, fault: Fault) {
-        if let Some(settings) = &self.settings
-            && let Some(waiver) = waiver_of(unit.control, Some(&unit.variant), fault.diagnostic.id, settings)
-        {
-            self.used.insert(waiver.span);
-            return;
-        }
-        let key = (fault.diagnostic.id, fault.cause.clone());
-        let cases = self.stands_for.max(1) * stands_for;
-        match self.failures.entry(key) {
-            Entry::Vacant(empty) => {
-                let controls = BTreeSet::from([unit.control.name.value.clone()]);
-                empty.insert(Failure { fault, case: case_name(system, unit, states), cases, controls });
-            }
-            Entry::Occupied(known) => {
-                let known = known.into_mut();
-                known.cases += cases;
-                if !known.controls.contains(&unit.control.name.value) {
-                    known.controls.insert(unit.control.name.value.clone());
-                }
-                if fault.score < known.fault.score {
-                    known.fault = fault;
-                    known.case = case_name(system, unit, states);
-                }
-            }
-        }
-    }
-
-    /// Something is wrong that is no matter of cases; with the control that it is about, if there is one.
-    pub fn find(&mut self, control: Option<&Control>, diagnostic: Diagnostic) {
-        if let (Some(control), Some(settings)) = (control, &self.settings)
-            && let Some(waiver) = waiver_of(control, None, diagnostic.id, settings)
-        {
-            self.used.insert(waiver.span);
-            return;
-        }
-        self.general.push(diagnostic);
-    }
-
-    /// Remembers a background of a text token, for the mend.
-    pub fn see(&mut self, token: Span, seen: Seen) {
-        let list = self.seen.entry(token).or_default();
-        if !list.contains(&seen) {
-            list.push(seen);
-        }
-    }
-
-    /// A pair of colours occurs in so many cases of a unit.
-    pub fn pair(&mut self, stands_for: u64, mut pair: Pair) {
-        pair.cases = self.stands_for.max(1) * stands_for;
-        self.add_pair(pair);
-    }
-
-    fn add_pair(&mut self, pair: Pair) {
-        match self.pairs.entry((pair.theme.clone(), pair.text.clone(), pair.on.clone())) {
-            Entry::Vacant(empty) => drop(empty.insert(pair)),
-            Entry::Occupied(known) => {
-                let known = known.into_mut();
-                let cases = known.cases + pair.cases;
-                if pair.ratio / pair.needed < known.ratio / known.needed {
-                    *known = pair;
-                }
-                known.cases = cases;
-            }
-        }
-    }
-
-    /// Takes what another sink holds; called in the order of units, so the result does not depend on threads.
-    fn absorb(&mut self, other: Sink) {
-        for (key, failure) in other.failures {
-            match self.failures.entry(key) {
-                Entry::Vacant(empty) => drop(empty.insert(failure)),
-                Entry::Occupied(known) => {
-                    let known = known.into_mut();
-                    known.cases += failure.cases;
-                    known.controls.extend(failure.controls);
-                    // The first of equals is named, so that the words do not depend on the order of threads.
-                    if failure.fault.score < known.fault.score {
-                        known.fault = failure.fault;
-                        known.case = failure.case;
-                    }
-                }
-            }
-        }
-        for (check, count) in other.decided {
-            *self.decided.entry(check).or_default() += count;
-        }
-        self.unknown += other.unknown;
-        for (reason, count) in other.reasons {
-            *self.reasons.entry(reason).or_default() += count;
-        }
-        for (token, list) in other.seen {
-            list.into_iter().for_each(|seen| self.see(token, seen));
-        }
-        other.pairs.into_values().for_each(|pair| self.add_pair(pair));
-        self.general.extend(other.general);
-        self.used.extend(other.used);
-    }
-}
-
 /// How the checks are run.
 #[derive(Debug, Clone)]
 pub struct Settings {
@@ -273,7 +58,8 @@ pub struct Settings {
 }
 
 impl Settings {
-    fn is_over(&self, waiver: &Waiver) -> bool {
+    /// Whether the day until which a waiver counts has passed.
+    pub(super) fn is_over(&self, waiver: &Waiver) -> bool {
         // Dates of this form compare as text.
         matches!((&waiver.until, &self.today), (Some(until), Some(today)) if today > until)
     }
@@ -316,21 +102,22 @@ fn run_checks(
     let settings = &Arc::new(settings.clone());
     let parsed = Stylesheet::parse(&written.text);
     let tracer = Tracer::new(system, sources, written, &parsed);
-    let sample = sample(system, &Stage::new(system, written, &parsed, Media::default()), settings.every_case, checks);
-    // Small pieces keep all threads at work to the end; their order is kept, so the result does not depend on threads.
-    let pieces: Vec<&[Sampled]> = sample.units.chunks(4).collect();
-    let next = AtomicUsize::new(0);
+    let queue = Queue::new(system.controls.len());
     let work = || {
         let stage = Stage::new(system, written, &parsed, Media::default());
         let mut done = Vec::new();
-        loop {
-            let index = next.fetch_add(1, Ordering::Relaxed);
-            let Some(piece) = pieces.get(index) else { return done };
-            done.push((index, inspect_all(system, &stage, &tracer, piece, settings)));
+        while let Some(job) = queue.next() {
+            match job {
+                Job::Sample(index) => {
+                    queue.add(index, sample(system, &stage, &system.controls[index], settings.every_case, checks));
+                }
+                Job::Inspect(at, piece) => done.push((at, inspect_all(system, &stage, &tracer, &piece, settings))),
+            }
         }
+        done
     };
     let mut surveyed = Sink::default();
-    let mut parts: Vec<(usize, Part)> = std::thread::scope(|scope| {
+    let mut parts: Vec<(Place, Part)> = std::thread::scope(|scope| {
         let handles: Vec<_> = (0..threads.max(1)).map(|_| scope.spawn(work)).collect();
         surveyed = survey(system, sources, written, &parsed, &tracer, settings, checks);
         // A check that breaks must not pass for one that found nothing.
@@ -339,7 +126,7 @@ fn run_checks(
         };
         handles.into_iter().flat_map(join).collect()
     });
-    parts.sort_by_key(|(index, _)| *index);
+    parts.sort_by_key(|(place, _)| *place);
     let mut report = Report::default();
     let mut sink = Sink::default();
     for (_, part) in parts {
@@ -347,7 +134,7 @@ fn run_checks(
         sink.absorb(part.sink);
     }
     sink.absorb(surveyed);
-    report.cases = sample.cases;
+    report.cases = queue.cases();
     report.unknown = sink.unknown;
     (sink, report)
 }
@@ -367,7 +154,7 @@ fn survey(
     let survey = Survey { system, sources, stage: &stage, forced: &forced, parsed, tracer };
     let mut all = Sink::default();
     for check in checks.iter().filter(|check| !is_off(system, check.id)) {
-        let mut sink = Sink { settings: Some(Arc::clone(settings)), ..Sink::default() };
+        let mut sink = Sink::new(settings);
         match check.scope {
             Scope::System(run) => run(&survey, &mut sink),
             Scope::Reading(count) => sink.decided(check.id, count(system)),
@@ -406,117 +193,8 @@ fn waivers(system: &System, settings: &Settings, used: &BTreeSet<Span>) -> Vec<D
     found
 }
 
-/// What is computed of a system.
-struct Sample<'s> {
-    /// How many cases there are.
-    cases: u64,
-    units: Vec<Sampled<'s>>,
-}
-
-/// A control, and what each check can tell apart in it.
-struct Plan<'s> {
-    control: &'s Control,
-    sets: Vec<StateSet>,
-    relevance: Vec<(Task, Relevance)>,
-}
-
-/// A variant that stands, for some of the checks, for all that they cannot tell from it.
-struct Sampled<'s> {
-    plan: Arc<Plan<'s>>,
-    host: usize,
-    variant: Variant,
-    /// The checks, by index in the plan, and how many variants it stands for.
-    checks: Vec<(usize, u64)>,
-}
-
 pub(super) fn is_off(system: &System, check: &str) -> bool {
     system.manifest.levels.iter().any(|(id, level)| id.value == check && level.is_none())
-}
-
-/// 14pt in px: no smaller text is large, be it bold.
-const LARGE_BOLD: f64 = 14.0 * 96.0 / 72.0;
-
-/// Whether no text of a control is large in any variant, state or theme.
-fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence: &Dependence) -> bool {
-    let default = control.default_variant();
-    let rest = StateSet::default();
-    let is_small = |unit: &Unit| {
-        let look = stage.look(unit, &rest);
-        let nodes = look.document.descendants(look.mounted.host);
-        nodes
-            .into_iter()
-            .filter_map(|node| look.styles.element(node))
-            .all(|style| style.px(Longhand::FontSize).is_ok_and(|px| px < LARGE_BOLD))
-    };
-    dependence.shows_all_sizes()
-        && (0..control.template.hosts.len()).all(|host| {
-            let variants = control.variants(host);
-            variants.iter().filter(|variant| default.distance(variant) <= 1).all(|variant| {
-                let unit = |theme| Unit { control, host, variant: variant.clone(), theme };
-                system.tokens.themes().into_iter().all(|theme| is_small(&unit(theme)))
-            })
-        })
-}
-
-fn sample<'s>(system: &'s System, stage: &Stage, every_case: bool, checks: &[Task]) -> Sample<'s> {
-    let themes = system.tokens.themes().len() as u64;
-    let mut sample = Sample { cases: 0, units: Vec::new() };
-    for control in &system.controls {
-        let sets = state_sets(system, control);
-        let checks = checks.iter().copied().filter(|check| !is_off(system, check.id));
-        let dependence = Dependence::new(system, control);
-        let hosts = Hosts::new(system, stage, control, &sets);
-        let is_never_large = !every_case && is_never_large(system, stage, control, &dependence);
-        let relevance = checks.filter_map(|check| {
-            let reads = check.scope.reads(control)?;
-            Some((
-                check,
-                match every_case {
-                    true => Relevance::all(system, control, reads, &sets),
-                    false => dependence.relevance(reads, &sets, is_never_large, &hosts),
-                },
-            ))
-        });
-        let relevance = relevance.collect();
-        let variants = hosts.variants;
-        let plan = Arc::new(Plan { control, relevance, sets });
-        for (host, mut variants) in variants.into_iter().enumerate() {
-            let default = control.default_variant();
-            // The variant nearest to the default stands for those that are like it: its name says most.
-            variants.sort_by_cached_key(|variant| default.distance(variant));
-            let alone = alone(control, &default, &variants);
-            sample.cases += variants.len() as u64 * plan.sets.len() as u64 * themes;
-            let mut checks: BTreeMap<usize, Vec<(usize, u64)>> = BTreeMap::new();
-            for (index, (check, relevance)) in plan.relevance.iter().enumerate() {
-                let Some((_, hosts)) = relevance.hosts.iter().find(|(known, _)| *known == host) else { continue };
-                if matches!(check.scope, Scope::Options(..)) {
-                    alone.iter().for_each(|variant| checks.entry(*variant).or_default().push((index, *hosts)));
-                    continue;
-                }
-                for one in representatives(&variants, &relevance.axes) {
-                    checks.entry(one.variant).or_default().push((index, one.stands_for * hosts));
-                }
-            }
-            sample.units.extend(checks.into_iter().map(|(variant, checks)| Sampled {
-                plan: Arc::clone(&plan),
-                host,
-                variant: variants[variant].clone(),
-                checks,
-            }));
-        }
-    }
-    sample
-}
-
-/// The default variant, each option alone, and the nearest variant of what a rule combines, by index.
-pub(crate) fn alone(control: &Control, default: &Variant, variants: &[Variant]) -> Vec<usize> {
-    let mut found: BTreeSet<usize> =
-        variants.iter().enumerate().filter(|(_, v)| default.distance(v) <= 1).map(|(index, _)| index).collect();
-    for rule in &control.rules {
-        let has_all = |variant: &Variant| rule.options.iter().all(|option| variant.has(*option));
-        found.extend(variants.iter().position(has_all));
-    }
-    found.into_iter().collect()
 }
 
 struct Part {
@@ -525,7 +203,7 @@ struct Part {
 }
 
 fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sampled], settings: &Arc<Settings>) -> Part {
-    let sink = Sink { settings: Some(Arc::clone(settings)), ..Sink::default() };
+    let sink = Sink::new(settings);
     let mut part = Part { computed: 0, sink };
     let themes = system.tokens.themes();
     for Sampled { plan, host, variant, checks } in sample {
@@ -568,19 +246,6 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
         }
     }
     part
-}
-
-/// The waiver that accepts what a check finds in a control, or in one of its variants.
-fn waiver_of<'s>(
-    control: &'s Control,
-    variant: Option<&Variant>,
-    check: &str,
-    settings: &Settings,
-) -> Option<&'s Waiver> {
-    control.waivers.iter().find(|waiver| {
-        let covers = waiver.option.is_none_or(|option| variant.is_some_and(|variant| variant.has(option)));
-        waiver.check.value == check && covers && !settings.is_over(waiver)
-    })
 }
 
 fn group(system: &System, sink: Sink, report: &mut Report) {

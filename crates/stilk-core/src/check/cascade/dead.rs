@@ -1,7 +1,7 @@
 //! `cascade/dead`: every declaration wins somewhere.
 
 use crate::case::{Look, Unit, case_states, state_sets};
-use crate::check::run::Sink;
+use crate::check::sink::Sink;
 use crate::check::visible::style_of;
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::parse::parse_declaration;

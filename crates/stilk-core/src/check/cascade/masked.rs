@@ -1,7 +1,7 @@
 //! `cascade/masked`: a colour that is set is not hidden by a picture from elsewhere.
 
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Inspection, Of, Scope, paint};
 use crate::css::property::Longhand as L;

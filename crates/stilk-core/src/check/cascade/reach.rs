@@ -1,6 +1,6 @@
 //! `cascade/reach`: no rule touches elements outside of its control.
 
-use crate::check::run::Sink;
+use crate::check::sink::Sink;
 use crate::check::{Check, Example, Scope, Survey};
 use crate::diagnostic::{Diagnostic, Level};
 

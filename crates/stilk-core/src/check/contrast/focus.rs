@@ -5,7 +5,7 @@ use super::text::{floor, is_inactive};
 use crate::case::Look;
 use crate::check::paint::{self, Pixel, Stack, contrast, hex};
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Seen, Sink};
+use crate::check::sink::{Cause, Fault, Seen, Sink};
 use crate::check::trace::Origin;
 use crate::check::{Check, Example, Inspection, Of, Scope, Shown, has_state};
 use crate::css::Unknown;

@@ -4,7 +4,7 @@ use super::boxes::{PaintedBox, Pictured, READS};
 use super::text::{floor, is_inactive};
 use crate::check::paint::{Pixel, Stack, contrast, hex};
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Seen, Sink};
+use crate::check::sink::{Cause, Fault, Seen, Sink};
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Inspection, Of, Scope, Shown};
 use crate::css::Unknown;

@@ -1,7 +1,7 @@
 //! Mends of contrast: the nearest colour that passes wherever a token is used.
 
 use crate::check::paint::{Pixel, contrast, hex};
-use crate::check::run::Seen;
+use crate::check::sink::Seen;
 use crate::css::color::Absolute;
 use crate::css::serialize::number;
 use crate::diagnostic::Edit;

@@ -3,7 +3,7 @@
 use super::text::{GENERATED, READS, background_origin, is_inactive, needed};
 use crate::check::paint::{self, contrast};
 use crate::check::relevance::Reads;
-use crate::check::run::{Pair, Sink};
+use crate::check::sink::{Pair, Sink};
 use crate::check::{Inspection, Of, Scope, Task};
 use crate::css::property::Longhand as L;
 use crate::system::System;

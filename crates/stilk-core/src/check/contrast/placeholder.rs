@@ -3,7 +3,7 @@
 use super::text;
 use crate::check::paint;
 use crate::check::relevance::Reads;
-use crate::check::run::Sink;
+use crate::check::sink::Sink;
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::diagnostic::Level;
 

@@ -1,7 +1,7 @@
 //! `font/fallback`: there is a font where the first is not.
 
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::font::GENERIC_FAMILIES;

@@ -1,7 +1,7 @@
 //! `font/line`: lines are no lower than their type.
 
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::property::Longhand as L;

@@ -1,7 +1,7 @@
 //! `geometry/anchored`: placed parts belong to their control.
 
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{element_name, style_of};
 use crate::check::{Check, Example, Inspection, Of, Scope, paint};
 use crate::css::property::Longhand as L;

@@ -3,7 +3,7 @@
 use super::PAINTED;
 use crate::case::Look;
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{element_name, style_of};
 use crate::check::{Check, Example, Inspection, Of, Scope, Shown, paint};
 use crate::css::property::Longhand as L;

@@ -1,7 +1,7 @@
 //! `geometry/corner`: round stays round at every size.
 
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::Unknown;

@@ -1,7 +1,7 @@
 //! `geometry/depth`: a pressed layer goes down by as much as stands out below it.
 
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::state::slips::offset;
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::Unknown;

@@ -1,7 +1,7 @@
 //! `geometry/inline`: no box model is lost on an inline box.
 
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::property::{Longhand, Longhand as L};

@@ -3,7 +3,7 @@
 use super::definite;
 use crate::case::Look;
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::state::slips::offset;
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Inspection, Of, Scope};

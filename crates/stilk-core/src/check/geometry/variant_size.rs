@@ -1,7 +1,7 @@
 //! `geometry/variant-size`: options that are not about size keep it.
 
 use crate::case::{Look, Unit};
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::state::leak::by_one_option;
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::Unknown;

@@ -3,7 +3,7 @@
 use super::SIZES;
 use crate::case::{Look, ROOM};
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::Unknown;
 use crate::css::property::Longhand as L;

@@ -2,15 +2,15 @@
 //! and the same values of all that the check depends on, for the default variant. An option adds the same rules to both, and
 //! what browsers and resets say of them does not depend on options: what holds for the default variant holds for all.
 
-use super::{Edge, Name, OF_LAYOUT};
+use super::{Edge, Name, Names, OF_LAYOUT};
 use crate::case::{Look, Stage, Unit};
 use crate::css::property::Longhand;
 use crate::dom::{Document, NodeData, NodeId};
 use crate::engine::{PSEUDO_ELEMENTS, Style, selector};
 use crate::system::{Control, StateSet, System, Variant};
 use crate::tokens::{Piece, Theme};
+use rustc_hash::FxHashMap;
 use std::cell::{OnceCell, RefCell};
-use std::collections::{BTreeSet, HashMap};
 
 /// The hosts of a control, as they are held against each other.
 pub struct Hosts<'s> {
@@ -24,7 +24,7 @@ pub struct Hosts<'s> {
     /// The default variant of each host in every state, and at rest in every theme, once it is asked for.
     looks: Vec<OnceCell<Vec<Look>>>,
     /// Whether two hosts give a longhand the same value, on elements or on pseudo-elements only.
-    alike: RefCell<HashMap<(usize, usize, Name), bool>>,
+    alike: RefCell<FxHashMap<(usize, usize, Name), bool>>,
 }
 
 impl<'s> Hosts<'s> {
@@ -45,7 +45,7 @@ impl<'s> Hosts<'s> {
     }
 
     /// The hosts to look at, each with the number of hosts it stands for: for a check that depends on these names.
-    pub(super) fn told_apart(&self, edges: &[Edge], wanted: &BTreeSet<Name>) -> Vec<(usize, u64)> {
+    pub(super) fn told_apart(&self, edges: &[Edge], wanted: &Names) -> Vec<(usize, u64)> {
         let mut found: Vec<(usize, u64)> = Vec::new();
         for host in 0..self.looks.len() {
             match found.iter_mut().find(|(known, _)| self.are_alike(*known, host, edges, wanted)) {
@@ -56,7 +56,7 @@ impl<'s> Hosts<'s> {
         found
     }
 
-    fn are_alike(&self, a: usize, b: usize, edges: &[Edge], wanted: &BTreeSet<Name>) -> bool {
+    fn are_alike(&self, a: usize, b: usize, edges: &[Edge], wanted: &Names) -> bool {
         // Where the room that a box takes is asked for, the text and the kind of box matter as well.
         let is_strict = wanted.contains(&Name::Longhand(OF_LAYOUT));
         let document = &self.control.template.document;
@@ -104,7 +104,7 @@ impl<'s> Hosts<'s> {
             // What a local comes to is seen in what reads it.
             Name::Local(..) => return true,
         };
-        let key = (a, b, name.clone());
+        let key = (a, b, *name);
         if let Some(known) = self.alike.borrow().get(&key) {
             return *known;
         }

@@ -15,6 +15,7 @@ use crate::system::states::StateId;
 use crate::system::{BoundDeclaration, Control, OptionId, Rule, StateSet, System, Variant};
 use crate::tokens::{Piece, TokenId};
 pub use hosts::Hosts;
+use rustc_hash::{FxHashMap, FxHashSet};
 use std::collections::{BTreeSet, HashMap, HashSet};
 
 /// What a check looks at.
@@ -35,14 +36,17 @@ pub enum Reads {
     Changes(&'static [Longhand]),
 }
 
-/// A property or a local of a control, by the control's name.
-#[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
+/// A property, or a local of a control by its number.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 enum Name {
     Longhand(Longhand),
     /// Of `::before` or `::after`.
     Generated(Longhand),
-    Local(String, String),
+    Local(usize),
 }
+
+/// Names that something depends on.
+type Names = FxHashSet<Name>;
 
 /// A declaration: what it sets, and the locals it names.
 struct Edge<'s> {
@@ -77,7 +81,7 @@ impl<'s> Dependence<'s> {
     /// Of a control.
     pub fn new(system: &'s System, control: &'s Control) -> Dependence<'s> {
         let mut edges = Vec::new();
-        collect(system, control, &mut edges);
+        collect(system, control, &mut edges, &mut FxHashMap::default());
         Dependence { system, control, edges }
     }
 
@@ -102,7 +106,7 @@ impl Relevance {
         let states = match reads {
             Reads::Values(..) | Reads::Each(_) | Reads::Changes(_) => (0..sets.len()).map(|index| (index, 1)).collect(),
             Reads::Needed(_) | Reads::Rest(_) | Reads::Alone(..) => {
-                relevant_states(system, reads, sets, &[], &BTreeSet::new())
+                relevant_states(system, reads, sets, &[], &Names::default())
             }
         };
         let each = |count: usize| (0..count).map(|index| (index, 1)).collect();
@@ -133,8 +137,8 @@ impl Dependence<'_> {
 }
 
 /// Everything that has an influence on what a check reads.
-fn wanted(system: &System, control: &Control, reads: Reads, edges: &[Edge], unread: &[Longhand]) -> BTreeSet<Name> {
-    let mut wanted: BTreeSet<Name> = match reads {
+fn wanted(system: &System, control: &Control, reads: Reads, edges: &[Edge], unread: &[Longhand]) -> Names {
+    let mut wanted: Names = match reads {
         Reads::Values(longhands, generated) => {
             let generated = generated.iter().map(|l| Name::Generated(*l));
             let longhands = longhands.iter().filter(|l| !unread.contains(l));
@@ -153,7 +157,7 @@ fn wanted(system: &System, control: &Control, reads: Reads, edges: &[Edge], unre
         let before = wanted.len();
         for edge in edges {
             if edge.sets.iter().any(|name| wanted.contains(name)) {
-                wanted.extend(edge.reads.iter().cloned());
+                wanted.extend(edge.reads.iter().copied());
             }
         }
         if wanted.len() == before {
@@ -162,13 +166,7 @@ fn wanted(system: &System, control: &Control, reads: Reads, edges: &[Edge], unre
     }
 }
 
-fn relevant_axes(
-    system: &System,
-    control: &Control,
-    reads: Reads,
-    edges: &[Edge],
-    wanted: &BTreeSet<Name>,
-) -> Vec<usize> {
+fn relevant_axes(system: &System, control: &Control, reads: Reads, edges: &[Edge], wanted: &Names) -> Vec<usize> {
     let asks_a_container =
         edges.iter().any(|edge| edge.sets_any(wanted) && edge.rule.conditions.iter().any(|c| c.kind == "container"));
     (0..control.axes.len())
@@ -190,7 +188,7 @@ fn relevant_states(
     reads: Reads,
     sets: &[StateSet],
     edges: &[Edge],
-    wanted: &BTreeSet<Name>,
+    wanted: &Names,
 ) -> Vec<(usize, u64)> {
     if matches!(reads, Reads::Each(_) | Reads::Changes(_)) {
         return (0..sets.len()).map(|index| (index, 1)).collect();
@@ -241,7 +239,7 @@ fn relevant_states(
 
 /// The themes that may differ: those of the modifiers that give another value to a token that takes part, or another
 /// colour scheme.
-fn relevant_themes(system: &System, edges: &[Edge], wanted: &BTreeSet<Name>) -> Vec<(usize, u64)> {
+fn relevant_themes(system: &System, edges: &[Edge], wanted: &Names) -> Vec<(usize, u64)> {
     let tokens = &system.tokens;
     let used = edges.iter().filter(|edge| edge.sets_any(wanted)).flat_map(|edge| edge.tokens.iter().copied());
     let mut all: Vec<TokenId> = used.chain(system.surfaces.iter().map(|(_, id)| *id)).collect();
@@ -277,7 +275,7 @@ const PAINTED_BY_SHEETS_ALONE: [&str; 8] =
     ["hover", "focus-within", "focus", "selected", "required", "readonly", "invalid", "busy"];
 
 impl Edge<'_> {
-    fn sets_any(&self, names: &BTreeSet<Name>) -> bool {
+    fn sets_any(&self, names: &Names) -> bool {
         self.sets.iter().any(|name| names.contains(name))
     }
 
@@ -318,10 +316,18 @@ pub fn representatives(variants: &[Variant], axes: &[usize]) -> Vec<Representati
     found
 }
 
-fn collect<'s>(system: &'s System, control: &'s Control, edges: &mut Vec<Edge<'s>>) {
+fn collect<'s>(
+    system: &'s System,
+    control: &'s Control,
+    edges: &mut Vec<Edge<'s>>,
+    locals: &mut FxHashMap<(String, String), usize>,
+) {
     for rule in &control.rules {
         for declaration in &rule.declarations {
-            let local = |owner: &str, name: &str| Name::Local(owner.to_owned(), name.to_owned());
+            let mut local = |owner: &str, name: &str| {
+                let next = locals.len();
+                Name::Local(*locals.entry((owner.to_owned(), name.to_owned())).or_insert(next))
+            };
             let sets = if declaration.is_local() {
                 let owner = declaration.owner.as_deref().unwrap_or(&control.name.value);
                 vec![local(owner, &declaration.name.value)]
@@ -337,29 +343,30 @@ fn collect<'s>(system: &'s System, control: &'s Control, edges: &mut Vec<Edge<'s
                 Piece::Local(name) => Some(local(&control.name.value, name)),
                 _ => None,
             });
+            let reads = reads.collect();
             let tokens = declaration.value.tokens().collect();
-            edges.push(Edge { control, rule, declaration, sets, reads: reads.collect(), tokens });
+            edges.push(Edge { control, rule, declaration, sets, reads, tokens });
         }
     }
     let mut placed: Vec<&str> = control.placements.iter().map(|p| p.control.as_str()).collect();
     placed.sort_unstable();
     placed.dedup();
     for inner in placed.into_iter().filter_map(|name| system.control(name)) {
-        collect(system, inner, edges);
+        collect(system, inner, edges, locals);
     }
 }
 
 /// The longhands that rules of states may change.
 fn changed(edges: &[Edge], is_of_state: &dyn Fn(&Rule) -> bool, unseen: &[Longhand]) -> Vec<Name> {
-    let mut names: BTreeSet<Name> = BTreeSet::new();
+    let mut names: Names = Names::default();
     for edge in edges.iter().filter(|edge| is_of_state(edge.rule)) {
-        names.extend(edge.sets.iter().cloned());
+        names.extend(edge.sets.iter().copied());
     }
     loop {
         let before = names.len();
         for edge in edges {
             if edge.reads.iter().any(|name| names.contains(name)) {
-                names.extend(edge.sets.iter().cloned());
+                names.extend(edge.sets.iter().copied());
             }
         }
         if names.len() == before {

@@ -1,7 +1,7 @@
 //! `reset/forced-colors`: states stay visible where the device forces its own colours.
 
 use crate::case::{Look, Unit};
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{Change, changes};
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::color::Color;

@@ -1,7 +1,7 @@
 //! `reset/parity`: the hosts of a control look alike.
 
 use crate::case::{Look, Unit, state_sets};
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::state::leak::by_one_option;
 use crate::check::visible::UNSEEN;
 use crate::check::{Check, Example, Scope, Survey};

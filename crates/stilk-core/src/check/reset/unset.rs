@@ -1,7 +1,7 @@
 //! `reset/unset`: nothing of a drawn control is left to defaults that differ between browsers.
 
 use crate::case::{Look, Unit, state_sets};
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::property::{Longhand, Longhand as L};

@@ -3,7 +3,7 @@
 use super::indistinct::color;
 use crate::check::paint::{self, Pixel, contrast, over};
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::UNSEEN;
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::Unknown;

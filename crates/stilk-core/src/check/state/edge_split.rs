@@ -1,7 +1,7 @@
 //! `state/edge-split`: a border that is one with its fill stays so.
 
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::Unknown;

@@ -4,7 +4,7 @@ use super::{is_usable, steps};
 use crate::case::Look;
 use crate::check::paint::{self, Pixel, over};
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{Change, UNSEEN};
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::Unknown;

@@ -1,7 +1,7 @@
 //! `state/leak`: an option's look holds in every state.
 
 use crate::case::{Look, Unit};
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{Change, UNSEEN, changes, element_name, style_of};
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::compute::resolve_colors;

@@ -2,7 +2,7 @@
 
 use crate::case::ControlKind;
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{UNSEEN, differs};
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::diagnostic::{Diagnostic, Level};

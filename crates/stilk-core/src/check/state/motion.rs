@@ -1,7 +1,7 @@
 //! `state/motion`: transitions move what they mean to, and can be done without.
 
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
 use crate::check::visible::style_of;
 use crate::check::{Check, Example, Inspection, Of, Scope};

@@ -2,7 +2,7 @@
 
 use crate::case::{ControlKind, Look};
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::is_shown;
 use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::property::Longhand as L;

@@ -4,7 +4,7 @@ use super::motion::moved;
 use super::{is_first, steps};
 use crate::case::Look;
 use crate::check::relevance::Reads;
-use crate::check::run::{Cause, Fault, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{UNSEEN, element_name};
 use crate::check::{Check, Example, Inspection, Of, Scope, paint};
 use crate::css::color::Color;

@@ -1,6 +1,6 @@
 //! `token/deprecated`: nothing uses a token that should go.
 
-use crate::check::run::Sink;
+use crate::check::sink::Sink;
 use crate::check::{Check, Example, Scope, Survey};
 use crate::diagnostic::{Diagnostic, Level};
 

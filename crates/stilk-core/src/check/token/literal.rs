@@ -1,6 +1,6 @@
 //! `token/literal`: sheets take their colours from tokens.
 
-use crate::check::run::Sink;
+use crate::check::sink::Sink;
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::color::{Color, parse};
 use crate::diagnostic::{Diagnostic, Level};

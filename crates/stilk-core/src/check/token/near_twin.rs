@@ -1,7 +1,7 @@
 //! `token/near-twin`: no two colours that nobody can tell apart.
 
 use crate::check::contrast::mend::{color_of, distance};
-use crate::check::run::Sink;
+use crate::check::sink::Sink;
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::color::Absolute;
 use crate::css::serialize::number;

@@ -1,7 +1,7 @@
 //! `token/unused`: every token is of use.
 
 use super::used;
-use crate::check::run::Sink;
+use crate::check::sink::Sink;
 use crate::check::{Check, Example, Scope, Survey};
 use crate::diagnostic::{Diagnostic, Level};
 use crate::tokens::TokenId;

@@ -1,0 +1,131 @@
+//! Which variants of which controls are computed for which checks: one for all that a check cannot tell from it.
+
+use super::relevance::{Dependence, Hosts, Relevance, representatives};
+use super::run::is_off;
+use super::{Scope, Task};
+use crate::case::{Stage, Unit, state_sets};
+use crate::css::property::Longhand;
+use crate::system::{Control, StateSet, System, Variant};
+use std::collections::{BTreeMap, BTreeSet};
+use std::sync::Arc;
+
+/// What is computed of a control.
+pub struct Sample<'s> {
+    /// How many cases there are.
+    pub cases: u64,
+    /// What is computed.
+    pub units: Vec<Sampled<'s>>,
+}
+
+/// A control, and what each check can tell apart in it.
+pub struct Plan<'s> {
+    /// The control.
+    pub control: &'s Control,
+    /// Its sets of states.
+    pub sets: Vec<StateSet>,
+    /// What each check can tell apart.
+    pub relevance: Vec<(Task, Relevance)>,
+}
+
+/// A variant that stands, for some of the checks, for all that they cannot tell from it.
+pub struct Sampled<'s> {
+    /// Of this control.
+    pub plan: Arc<Plan<'s>>,
+    /// The host, by index.
+    pub host: usize,
+    /// The variant.
+    pub variant: Variant,
+    /// The checks, by index in the plan, and how many variants it stands for.
+    pub checks: Vec<(usize, u64)>,
+}
+
+/// 14pt in px: no smaller text is large, be it bold.
+const LARGE_BOLD: f64 = 14.0 * 96.0 / 72.0;
+
+/// Whether no text of a control is large in any variant, state or theme.
+fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence: &Dependence) -> bool {
+    let default = control.default_variant();
+    let rest = StateSet::default();
+    let is_small = |unit: &Unit| {
+        let look = stage.look(unit, &rest);
+        let nodes = look.document.descendants(look.mounted.host);
+        nodes
+            .into_iter()
+            .filter_map(|node| look.styles.element(node))
+            .all(|style| style.px(Longhand::FontSize).is_ok_and(|px| px < LARGE_BOLD))
+    };
+    dependence.shows_all_sizes()
+        && (0..control.template.hosts.len()).all(|host| {
+            let variants = control.variants(host);
+            variants.iter().filter(|variant| default.distance(variant) <= 1).all(|variant| {
+                let unit = |theme| Unit { control, host, variant: variant.clone(), theme };
+                system.tokens.themes().into_iter().all(|theme| is_small(&unit(theme)))
+            })
+        })
+}
+
+/// Samples a control for some checks.
+pub fn sample<'s>(
+    system: &'s System,
+    stage: &Stage,
+    control: &'s Control,
+    every_case: bool,
+    checks: &[Task],
+) -> Sample<'s> {
+    let themes = system.tokens.themes().len() as u64;
+    let mut sample = Sample { cases: 0, units: Vec::new() };
+    let sets = state_sets(system, control);
+    let checks = checks.iter().copied().filter(|check| !is_off(system, check.id));
+    let dependence = Dependence::new(system, control);
+    let hosts = Hosts::new(system, stage, control, &sets);
+    let is_never_large = !every_case && is_never_large(system, stage, control, &dependence);
+    let relevance = checks.filter_map(|check| {
+        let reads = check.scope.reads(control)?;
+        Some((
+            check,
+            match every_case {
+                true => Relevance::all(system, control, reads, &sets),
+                false => dependence.relevance(reads, &sets, is_never_large, &hosts),
+            },
+        ))
+    });
+    let relevance = relevance.collect();
+    let variants = hosts.variants;
+    let plan = Arc::new(Plan { control, relevance, sets });
+    let default = control.default_variant();
+    for (host, mut variants) in variants.into_iter().enumerate() {
+        // The variant nearest to the default stands for those that are like it: its name says most.
+        variants.sort_by_cached_key(|variant| default.distance(variant));
+        let alone = alone(control, &default, &variants);
+        sample.cases += variants.len() as u64 * plan.sets.len() as u64 * themes;
+        let mut checks: BTreeMap<usize, Vec<(usize, u64)>> = BTreeMap::new();
+        for (index, (check, relevance)) in plan.relevance.iter().enumerate() {
+            let Some((_, hosts)) = relevance.hosts.iter().find(|(known, _)| *known == host) else { continue };
+            if matches!(check.scope, Scope::Options(..)) {
+                alone.iter().for_each(|variant| checks.entry(*variant).or_default().push((index, *hosts)));
+                continue;
+            }
+            for one in representatives(&variants, &relevance.axes) {
+                checks.entry(one.variant).or_default().push((index, one.stands_for * hosts));
+            }
+        }
+        sample.units.extend(checks.into_iter().map(|(variant, checks)| Sampled {
+            plan: Arc::clone(&plan),
+            host,
+            variant: variants[variant].clone(),
+            checks,
+        }));
+    }
+    sample
+}
+
+/// The default variant, each option alone, and the nearest variant of what a rule combines, by index.
+pub(crate) fn alone(control: &Control, default: &Variant, variants: &[Variant]) -> Vec<usize> {
+    let mut found: BTreeSet<usize> =
+        variants.iter().enumerate().filter(|(_, v)| default.distance(v) <= 1).map(|(index, _)| index).collect();
+    for rule in &control.rules {
+        let has_all = |variant: &Variant| rule.options.iter().all(|option| variant.has(*option));
+        found.extend(variants.iter().position(has_all));
+    }
+    found.into_iter().collect()
+}
