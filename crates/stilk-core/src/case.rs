@@ -4,7 +4,7 @@ use crate::css::Unknown;
 use crate::dom::{Document, Element, NodeId};
 use crate::engine::defaults::Browser;
 use crate::engine::{Engine, Forced, Matches, Media, Styles, Stylesheet};
-use crate::layout::{KnownLayouts, LaidOut, Layout, Origin, Rect, lay_out};
+use crate::layout::{KnownLayouts, LaidOut, Layout, Origin, Rect, lay_out, lay_out_in_font};
 use crate::markup::{Mounted, Request, mount};
 use crate::stylesheet::{Plan, Written};
 use crate::system::states::StateKind;
@@ -180,17 +180,17 @@ impl Look {
     pub fn layout(&self) -> Result<&Layout, Unknown> {
         let laid_out = self.layout.get_or_init(|| match &self.layouts {
             Some(known) => known.of(&self.document, &self.styles, self.mounted.host, ROOM),
-            None => Rc::new(self.layout_in(ROOM)),
+            None => Rc::new(lay_out(&self.document, &self.styles, self.mounted.host, ROOM)),
         });
         laid_out.as_ref().as_ref().map_err(|reason| *reason)
     }
 
-    /// The same in a block of another width in px.
+    /// The same in a block of another width in px; nothing is said of the font's part in it.
     ///
     /// # Errors
     /// Something in it is not modelled.
     pub fn layout_in(&self, width: f64) -> Result<Layout, Unknown> {
-        lay_out(&self.document, &self.styles, self.mounted.host, width)
+        lay_out_in_font(&self.document, &self.styles, self.mounted.host, width)
     }
 
     /// Where a box is drawn, from the upper left corner of the control's own.

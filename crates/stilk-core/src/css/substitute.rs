@@ -28,6 +28,11 @@ impl CustomName {
         text.hash(&mut hasher);
         CustomName { text: text.into(), hash: hasher.finish().max(1) }
     }
+
+    /// Its bit in a Bloom filter of 64.
+    pub fn bit(&self) -> u64 {
+        1 << (self.hash % 64)
+    }
 }
 
 /// A text with its references found: what is substituted again and again is taken apart once.

@@ -261,16 +261,14 @@ impl Block {
         let mut customs = 0;
         for declaration in &declarations {
             sets.add_all(&declaration.sets);
-            if let Some(name) = &declaration.custom {
-                customs |= 1 << (name.hash % 64);
-            }
+            customs |= declaration.custom.as_ref().map_or(0, CustomName::bit);
         }
         Some(Block { declarations, origin, layering, unknown, native: None, containers: Vec::new(), sets, customs })
     }
 
     /// Whether it may set a custom property.
     pub fn may_set(&self, name: &CustomName) -> bool {
-        self.customs & (1 << (name.hash % 64)) != 0
+        self.customs & name.bit() != 0
     }
 }
 
@@ -310,7 +308,9 @@ pub struct Matched {
     /// What the blocks set in text from left to right: most longhands are set by none.
     pub sets: LonghandSet,
     /// A Bloom filter of the custom properties that they set.
-    customs: u64,
+    pub customs: u64,
+    /// By longhand, the first block that sets it in text from left to right; looked up in every theme.
+    first: OnceCell<Box<[u16; Longhand::ALL.len()]>>,
 }
 
 /// What an element's box is by nature, whatever `display` says.
@@ -365,7 +365,7 @@ impl Matched {
 
     /// Whether a block may set a custom property.
     pub fn may_set(&self, name: &CustomName) -> bool {
-        self.customs & (1 << (name.hash % 64)) != 0
+        self.customs & name.bit() != 0
     }
 
     /// An attribute of the element, if an `attr()` may ask for it.
@@ -604,7 +604,7 @@ impl Sheets {
         let names = self.attributes.iter().chain(inlined);
         let attributes = names.filter_map(|name| Some((name.clone(), data.attribute(name)?.into()))).collect();
         let nature = if is_pseudo { Nature::Plain } else { Nature::of(data) };
-        let matched = Matched { blocks, inline, attributes, nature, sets: LonghandSet::default(), customs: 0 };
+        let matched = Matched { blocks, inline, attributes, nature, ..Matched::default() };
         let (mut sets, mut customs) = (LonghandSet::default(), 0);
         for block in self.blocks(&matched) {
             sets.add_all(block.sets.get(Flow::LTR));
@@ -627,6 +627,29 @@ impl Sheets {
     /// The blocks of a match, strongest first.
     pub fn blocks<'m>(&'m self, matched: &'m Matched) -> impl Iterator<Item = &'m Block> {
         matched.blocks.iter().filter_map(|rank| self.block(matched, *rank))
+    }
+
+    /// The blocks of a match that set a longhand in some flow, strongest first, and perhaps some that do not.
+    pub fn blocks_with<'m>(
+        &'m self,
+        matched: &'m Matched,
+        longhand: Longhand,
+        flow: Flow,
+    ) -> impl Iterator<Item = &'m Block> {
+        let start = match flow {
+            Flow::LTR => usize::from(matched.first.get_or_init(|| self.first_blocks(matched))[longhand as usize]),
+            _ => 0,
+        };
+        matched.blocks.iter().skip(start).filter_map(|rank| self.block(matched, *rank))
+    }
+
+    fn first_blocks(&self, matched: &Matched) -> Box<[u16; Longhand::ALL.len()]> {
+        let mut first = Box::new([u16::MAX; Longhand::ALL.len()]);
+        for (index, rank) in matched.blocks.iter().enumerate().rev() {
+            let Some(block) = self.block(matched, *rank) else { continue };
+            block.sets.get(Flow::LTR).iter().for_each(|longhand| first[longhand as usize] = index as u16);
+        }
+        first
     }
 
     fn block<'m>(&'m self, matched: &'m Matched, rank: u32) -> Option<&'m Block> {

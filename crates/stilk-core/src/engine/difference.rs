@@ -7,6 +7,7 @@ use super::stylesheet::DeclarationBody;
 use crate::css::parse::Declared;
 use crate::css::property::Longhand as L;
 use crate::css::substitute::CustomName;
+use std::rc::Rc;
 
 /// What other values of the element, or of what is around it, have a say in: always compared.
 const DEPENDENT: [L; 11] = [
@@ -40,11 +41,12 @@ impl Style {
         }
         let flow = self.flow();
         let (own, others) = (self.context(), other.context());
-        if flow != other.flow() || own != others || !std::rc::Rc::ptr_eq(&self.sheets, &other.sheets) {
+        if flow != other.flow() || own != others || !Rc::ptr_eq(&self.sheets, &other.sheets) {
             return LonghandSet::all();
         }
         let mut found = LonghandSet::default();
         DEPENDENT.iter().for_each(|longhand| found.add(*longhand));
+        let apart = self.customs_apart(other);
         for (block, is_common) in self.sheets.compared(&self.matched, &other.matched) {
             // Beside the match, what is around the element and how it is drawn may decide whether a block applies.
             let is_turned = block.native.is_some() && self.is(L::Appearance, "none") != other.is(L::Appearance, "none");
@@ -52,7 +54,7 @@ impl Style {
                 found.add_all(block.sets.get(flow));
                 continue;
             }
-            let differing = block.declarations.iter().filter(|d| self.reads_other(other, d));
+            let differing = block.declarations.iter().filter(|d| self.reads_other(other, d, apart));
             differing.for_each(|declaration| found.add_all(declaration.sets.get(flow)));
         }
         for (style, width) in LINES {
@@ -67,37 +69,35 @@ impl Style {
         found
     }
 
-    /// Whether the value of a declaration that both have comes from elsewhere.
-    fn reads_other(&self, other: &Style, declaration: &Prepared) -> bool {
+    /// Whether the value of a declaration that both have comes from elsewhere; `apart` has a bit for each custom property that
+    /// may have another value.
+    fn reads_other(&self, other: &Style, declaration: &Prepared, apart: u64) -> bool {
         let DeclarationBody::Property(parsed) = declaration.body() else { return false };
         match &parsed.declared {
             Declared::Values(_) => false,
             Declared::Wide(_) => true,
             Declared::Pending(_) => declaration.text.as_ref().is_none_or(|text| {
+                let custom =
+                    |style: &Style, name: &CustomName| style.custom(name).map(|custom| (custom.text, custom.unknown));
+                let differs = |name: &CustomName| apart & name.bit() != 0 && custom(self, name) != custom(other, name);
+                let attribute = |style: &Style, name: &str| style.matched.attribute(name);
                 text.may_be_wide()
-                    || text.references().iter().any(|name| self.has_other_custom(other, name))
-                    || text
-                        .attributes()
-                        .iter()
-                        .any(|name| self.matched.attribute(name) != other.matched.attribute(name))
+                    || text.references().iter().any(differs)
+                    || text.attributes().iter().any(|name| attribute(self, name) != attribute(other, name))
             }),
         }
     }
 
-    /// Whether a custom property has another value.
-    fn has_other_custom(&self, other: &Style, name: &CustomName) -> bool {
-        // Most are set on what both stand in.
-        let (own, others) = (self.setter(name), other.setter(name));
-        let value = |style: &Style| style.custom(name).map(|custom| (custom.text, custom.unknown));
-        !std::ptr::eq(own, others) && value(self) != value(other)
-    }
-
-    /// The nearest style, from this one up, that may set a custom property; the outermost where none does.
-    fn setter(&self, name: &CustomName) -> &Style {
-        let mut at = self;
-        while let Some(parent) = at.parent().filter(|_| !at.matched.may_set(name)) {
-            at = parent;
+    /// A Bloom filter of the custom properties that are set below what both stand in: all others have the same values.
+    fn customs_apart(&self, other: &Style) -> u64 {
+        let mut bits = 0;
+        let (mut a, mut b) = (Some(self), Some(other));
+        while let (Some(one), Some(another)) = (a, b)
+            && !std::ptr::eq(one, another)
+        {
+            bits |= one.matched.customs | another.matched.customs;
+            (a, b) = (one.parent().map(Rc::as_ref), another.parent().map(Rc::as_ref));
         }
-        at
+        bits
     }
 }

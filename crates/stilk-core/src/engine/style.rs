@@ -338,7 +338,8 @@ impl Style {
             return (Specified::Unset, None);
         }
         let mut skip = Skip::None;
-        for block in self.sheets.blocks(&self.matched).filter(|block| block.sets.get(flow).has(longhand)) {
+        let blocks = self.sheets.blocks_with(&self.matched, longhand, flow);
+        for block in blocks.filter(|block| block.sets.get(flow).has(longhand)) {
             for declaration in block.declarations.iter().rev().filter(|d| d.sets.get(flow).has(longhand)) {
                 let DeclarationBody::Property(parsed) = declaration.body() else { continue };
                 if skip.covers(block) {

@@ -163,7 +163,7 @@ impl KnownLayouts {
     /// The layout of a look, made where none is known that is the same.
     pub fn of(&self, document: &Rc<Document>, styles: &Styles, host: NodeId, width: f64) -> LaidOut {
         // What differs from so many differs from all others most likely.
-        const MOST: usize = 6;
+        const MOST: usize = 12;
         let mut list = self.list.borrow_mut();
         let known = list.iter().find(|(of, with, _)| alike::is_alike((of, with), (document, styles), host));
         if let Some((_, _, known)) = known {
@@ -203,8 +203,26 @@ const SAME: f32 = 0.02;
 /// # Errors
 /// Something in it is not modelled: tables, floats, vertical writing.
 pub fn lay_out(document: &Document, styles: &Styles, host: NodeId, width: f64) -> Result<Layout, Unknown> {
-    let mut runs = Vec::new();
-    for guess in GUESSES {
+    lay_out_with(&GUESSES, document, styles, host, width)
+}
+
+/// The same, without asking whether the font decides a side.
+///
+/// # Errors
+/// As for [`lay_out`].
+pub fn lay_out_in_font(document: &Document, styles: &Styles, host: NodeId, width: f64) -> Result<Layout, Unknown> {
+    lay_out_with(&GUESSES[..2], document, styles, host, width)
+}
+
+fn lay_out_with(
+    guesses: &[Guess],
+    document: &Document,
+    styles: &Styles,
+    host: NodeId,
+    width: f64,
+) -> Result<Layout, Unknown> {
+    let mut runs: Vec<Vec<(Origin, bool, Rect)>> = Vec::new();
+    for guess in guesses.iter().copied() {
         let mut found = build::run(document, styles, host, width as f32, guess)?;
         let Some((_, _, origin)) = found.iter().find(|(known, is_text, _)| *known == (host, None) && !is_text) else {
             return Ok(Layout::default());
@@ -218,7 +236,9 @@ pub fn lay_out(document: &Document, styles: &Styles, host: NodeId, width: f64) -
     }
     const MISSING: Rect = Rect { x: f32::NAN, y: f32::NAN, width: f32::NAN, height: f32::NAN };
     let in_run = |run: usize, origin: &Origin, is_text: bool| {
-        let found = runs[run].iter().find(|(known, text, _)| known == origin && *text == is_text);
+        // A run that is not made says what the first one says.
+        let run = runs.get(run).unwrap_or(&runs[0]);
+        let found = run.iter().find(|(known, text, _)| known == origin && *text == is_text);
         found.map_or(MISSING, |(_, _, rect)| *rect)
     };
     let boxes = runs[0].iter().map(|(origin, is_text, _)| {

@@ -16,11 +16,31 @@ impl<'m> Names<'m> {
     }
 
     fn fill(&self, pattern: &str, control: &str, option: &str, part: &str) -> String {
-        pattern
-            .replace("{prefix}", &self.manifest.prefix.value)
-            .replace("{control}", control)
-            .replace("{option}", option)
-            .replace("{part}", part)
+        let mut name = String::with_capacity(pattern.len() + 16);
+        let mut rest = pattern;
+        while let Some((before, after)) = rest.split_once('{') {
+            name.push_str(before);
+            let known = [
+                ("prefix", self.manifest.prefix.value.as_str()),
+                ("control", control),
+                ("option", option),
+                ("part", part),
+            ];
+            let found =
+                known.iter().find_map(|(key, value)| Some((value, after.strip_prefix(key)?.strip_prefix('}')?)));
+            rest = match found {
+                Some((value, after)) => {
+                    name.push_str(value);
+                    after
+                }
+                None => {
+                    name.push('{');
+                    after
+                }
+            };
+        }
+        name.push_str(rest);
+        name
     }
 
     /// A control's class, without the dot.

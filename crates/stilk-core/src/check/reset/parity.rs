@@ -40,13 +40,14 @@ fn run(survey: &Survey, sink: &mut Sink) {
             state_sets(system, control).into_iter().filter(|set| set.len() <= 1 && set.of_parts().is_empty()).collect();
         let mut variants: Vec<Variant> = by_one_option(control, 0).into_iter().map(|(_, variant)| variant).collect();
         variants.insert(0, control.default_variant());
-        for host in 1..control.template.hosts.len() {
-            let exist = control.variants(host);
-            for variant in variants.iter().filter(|variant| exist.contains(variant)) {
-                let unit = |host: usize| Unit { control, host, variant: variant.clone(), theme: theme.clone() };
-                for states in &singles {
-                    let (reference, other) =
-                        (survey.stage.look(&unit(0), states), survey.stage.look(&unit(host), states));
+        let hosts = 1..control.template.hosts.len();
+        let exist: Vec<Vec<Variant>> = hosts.clone().map(|host| control.variants(host)).collect();
+        for variant in &variants {
+            let unit = |host: usize| Unit { control, host, variant: variant.clone(), theme: theme.clone() };
+            for states in &singles {
+                let reference = survey.stage.look(&unit(0), states);
+                for host in hosts.clone().filter(|host| exist[host - 1].contains(variant)) {
+                    let other = survey.stage.look(&unit(host), states);
                     sink.decided(CHECK.id, 1);
                     if let Some((longhand, was, is, declaration)) = difference(survey, control, &reference, &other) {
                         let name = crate::specimen::host_name(control, host);
