@@ -379,6 +379,8 @@ impl Matched {
 struct PreparedRule {
     selector: One,
     subject: Subject,
+    /// Classes without which it does not match.
+    classes: Vec<LocalName>,
     /// Ranks of its blocks.
     blocks: [Option<u32>; 2],
 }
@@ -411,6 +413,8 @@ pub struct Sheets {
     by_class: FxHashMap<LocalName, Vec<u32>>,
     by_name: FxHashMap<LocalName, Vec<u32>>,
     other: Vec<u32>,
+    /// What was looked up in these three, by the name and the classes of an element.
+    candidates: RefCell<FxHashMap<(LocalName, Vec<LocalName>), Rc<[u32]>>>,
     /// Custom properties with a type, by the hash of their name.
     registered: FxHashMap<u64, TypedProperty>,
     /// Attributes that some `attr()` names.
@@ -447,6 +451,7 @@ impl Sheets {
             by_class: FxHashMap::default(),
             by_name: FxHashMap::default(),
             other: Vec::new(),
+            candidates: RefCell::default(),
             registered: FxHashMap::default(),
             attributes: Vec::new(),
             layers: Layers::default(),
@@ -523,30 +528,26 @@ impl Sheets {
             let subject = rule.pseudo.as_ref().map_or(Subject::Element, |pseudo| {
                 self.pseudos.iter().position(|name| *name == pseudo.0).map_or(Subject::Nothing, Subject::Pseudo)
             });
-            self.rules.push(PreparedRule { selector: rule.selector.clone(), subject, blocks: [None; 2] });
+            let mut classes = Vec::new();
+            classes_asked(&rule.selector, &mut classes);
+            self.rules.push(PreparedRule { selector: rule.selector.clone(), subject, classes, blocks: [None; 2] });
         }
     }
 
     /// Files every rule under what its last compound selector asks for: under the class that the fewest rules ask for,
     /// so that an element with many classes is not held against every option of its control.
     fn index(&mut self) {
-        let mut classes: Vec<Vec<LocalName>> = Vec::with_capacity(self.rules.len());
         let mut counts: FxHashMap<LocalName, u32> = FxHashMap::default();
-        for rule in &self.rules {
-            let mut asked = Vec::new();
-            classes_asked(&rule.selector, &mut asked);
-            for class in &asked {
-                *counts.entry(class.clone()).or_default() += 1;
-            }
-            classes.push(asked);
+        for class in self.rules.iter().flat_map(|rule| &rule.classes) {
+            *counts.entry(class.clone()).or_default() += 1;
         }
-        for (index, (rule, asked)) in self.rules.iter().zip(classes).enumerate() {
+        for (index, rule) in self.rules.iter().enumerate() {
             let name = rule.selector.iter().find_map(|component| match component {
                 Component::LocalName(local) => Some(local.lower_name.0.clone()),
                 _ => None,
             });
-            let list = match (asked.into_iter().min_by_key(|class| counts[class]), name) {
-                (Some(class), _) => self.by_class.entry(class).or_default(),
+            let list = match (rule.classes.iter().min_by_key(|class| counts[*class]), name) {
+                (Some(class), _) => self.by_class.entry(class.clone()).or_default(),
                 (None, Some(name)) => self.by_name.entry(name).or_default(),
                 (None, None) => &mut self.other,
             };
@@ -564,9 +565,7 @@ impl Sheets {
         let mut own = Vec::new();
         let mut of_pseudos: Vec<Vec<u32>> = vec![Vec::new(); self.pseudos.len()];
         let data = element.element();
-        let by_class = data.classes.iter().filter_map(|class| self.by_class.get(class));
-        let by_name = self.by_name.get(&data.name.local);
-        for index in by_class.chain(by_name).chain([&self.other]).flatten() {
+        for index in self.candidates(data).iter() {
             let rule = &self.rules[*index as usize];
             let blocks = match rule.subject {
                 Subject::Element => &mut own,
@@ -581,6 +580,27 @@ impl Sheets {
         let pseudos = self.pseudos.iter().zip(of_pseudos).filter(|(name, list)| !list.is_empty() && is_there(name));
         let pseudos = pseudos.map(|(name, list)| (*name, self.sorted(data, list, None, true))).collect();
         (self.sorted(data, own, inline, false), pseudos)
+    }
+
+    /// The rules that elements with these very classes and this name may match: controls repeat, in all their states.
+    fn candidates(&self, data: &Element) -> Rc<[u32]> {
+        // Bounded: a foreign page may have any number.
+        const MOST: usize = 1 << 12;
+        let key = (data.name.local.clone(), data.classes.clone());
+        if let Some(known) = self.candidates.borrow().get(&key) {
+            return Rc::clone(known);
+        }
+        let by_class = data.classes.iter().filter_map(|class| self.by_class.get(class));
+        let by_name = self.by_name.get(&data.name.local);
+        let all = by_class.chain(by_name).chain([&self.other]).flatten().copied();
+        let has_classes = |rule: &PreparedRule| rule.classes.iter().all(|class| data.classes.contains(class));
+        let found: Rc<[u32]> = all.filter(|index| has_classes(&self.rules[*index as usize])).collect();
+        let mut known = self.candidates.borrow_mut();
+        if known.len() > MOST {
+            known.clear();
+        }
+        known.insert(key, Rc::clone(&found));
+        found
     }
 
     fn sorted(&self, data: &Element, mut blocks: Vec<u32>, inline: Option<Rc<Inline>>, is_pseudo: bool) -> Matched {

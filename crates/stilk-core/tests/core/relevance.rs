@@ -35,7 +35,35 @@ fn an_axis_that_paints_nothing_is_computed_once() {
         @axis shape { square { } round { --round: 4px; } rounder { --round: 9px; } }
     }";
     let few = same(&two(sheet));
-    assert_eq!(few.computed * 3, few.cases);
+    assert!(few.computed * 3 <= few.cases, "{} of {}", few.computed, few.cases);
+}
+
+#[test]
+fn of_hosts_that_give_the_same_values_one_is_computed() {
+    let sheet = |rule: &str| {
+        format!(
+            "@control x {{ color: {{a}}; background-color: {{paper}}; font: 16px serif; display: inline-flex; {rule}
+               @state hover {{ color: {{b}}; }} @state focus {{ outline: 1px solid; }} @state active {{ color: {{b}}; }}
+               @state disabled {{ opacity: .5; }} }}"
+        )
+    };
+    let computed = |rule: &str| {
+        let few = same(&Memory::with_sheet(&sheet(rule)).only(&["contrast/text"]));
+        (few.computed, few.cases)
+    };
+    let (alike, cases) = computed("");
+    assert!(alike * 2 <= cases, "{alike} of {cases}");
+    // What an element paints beside the rules, and rules that ask for an element, tell them apart.
+    for rule in [
+        "@host a { color: {b}; }",
+        "@host a { @state hover { background-color: {b}; } }",
+        "@option other { @host a { color: {b}; } }",
+        "@option other { color: revert; }",
+        "&[href] { color: {b}; }",
+    ] {
+        let (computed, cases) = computed(rule);
+        assert!(computed * 2 > cases, "{rule}: {computed} of {cases}");
+    }
 }
 
 #[test]
@@ -105,8 +133,8 @@ fn whole_systems_give_the_report_that_all_their_cases_give() {
             "../stilk/tests/projects/pier" => {
                 assert!(few.computed * 2 < few.cases, "{} of {}", few.computed, few.cases)
             }
-            // Some check can tell every case of these small ones from every other.
-            _ => assert_eq!(few.computed, few.cases, "{folder}"),
+            // Some check can tell most cases of these small ones from every other.
+            _ => assert!(few.computed * 10 > few.cases * 9, "{folder}: {} of {}", few.computed, few.cases),
         }
     }
 }
