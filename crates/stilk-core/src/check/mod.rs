@@ -223,10 +223,13 @@ pub struct Inspection<'i> {
 #[derive(Default)]
 struct Known<'l> {
     /// What changes between two looks.
-    changes: RefCell<FxHashMap<(*const Look, *const Look), Rc<Vec<Change>>>>,
+    changes: RefCell<FxHashMap<[*const Look; 2], Changes>>,
     /// The boxes that a look paints.
     boxes: RefCell<FxHashMap<*const Look, Boxes<'l>>>,
 }
+
+/// What changes between two looks.
+type Changes = Rc<Vec<Change>>;
 
 /// The boxes of a look, or why they are not known.
 type Boxes<'l> = Rc<Result<Vec<PaintedBox<'l>>, Unknown>>;
@@ -276,8 +279,8 @@ impl<'i> Inspection<'i> {
     }
 
     /// Everything that rules of the system change between two of the looks and that can be seen.
-    fn changes(&self, before: &Look, after: &Look) -> Rc<Vec<Change>> {
-        let key = (std::ptr::from_ref(before), std::ptr::from_ref(after));
+    fn changes(&self, before: &Look, after: &Look) -> Changes {
+        let key = [std::ptr::from_ref(before), std::ptr::from_ref(after)];
         let mut known = self.known.changes.borrow_mut();
         Rc::clone(known.entry(key).or_insert_with(|| Rc::new(visible::changes(before, after))))
     }

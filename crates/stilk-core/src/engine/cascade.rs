@@ -309,8 +309,8 @@ pub struct Matched {
     pub sets: LonghandSet,
     /// A Bloom filter of the custom properties that they set.
     pub customs: u64,
-    /// By longhand, the first block that sets it in text from left to right; looked up in every theme.
-    first: OnceCell<Box<[u16; Longhand::ALL.len()]>>,
+    /// By longhand, the first block that sets it in text from left to right, or one before that; looked up in every theme.
+    first: OnceCell<Box<[u8; Longhand::ALL.len()]>>,
 }
 
 /// What an element's box is by nature, whatever `display` says.
@@ -399,6 +399,9 @@ enum Subject {
 /// Values by property and text.
 type Parsed = FxHashMap<(PropertyName, Rc<str>), Rc<Option<Declared>>>;
 
+/// The name and the classes of an element.
+type Asked = (LocalName, Vec<LocalName>);
+
 /// A computed value, which many elements may have.
 pub type Shared = Rc<Result<Value, Unknown>>;
 
@@ -414,7 +417,7 @@ pub struct Sheets {
     by_name: FxHashMap<LocalName, Vec<u32>>,
     other: Vec<u32>,
     /// What was looked up in these three, by the name and the classes of an element.
-    candidates: RefCell<FxHashMap<(LocalName, Vec<LocalName>), Rc<[u32]>>>,
+    candidates: RefCell<FxHashMap<Asked, Rc<[u32]>>>,
     /// Custom properties with a type, by the hash of their name.
     registered: FxHashMap<u64, TypedProperty>,
     /// Attributes that some `attr()` names.
@@ -565,15 +568,22 @@ impl Sheets {
         let mut own = Vec::new();
         let mut of_pseudos: Vec<Vec<u32>> = vec![Vec::new(); self.pseudos.len()];
         let data = element.element();
-        for index in self.candidates(data).iter() {
-            let rule = &self.rules[*index as usize];
-            let blocks = match rule.subject {
-                Subject::Element => &mut own,
-                Subject::Pseudo(index) => &mut of_pseudos[index],
-                Subject::Nothing => continue,
-            };
-            if element.matches(&rule.selector, rule.subject != Subject::Element, caches) {
-                blocks.extend(rule.blocks.iter().flatten());
+        let candidates = self.candidates(data);
+        let mut matching = element.matching(false, caches);
+        let mut any = false;
+        for rule in candidates.iter().map(|index| &self.rules[*index as usize]) {
+            match rule.subject {
+                Subject::Element if matching.matches(&rule.selector) => own.extend(rule.blocks.iter().flatten()),
+                Subject::Pseudo(_) => any = true,
+                Subject::Element | Subject::Nothing => {}
+            }
+        }
+        let mut matching = element.matching(true, caches);
+        for rule in candidates.iter().filter(|_| any).map(|index| &self.rules[*index as usize]) {
+            if let Subject::Pseudo(index) = rule.subject
+                && matching.matches(&rule.selector)
+            {
+                of_pseudos[index].extend(rule.blocks.iter().flatten());
             }
         }
         let is_there = |name: &str| name != "placeholder" || forms::shows_placeholder(data);
@@ -663,11 +673,15 @@ impl Sheets {
         matched.blocks.iter().skip(start).filter_map(|rank| self.block(matched, *rank))
     }
 
-    fn first_blocks(&self, matched: &Matched) -> Box<[u16; Longhand::ALL.len()]> {
-        let mut first = Box::new([u16::MAX; Longhand::ALL.len()]);
+    fn first_blocks(&self, matched: &Matched) -> Box<[u8; Longhand::ALL.len()]> {
+        let mut first = Box::new([u8::MAX; Longhand::ALL.len()]);
         for (index, rank) in matched.blocks.iter().enumerate().rev() {
             let Some(block) = self.block(matched, *rank) else { continue };
-            block.sets.get(Flow::LTR).iter().for_each(|longhand| first[longhand as usize] = index as u16);
+            block
+                .sets
+                .get(Flow::LTR)
+                .iter()
+                .for_each(|longhand| first[longhand as usize] = index.min(usize::from(u8::MAX)) as u8);
         }
         first
     }

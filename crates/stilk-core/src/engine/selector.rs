@@ -399,6 +399,19 @@ impl fmt::Debug for ElementRef<'_> {
     }
 }
 
+/// An element that selectors are held against.
+pub struct Matching<'c, 'd> {
+    element: ElementRef<'d>,
+    context: MatchingContext<'c, Selectors>,
+}
+
+impl Matching<'_, '_> {
+    /// Whether the element, or a pseudo-element of it, matches.
+    pub fn matches(&mut self, selector: &One) -> bool {
+        matches_selector(selector, 0, None, self.element, &mut self.context)
+    }
+}
+
 impl<'d> ElementRef<'d> {
     pub(super) fn element(&self) -> &'d DomElement {
         match &self.document.node(self.node).data {
@@ -413,8 +426,13 @@ impl<'d> ElementRef<'d> {
 
     /// Whether the element, or a pseudo-element of it, matches.
     pub fn matches(&self, selector: &One, pseudo: bool, caches: &mut SelectorCaches) -> bool {
+        self.matching(pseudo, caches).matches(selector)
+    }
+
+    /// Asks one selector after another.
+    pub fn matching<'c>(&self, pseudo: bool, caches: &'c mut SelectorCaches) -> Matching<'c, 'd> {
         let mode = if pseudo { MatchingMode::ForStatelessPseudoElement } else { MatchingMode::Normal };
-        let mut context = MatchingContext::new(
+        let context = MatchingContext::new(
             mode,
             None,
             caches,
@@ -422,7 +440,7 @@ impl<'d> ElementRef<'d> {
             NeedsSelectorFlags::No,
             MatchingForInvalidation::No,
         );
-        matches_selector(selector, 0, None, *self, &mut context)
+        Matching { element: *self, context }
     }
 
     fn sibling(&self, forward: bool) -> Option<Self> {

@@ -43,6 +43,8 @@ fn run(survey: &Survey, sink: &mut Sink) {
     for control in &survey.system.controls {
         let mut looks: HashMap<(usize, Variant, StateSet), Look> = HashMap::new();
         let default = control.default_variant();
+        let mut sets = state_sets(survey.system, control);
+        sets.sort_by_key(StateSet::len);
         let variants: Vec<Vec<Variant>> = (0..control.template.hosts.len())
             .map(|host| {
                 let mut variants = control.variants(host);
@@ -58,8 +60,8 @@ fn run(survey: &Survey, sink: &mut Sink) {
                 rule.declarations.iter().any(|d| lives.get(&d.span).is_some_and(|life| !life.wins))
             };
             // Most rules win in the first place that one thinks of.
-            let first = places(survey, control, rule, &variants, 1).into_iter().take(1);
-            let others = std::iter::once(()).flat_map(|()| places(survey, control, rule, &variants, TRIED));
+            let first = places(control, rule, &sets, &variants, 1).into_iter().take(1);
+            let others = std::iter::once(()).flat_map(|()| places(control, rule, &sets, &variants, TRIED));
             for (host, variant, states) in first.chain(others) {
                 if !waits(&lives) {
                     break;
@@ -105,16 +107,14 @@ fn can_be_asked(rule: &Rule) -> bool {
 
 /// Cases in which a rule applies, the likely ones first, in so many variants of each host.
 fn places(
-    survey: &Survey,
     control: &Control,
     rule: &Rule,
+    sets: &[StateSet],
     variants: &[Vec<Variant>],
     most: usize,
 ) -> Vec<(usize, Variant, StateSet)> {
     let own = case_states(rule);
-    let mut sets: Vec<StateSet> =
-        state_sets(survey.system, control).into_iter().filter(|set| set.covers(&own)).collect();
-    sets.sort_by_key(|set| set.len());
+    let mut sets: Vec<StateSet> = sets.iter().filter(|set| set.covers(&own)).cloned().collect();
     if !sets.contains(&own) {
         sets.insert(0, own);
     }
