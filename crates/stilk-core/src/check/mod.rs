@@ -173,6 +173,7 @@ pub static CHECKS: &[&Check] = &[
     &page::bypass::CHECK,
     &page::collision::CHECK,
     &page::contrast::CHECK,
+    &page::forced_colors::CHECK,
     &page::hover_only::CHECK,
     &page::lasting_focus::CHECK,
     &page::outline::CHECK,

@@ -102,14 +102,18 @@ impl Styles {
         std::iter::once(None).chain(pseudos)
     }
 
-    /// The styles of some elements, without those of their pseudo-elements.
-    pub fn only(&self, nodes: impl IntoIterator<Item = NodeId>) -> Styles {
+    /// The styles of some elements with those of their pseudo-elements.
+    pub fn only(&self, nodes: &[NodeId]) -> Styles {
         let mut some = Styles::default();
         for node in nodes {
-            if let Some(style) = self.element(node) {
-                some.set(node, Rc::clone(style));
+            if let Some(style) = self.element(*node) {
+                some.set(*node, Rc::clone(style));
             }
         }
+        let mut sorted = nodes.to_vec();
+        sorted.sort_unstable();
+        let pseudos = self.pseudos.iter().filter(|(of, ..)| sorted.binary_search(of).is_ok());
+        some.pseudos.extend(pseudos.map(|(of, name, style)| (*of, *name, Rc::clone(style))));
         some
     }
 
@@ -201,6 +205,19 @@ impl Style {
         let mut set = LonghandSet::default();
         for block in self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author) {
             set.add_all(block.sets.get(flow));
+        }
+        set
+    }
+
+    /// Longhands that declarations of the page's set, be it in vain, in those sheets for which the answer is yes; by index, as
+    /// in [`DeclarationId::sheet`].
+    pub fn set_in(&self, is_asked: impl Fn(u16) -> bool) -> LonghandSet {
+        let flow = self.flow();
+        let mut set = LonghandSet::default();
+        for block in self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author) {
+            if block.declarations.first().is_some_and(|declaration| is_asked(declaration.id.sheet)) {
+                set.add_all(block.sets.get(flow));
+            }
         }
         set
     }

@@ -10,7 +10,7 @@ use cssparser::{
     AtRuleParser, CowRcStr, DeclarationParser, ParseError, Parser, ParserState, QualifiedRuleParser,
     RuleBodyItemParser, RuleBodyParser, StyleSheetParser, Token,
 };
-use std::sync::Arc;
+use std::sync::{Arc, OnceLock};
 
 /// Blocks nested deeper than this are dropped; nobody writes them, and the stack has an end.
 const MAX_DEPTH: usize = 64;
@@ -32,6 +32,8 @@ pub struct Stylesheet {
     pub registered: Vec<(Registered, Arc<[Condition]>)>,
     /// Stylesheets that were imported into it: their addresses and texts.
     pub imported: Vec<(String, String)>,
+    /// The rules that ask for a state and for a place, once that was asked.
+    of_states_in_place: OnceLock<Vec<u32>>,
 }
 
 /// A custom property with a type: `@property` (CSS Properties and Values API 1, section 2).
@@ -205,6 +207,22 @@ impl LayerId {
 pub type Importer<'i> = &'i mut dyn FnMut(&str) -> Option<String>;
 
 impl Stylesheet {
+    /// Rules that ask for a state of the pointer or the keyboard and for the place of their element: by these, two elements
+    /// that look the same at rest may not do so in that state.
+    pub fn rules_of_states_in_place(&self) -> impl Iterator<Item = &StyleRule> {
+        const OF_PLACE: [&str; 10] = [" ", ">", "+", "~", ":nth", ":first", ":last", ":only", ":has(", ":not("];
+        let asks = |rule: &StyleRule| {
+            let text = selector::to_text(&rule.selector);
+            let is_of_state = [":hover", ":focus", ":active"].iter().any(|state| text.contains(state));
+            is_of_state && OF_PLACE.iter().any(|part| text.contains(part))
+        };
+        let indices = self.of_states_in_place.get_or_init(|| {
+            let asking = self.rules.iter().enumerate().filter(|(_, rule)| asks(rule));
+            asking.map(|(index, _)| index as u32).collect()
+        });
+        indices.iter().filter_map(|index| self.rules.get(*index as usize))
+    }
+
     /// Parses a stylesheet. Like browsers, it drops what it cannot read and goes on. Imports are not followed.
     pub fn parse(text: &str) -> Stylesheet {
         Stylesheet::parse_importing(text, &mut |_| None)

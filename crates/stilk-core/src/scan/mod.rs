@@ -22,6 +22,7 @@ use crate::system::System;
 pub use classes::{Classes, Meaning};
 pub use gather::Gathered;
 pub use instance::{Instance, instances};
+use std::cell::{OnceCell, RefCell};
 use std::collections::{BTreeMap, HashMap, HashSet};
 use std::hash::{DefaultHasher, Hash, Hasher};
 use std::rc::Rc;
@@ -84,9 +85,19 @@ impl<'s> Scanner<'s> {
 /// Scans page after page; each thread has its own. What pages share is read once.
 pub struct Worker<'s> {
     scanner: &'s Scanner<'s>,
-    engines: Vec<(Vec<usize>, Vec<Arc<Stylesheet>>, Engine)>,
+    engines: Vec<Kept>,
     alone: Engine,
     inline: HashMap<u64, Arc<Stylesheet>>,
+}
+
+/// The engine of some stylesheets.
+struct Kept {
+    /// Where these stand in memory.
+    key: Vec<usize>,
+    /// As long as the engine is kept, so are its sheets: another one cannot come to stand at the same place.
+    _held: Vec<Arc<Stylesheet>>,
+    engine: Engine,
+    forced: OnceCell<Engine>,
 }
 
 /// So many engines are kept: pages of a site share their stylesheets.
@@ -155,7 +166,7 @@ impl<'s> Worker<'s> {
         let usage = Usage::of(self.scanner.system, &document, &instances);
         let mut sink = PageSink::default();
         let (system, classes, alone) = (self.scanner.system, &self.scanner.classes, self.alone.clone());
-        let engine = self.engine(&sheets);
+        let Kept { engine, forced: forced_colors, .. } = self.engine(&sheets);
         // Styles are needed of controls and of what is around them; most of a page is neither.
         let wanted = wanted(&document, &instances);
         let wanted: Vec<NodeId> =
@@ -180,6 +191,8 @@ impl<'s> Worker<'s> {
             sheets: &sheets,
             instances: &instances,
             engine,
+            forced: forced_colors,
+            likeness: RefCell::default(),
             styles: &styles_in(engine, &document),
             alone: &alone,
             document,
@@ -200,21 +213,19 @@ impl<'s> Worker<'s> {
         Arc::clone(self.inline.entry(hasher.finish()).or_insert_with(|| Arc::new(Stylesheet::parse(text))))
     }
 
-    fn engine(&mut self, sheets: &[PageStyle]) -> &Engine {
+    fn engine(&mut self, sheets: &[PageStyle]) -> &Kept {
         let key: Vec<usize> = sheets.iter().map(|sheet| Arc::as_ptr(&sheet.parsed) as usize).collect();
-        if let Some(index) = self.engines.iter().position(|(known, ..)| *known == key) {
-            return &self.engines[index].2;
+        if let Some(index) = self.engines.iter().position(|kept| kept.key == key) {
+            return &self.engines[index];
         }
         if self.engines.len() >= ENGINES {
             self.engines.remove(0);
         }
         let parsed: Vec<&Stylesheet> = sheets.iter().map(|sheet| &*sheet.parsed).collect();
         let engine = Engine::new(Browser::Chromium.sheet(), &parsed, Media::default());
-        // As long as the engine is kept, so are its sheets: another one cannot come to stand at the same place.
         let held = sheets.iter().map(|sheet| Arc::clone(&sheet.parsed)).collect();
-        self.engines.push((key, held, engine));
-        let last = self.engines.len() - 1;
-        &self.engines[last].2
+        self.engines.push(Kept { key, _held: held, engine, forced: OnceCell::new() });
+        &self.engines[self.engines.len() - 1]
     }
 }
 

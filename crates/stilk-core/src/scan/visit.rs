@@ -5,11 +5,14 @@ use super::instance::Instance;
 use crate::diagnostic::Diagnostic;
 use crate::dom::{Document, NodeData, NodeId};
 use crate::engine::cascade::{DeclarationId, INLINE};
+use crate::engine::defaults::Browser;
 use crate::engine::stylesheet::{Declaration, StyleRule, Stylesheet};
-use crate::engine::{Engine, Styles};
+use crate::engine::{Engine, Media, Styles};
 use crate::page::PageSheet;
 use crate::source::{FileId, Sources, Span};
 use crate::system::System;
+use rustc_hash::FxHashMap;
+use std::cell::{OnceCell, RefCell};
 use std::collections::BTreeMap;
 use std::rc::Rc;
 use std::sync::Arc;
@@ -53,6 +56,10 @@ pub struct Visit<'v> {
     pub instances: &'v [Instance],
     /// Computes its styles.
     pub engine: &'v Engine,
+    /// The same where the device forces its own colours; made when it is asked for.
+    pub(super) forced: &'v OnceCell<Engine>,
+    /// What was found of its controls: those with the same figure look the same in every state.
+    pub likeness: RefCell<FxHashMap<NodeId, u64>>,
     /// What its controls and the elements around them look like at rest.
     pub styles: &'v Styles,
     /// What they would look like if no stylesheet but the system's was there.
@@ -63,6 +70,14 @@ impl Visit<'_> {
     /// The document.
     pub fn document(&self) -> &Document {
         &self.document
+    }
+
+    /// Computes its styles where the device forces its own colours.
+    pub fn forced_engine(&self) -> &Engine {
+        self.forced.get_or_init(|| {
+            let parsed: Vec<&Stylesheet> = self.sheets.iter().map(|sheet| &*sheet.parsed).collect();
+            Engine::new(Browser::Chromium.sheet(), &parsed, Media { forced_colors: true, ..Media::default() })
+        })
     }
 
     /// Where an element's tag stands.
@@ -106,6 +121,12 @@ impl Visit<'_> {
             return None;
         }
         self.sheets.get(usize::from(id.sheet) - 1)
+    }
+
+    /// Whether a sheet of the cascade, by index, is the system's own.
+    pub fn is_of_system(&self, sheet: u16) -> bool {
+        let index = usize::from(sheet).checked_sub(1);
+        index.and_then(|index| self.sheets.get(index)).is_some_and(|sheet| sheet.is_system)
     }
 
     /// A declaration with its rule.

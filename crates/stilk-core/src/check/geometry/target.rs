@@ -10,7 +10,7 @@ use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Level};
-use crate::dom::NodeId;
+use crate::dom::{Document, NodeId};
 use crate::manifest::Conformance;
 
 /// The check.
@@ -31,15 +31,19 @@ pub const CHECK: Check = Check {
     scope: Scope::Options(Reads::Rest(&SIZES), Of::Any, run),
 };
 
-/// What is pressed: the host where it answers itself or is a label, the native control otherwise.
+/// What is pressed of a look's control.
 pub fn target(look: &Look) -> Option<NodeId> {
-    let host = look.mounted.host;
-    let local = |node| look.document.element(node).map_or("", |element| element.local());
-    if host == look.mounted.bearer || local(host) == "label" {
+    pressed(&look.document, look.mounted.host, look.mounted.bearer)
+}
+
+/// What is pressed: the host where it answers itself or is a label, the native control otherwise.
+pub fn pressed(document: &Document, host: NodeId, bearer: NodeId) -> Option<NodeId> {
+    let local = |node| document.element(node).map_or("", |element| element.local());
+    if host == bearer || local(host) == "label" {
         return Some(host);
     }
-    let is_native = ["input", "select", "textarea", "button", "a"].contains(&local(look.mounted.bearer));
-    is_native.then_some(look.mounted.bearer)
+    let is_native = ["input", "select", "textarea", "button", "a"].contains(&local(bearer));
+    is_native.then_some(bearer)
 }
 
 fn run(inspection: &Inspection, sink: &mut Sink) {

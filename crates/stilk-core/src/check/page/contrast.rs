@@ -1,6 +1,6 @@
 //! `page/contrast`: a control's text can be read where it stands.
 
-use super::place::{Places, STATES, is_disabled};
+use super::place::{Places, STATES, is_disabled, likeness};
 use crate::check::contrast::text::{floor, needed};
 use crate::check::paint::{self, contrast, hex};
 use crate::check::{Check, Example, Scope};
@@ -8,10 +8,8 @@ use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Level};
-use crate::engine::PSEUDO_ELEMENTS;
 use crate::scan::{Instance, PageSink, Visit};
 use std::collections::HashMap;
-use std::hash::{DefaultHasher, Hash, Hasher};
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -136,29 +134,4 @@ fn judge(visit: &Visit, places: &Places, instance: &Instance) -> Outcome {
         }
     }
     outcome
-}
-
-/// The same for controls that look the same: to which, in which and around which the same declarations apply. Pages repeat
-/// themselves.
-fn likeness(visit: &Visit, instance: &Instance) -> u64 {
-    let mut hasher = DefaultHasher::new();
-    let document = visit.document();
-    let mut feed = |node| {
-        visit.local(node).hash(&mut hasher);
-        document.has_own_text(node).hash(&mut hasher);
-        for name in ["type", "value", "placeholder"] {
-            visit.attribute(node, name).hash(&mut hasher);
-        }
-        if let Some(style) = visit.styles.element(node) {
-            style.feed(&mut hasher);
-        }
-        for name in PSEUDO_ELEMENTS {
-            if let Some(style) = visit.styles.pseudo(node, name) {
-                style.feed(&mut hasher);
-            }
-        }
-    };
-    visit.above(instance.node).for_each(&mut feed);
-    document.descendants(instance.node).into_iter().for_each(&mut feed);
-    hasher.finish()
 }

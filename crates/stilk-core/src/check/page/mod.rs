@@ -3,6 +3,7 @@
 pub mod bypass;
 pub mod collision;
 pub mod contrast;
+pub mod forced_colors;
 mod foreign;
 pub mod hover_only;
 pub mod lasting_focus;

@@ -90,7 +90,10 @@ fn shown(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
 /// Longhands that the system declares for an element and the page's own declarations win.
 fn beaten(visit: &Visit, style: &Style) -> Vec<(Longhand, DeclarationId, Reason, bool)> {
     let mut found = Vec::new();
-    for longhand in style.set_by_author().iter() {
+    let of_system = |sheet: u16| visit.is_of_system(sheet);
+    // Most elements are the system's alone, or the page's.
+    let both = style.set_in(|sheet| !of_system(sheet)).within(&style.set_in(of_system));
+    for longhand in both.iter() {
         let Some(winner) = style.winner(longhand) else { continue };
         let is_foreign = winner.is_inline() || visit.sheet_of(winner).is_some_and(|sheet| !sheet.is_system);
         if !is_foreign {

@@ -1,14 +1,19 @@
 //! `page/target`: what is pressed on a page is large enough there.
 
-use super::place::Places;
-use crate::check::geometry::target::target;
+use super::place::{Places, likeness};
+use crate::case::{Look, ROOM};
+use crate::check::geometry::target::pressed;
 use crate::check::{Check, Example, Scope};
 use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Level};
+use crate::dom::NodeId;
+use crate::engine::Style;
+use crate::layout::Placed;
 use crate::manifest::Conformance;
 use crate::scan::{PageSink, Visit};
+use std::collections::HashMap;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -36,18 +41,13 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         Conformance::Aaa => 44.0,
     };
     let places = Places::new(visit);
+    let mut known: HashMap<(u64, String), [Result<f64, Unknown>; 2]> = HashMap::new();
     for instance in visit.instances {
         // What the page leaves alone the system's own check has seen.
         let is_touched = instance.elements().any(|(_, node)| {
-            let style = visit.styles.element(node);
-            style.is_some_and(|style| {
-                SIZES.iter().any(|longhand| {
-                    let foreign = style.winner(*longhand).and_then(|id| match id.is_inline() {
-                        true => Some(true),
-                        false => visit.sheet_of(id).map(|sheet| !sheet.is_system),
-                    });
-                    foreign == Some(true)
-                })
+            visit.styles.element(node).is_some_and(|style| {
+                let foreign = style.set_in(|sheet| !visit.is_of_system(sheet));
+                SIZES.iter().any(|longhand| foreign.has(*longhand) && is_foreign(visit, style, *longhand))
             })
         });
         let kind = crate::case::ControlKind::of(&visit.system.controls[instance.control]);
@@ -55,19 +55,24 @@ fn run(visit: &Visit, sink: &mut PageSink) {
             sink.decided(CHECK.id, 1);
             continue;
         }
-        let look = places.look(instance, &[]);
-        let Some(node) = target(&look) else { continue };
-        let height = look.layout().and_then(|layout| layout.of(node, None).ok_or(Unknown("it has no box"))?.height());
-        match height {
-            Err(reason) => sink.unknown(CHECK.id, 1, reason),
-            Ok(height) => {
+        let Some(node) = pressed(visit.document(), instance.node, instance.bearer) else { continue };
+        let key = (likeness(visit, instance), visit.text(instance.node));
+        let [width, height] = *known.entry(key).or_insert_with(|| size(&places.look(instance, &[]), node));
+        match (height, width) {
+            (Err(reason), _) => sink.unknown(CHECK.id, 1, reason),
+            (Ok(height), width) => {
                 sink.decided(CHECK.id, 1);
-                if height <= 0.0 || height >= least - 0.02 {
-                    continue;
-                }
+                // A width that is not known is that of a native field or of a picture, which are wider.
+                let width = width.unwrap_or(least);
+                let is_small = |side: f64| side > 0.0 && side < least - 0.02;
+                let (side, px) = match (is_small(height), is_small(width)) {
+                    (true, _) => ("high", height),
+                    (false, true) => ("wide", width),
+                    (false, false) => continue,
+                };
                 let name = instance.name(visit.system);
-                let shown = number((height * 10.0).round() / 10.0);
-                let message = format!("`{name}` is {shown}px high here, a target needs {}px", number(least));
+                let shown = number((px * 10.0).round() / 10.0);
+                let message = format!("`{name}` is {shown}px {side} here, a target needs {}px", number(least));
                 let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(instance.node), message)
                     .label(format!("{shown}px"));
                 let rule = visit
@@ -88,6 +93,32 @@ fn run(visit: &Visit, sink: &mut PageSink) {
     }
 }
 
-/// What decides how high a control is.
-const SIZES: [L; 8] =
-    [L::PaddingTop, L::PaddingBottom, L::Height, L::MinHeight, L::MaxHeight, L::FontSize, L::LineHeight, L::Display];
+/// Width and height of an element in px.
+fn size(look: &Look, node: NodeId) -> [Result<f64, Unknown>; 2] {
+    // Whether the font decides does not matter here.
+    let layout = look.layout_in(ROOM);
+    let layout = layout.as_ref().map_err(|reason| *reason);
+    let placed = layout.and_then(|layout| layout.of(node, None).ok_or(Unknown("it has no box")));
+    [placed.and_then(Placed::width), placed.and_then(Placed::height)]
+}
+
+fn is_foreign(visit: &Visit, style: &Style, longhand: L) -> bool {
+    style.winner(longhand).is_some_and(|id| id.is_inline() || visit.sheet_of(id).is_some_and(|sheet| !sheet.is_system))
+}
+
+/// What decides how large a control is.
+const SIZES: [L; 13] = [
+    L::PaddingLeft,
+    L::PaddingRight,
+    L::Width,
+    L::MinWidth,
+    L::MaxWidth,
+    L::PaddingTop,
+    L::PaddingBottom,
+    L::Height,
+    L::MinHeight,
+    L::MaxHeight,
+    L::FontSize,
+    L::LineHeight,
+    L::Display,
+];

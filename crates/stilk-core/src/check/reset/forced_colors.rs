@@ -72,7 +72,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
 }
 
 /// Whether a change can be seen although colours are forced.
-fn stays(before: &Look, after: &Look, change: &Change) -> bool {
+pub fn stays(before: &Look, after: &Look, change: &Change) -> bool {
     let (Some(new), old) = (change.style(after), change.style(before)) else { return false };
     let is_text_or_picture = change.pseudo.is_none()
         && after.document.descendants(change.node).iter().any(|node| {
