@@ -128,7 +128,8 @@ pub fn compare(versions: [&Version; 2], parsed: &[Stylesheet; 2], media: &Media,
     let mut contrast: BTreeMap<(String, bool), Contrast> = BTreeMap::new();
     let mut targets: BTreeMap<(String, bool), Target> = BTreeMap::new();
     for old in &versions[0].system.controls {
-        let Some(new) = versions[1].system.control(&old.name.value) else { continue };
+        let name = comparison.names.control(&old.name.value);
+        let Some(new) = versions[1].system.control(name) else { continue };
         // What comes from the same text looks the same.
         if is_untouched(versions, [old, new]) {
             comparison.cases += cases_of(versions[0].system, old);

@@ -1,6 +1,6 @@
 //! Names that pages and programs use: what is gone, new, or has another name.
 
-use crate::system::{OptionId, System};
+use crate::system::{Control, OptionId, System};
 use std::collections::BTreeMap;
 
 /// What a name is of.
@@ -16,6 +16,8 @@ pub enum Kind {
     Part,
     /// The option of an axis that needs no class.
     Default,
+    /// A custom property of a control's own.
+    Local,
     /// A token.
     Token,
     /// A context of a modifier.
@@ -31,6 +33,7 @@ impl Kind {
             Kind::Option => "option",
             Kind::Part => "part",
             Kind::Default => "default",
+            Kind::Local => "local property",
             Kind::Token => "token",
             Kind::Context => "context",
         }
@@ -75,12 +78,47 @@ type Known = BTreeMap<(Kind, String), (String, String)>;
 /// One of them.
 type Entry<'k> = (&'k (Kind, String), &'k (String, String));
 
+impl Names {
+    /// The name that a control of the old version has in the new one.
+    pub fn control<'n>(&'n self, old: &'n str) -> &'n str {
+        let renamed = self.list.iter().filter(|change| change.kind == Kind::Control);
+        let found =
+            renamed.filter(|change| change.old.as_deref() == Some(old)).find_map(|change| change.new.as_deref());
+        found.unwrap_or(old)
+    }
+}
+
 /// Compares the names of two systems.
 pub fn compare(old: &System, new: &System) -> Names {
-    let (before, after) = (known(old), known(new));
+    let renamed = renamed_controls(old, new);
+    let (mut before, after) = (known(old), known(new));
+    // What is in a renamed control is held against what is in it now: its classes go with the control's.
+    for (from, to) in &renamed {
+        let of_control = |name: &str| name.strip_prefix(from.as_str()).is_some_and(|rest| rest.starts_with(OF_CONTROL));
+        let keys: Vec<(Kind, String)> = before.keys().filter(|(_, name)| of_control(name)).cloned().collect();
+        for (kind, name) in keys {
+            let Some((written, meaning)) = before.remove(&(kind, name.clone())) else { continue };
+            let meaning = match meaning.strip_prefix(from.as_str()) {
+                Some(rest) => format!("{to}{rest}"),
+                None => meaning,
+            };
+            before.insert((kind, format!("{to}{}", &name[from.len()..])), (written, meaning));
+        }
+        before.remove(&(Kind::Control, from.clone()));
+    }
     let mut lost: Vec<Entry> = before.iter().filter(|(key, _)| !after.contains_key(*key)).collect();
     let mut gained: Vec<Entry> = after.iter().filter(|(key, _)| !before.contains_key(*key)).collect();
-    let mut list = Vec::new();
+    let names = old.names();
+    let mut list: Vec<NameChange> = renamed
+        .iter()
+        .map(|(from, to)| NameChange {
+            kind: Kind::Control,
+            old: Some(from.clone()),
+            new: Some(to.clone()),
+            written: format!(".{}", names.control(from)),
+        })
+        .collect();
+    gained.retain(|((kind, name), _)| *kind != Kind::Control || !renamed.values().any(|to| to == name));
     // One that is gone and one that is new, of the same kind and with the same meaning, are one with another name.
     lost.retain(|((kind, name), (written, meaning))| {
         let near = |other: &str| strsim::jaro_winkler(name, other) > 0.8;
@@ -114,11 +152,44 @@ pub fn compare(old: &System, new: &System) -> Names {
         .collect();
     list.retain(|change| {
         let name = change.old.as_ref().or(change.new.as_ref()).map_or("", String::as_str);
-        let owner = name.split(['.', '/', '@', ':']).next().unwrap_or_default();
+        let owner = name.split(OF_CONTROL).next().unwrap_or_default();
         change.kind == Kind::Control || change.kind == Kind::Token || !whole.iter().any(|control| control == owner)
     });
     list.sort_by(|a, b| a.kind.cmp(&b.kind).then(a.old.cmp(&b.old)).then(a.new.cmp(&b.new)));
     Names { list }
+}
+
+/// What stands between a control's name and that of something in it.
+const OF_CONTROL: [char; 5] = ['.', '/', '@', ':', ' '];
+
+/// Controls with another name: one that is gone and one that is new are the same where elements, axes and what their rules
+/// set are.
+fn renamed_controls(old: &System, new: &System) -> BTreeMap<String, String> {
+    let without = |system: &'_ System, other: &System| -> Vec<(String, String)> {
+        let controls = system.controls.iter().filter(|control| other.control(&control.name.value).is_none());
+        controls.map(|control| (control.name.value.clone(), meaning(control))).collect()
+    };
+    let (lost, gained) = (without(old, new), without(new, old));
+    let once =
+        |list: &[(String, String)], meaning: &str| list.iter().filter(|(_, other)| other == meaning).count() == 1;
+    lost.iter()
+        .filter(|(_, meaning)| once(&lost, meaning) && once(&gained, meaning))
+        .filter_map(|(from, meaning)| {
+            Some((from.clone(), gained.iter().find(|(_, other)| other == meaning)?.0.clone()))
+        })
+        .collect()
+}
+
+/// What a control is, whatever it is called: its elements, how it varies, what its rules set.
+fn meaning(control: &Control) -> String {
+    let template = &control.template;
+    let hosts: Vec<String> = template.hosts.iter().map(|host| template.document.to_html(host.node)).collect();
+    let axes = control.axes.iter().map(|axis| {
+        let options: Vec<&str> = axis.options.iter().map(|option| option.value.as_str()).collect();
+        format!("{}: {}", axis.name.value, options.join(" "))
+    });
+    let set = control.rules.iter().flat_map(|rule| &rule.declarations).map(|d| d.name.value.clone());
+    hosts.into_iter().chain(axes).chain(set).collect::<Vec<_>>().join("\n")
 }
 
 fn known(system: &System) -> Known {
@@ -139,6 +210,12 @@ fn known(system: &System) -> Known {
             });
             let written = format!(".{}", names.part(own, part));
             known.insert((Kind::Part, format!("{own}/{part}")), (written, meaning.unwrap_or_default()));
+        }
+        let at_rest = control.rules.iter().filter(|rule| rule.options.is_empty() && rule.states.is_rest());
+        for declaration in at_rest.flat_map(|rule| &rule.declarations).filter(|d| d.is_local() && d.owner.is_none()) {
+            let name = &declaration.name.value;
+            let written = names.local(own, name);
+            known.entry((Kind::Local, format!("{own} {name}"))).or_insert((written, String::new()));
         }
         for (axis, options) in control.axes.iter().enumerate() {
             for (option, name) in options.options.iter().enumerate() {

@@ -35,6 +35,8 @@ pub fn step(comparison: &Comparison) -> (Step, Vec<String>) {
         let found = comparison.names.list.iter().filter(|change| wanted(change));
         found.map(|change| change.old.clone().or(change.new.clone()).unwrap_or_default()).collect()
     };
+    // Defaults have a sentence of their own, and local properties are nobody's but the control's.
+    let is_own = |change: &super::NameChange| matches!(change.kind, Kind::Default | Kind::Local);
     let mut say = |step: Step, names: Vec<String>, one: &str, many: &str| {
         let shown: Vec<&str> = names.iter().map(String::as_str).collect();
         match names.len() {
@@ -43,9 +45,9 @@ pub fn step(comparison: &Comparison) -> (Step, Vec<String>) {
             count => reasons.push((step, format!("{count} {many}: {}", list(&shown)))),
         }
     };
-    let lost = named(&|c| c.old.is_some() && c.new.is_none() && c.kind != Kind::Default);
+    let lost = named(&|c| c.old.is_some() && c.new.is_none() && !is_own(c));
     say(Step::Major, lost, "a name is gone that pages may use", "names are gone that pages may use");
-    let renamed = named(&|c| c.old.is_some() && c.new.is_some());
+    let renamed = named(&|c| c.old.is_some() && c.new.is_some() && c.kind != Kind::Local);
     say(Step::Major, renamed, "a name that pages may use is another one", "names that pages may use are others");
     let defaults = named(&|c| c.kind == Kind::Default && c.old.is_some());
     say(
@@ -54,7 +56,16 @@ pub fn step(comparison: &Comparison) -> (Step, Vec<String>) {
         "what pages get without a class is another option",
         "options that need no class are others",
     );
-    let gained = named(&|c| c.old.is_none() && c.kind != Kind::Default);
+    let locals = named(&|c| c.kind == Kind::Local && c.old.is_some());
+    say(
+        Step::Minor,
+        locals,
+        "a local property is gone, which is its control's own",
+        "local properties are gone, which are their controls' own",
+    );
+    let locals = named(&|c| c.kind == Kind::Local && c.old.is_none());
+    say(Step::Patch, locals, "a local property is new", "local properties are new");
+    let gained = named(&|c| c.old.is_none() && !is_own(c));
     say(Step::Minor, gained, "a name is new", "names are new");
     let worse: u64 = comparison.contrast.iter().filter(|c| c.is_lost()).map(|c| c.cases).sum();
     if worse > 0 {

@@ -1,7 +1,7 @@
 //! `stilk compare`: folders and git revisions.
 
 use crate::support::Project;
-use serde_json::Value;
+use serde_json::{Value, json};
 use std::process::Command;
 
 fn git(project: &Project, arguments: &[&str]) {
@@ -64,6 +64,34 @@ fn names_that_are_gone_ask_for_a_major_step() {
     );
     let text = project.run(&["compare", "HEAD"]).status(1).stdout;
     assert!(text.contains("this asks for a major step"), "{text}");
+}
+
+#[test]
+fn a_control_with_another_name_is_the_same_control() {
+    let project = committed();
+    let (sheet, template) = (project.read("controls/button.stilk"), project.read("controls/button.html"));
+    let sheet = sheet.replace("@control button", "@control knob");
+    let project = project
+        .without("controls/button.stilk")
+        .without("controls/button.html")
+        .file("controls/knob.stilk", &sheet)
+        .file("controls/knob.html", template);
+    let found = compared(&project, &["HEAD"]);
+    let names = found["names"].as_array().expect("names");
+    assert_eq!(names.len(), 1, "its parts and options go with it: {names:#?}");
+    assert_eq!(
+        (&names[0]["kind"], &names[0]["old"], &names[0]["new"]),
+        (&json!("control"), &json!("button"), &json!("knob"))
+    );
+    assert_eq!((&found["step"], found["changes"].as_array().map(Vec::len)), (&json!("major"), Some(0)), "{found:#}");
+}
+
+#[test]
+fn what_a_control_keeps_to_itself_is_told_and_asks_for_less() {
+    let project = committed().edit("controls/button.stilk", "@control button {", "@control button {\n  --spare: 0;");
+    let found = compared(&project, &["HEAD"]);
+    assert!(found["names"].to_string().contains("--tern-button-spare"), "{found:#}");
+    assert_eq!(found["step"], "patch", "{found:#}");
 }
 
 #[test]
