@@ -8,6 +8,7 @@ mod contrast;
 mod example;
 mod font;
 mod geometry;
+mod gradient;
 mod markup;
 mod page;
 mod paint;
@@ -214,6 +215,8 @@ pub struct Inspection<'i> {
     pub unit: &'i Unit<'i>,
     /// Those of its looks that the check can tell apart, rest first.
     pub looks: Vec<Shown<'i>>,
+    /// Whether the looks stand for others of another size.
+    pub sizes: paint::Sizes,
     /// Follows values to their sources.
     pub tracer: &'i Tracer<'i>,
     /// What was found out already: several checks ask for the same.

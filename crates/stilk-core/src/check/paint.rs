@@ -1,5 +1,6 @@
 //! What is painted where: text, and everything behind it.
 
+use super::gradient::{self, Part};
 use crate::case::Look;
 use crate::css::Unknown;
 use crate::css::color::Absolute;
@@ -157,12 +158,26 @@ pub fn styles_of<'l>(look: &'l Look, chain: &[NodeId]) -> Vec<&'l Style> {
     chain.iter().filter_map(|node| look.styles.element(*node).map(std::convert::AsRef::as_ref)).collect()
 }
 
+/// Whether text is painted on a gradient of which only a part has the contrast that it needs.
+pub fn is_split(look: &Look, place: &TextPlace, needed: f64) -> bool {
+    paint(look, place, needed, Sizes::Any).is_err_and(|reason| reason == DEPENDS)
+}
+
+/// Whether it may be asked where boxes stand. A case that stands for others of another size must not.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Sizes {
+    /// It may.
+    Known,
+    /// The case stands for others.
+    Any,
+}
+
 /// Paints a text place over every surface. Nothing where it is not visible at all. `needed` is the ratio that decides
-/// whether a gradient passes as a whole.
+/// whether a gradient passes as a whole; where it does not, what lies under the text decides.
 ///
 /// # Errors
 /// The reason why the pixels cannot be known.
-pub fn paint(look: &Look, place: &TextPlace, needed: f64) -> Result<Vec<Painted>, Unknown> {
+pub fn paint(look: &Look, place: &TextPlace, needed: f64, sizes: Sizes) -> Result<Vec<Painted>, Unknown> {
     let mut styles = styles_of(look, &place.chain);
     if place.pseudo.is_some() {
         styles.extend(place.style(look).map(std::convert::AsRef::as_ref));
@@ -175,26 +190,97 @@ pub fn paint(look: &Look, place: &TextPlace, needed: f64) -> Result<Vec<Painted>
     if text.alpha == 0.0 {
         return Ok(Vec::new());
     }
+    if !own.is(L::TextShadow, "none") {
+        return Err(Unknown("a text shadow is painted behind the text"));
+    }
+    let layers = layers(look, place, &styles, None)?;
+    let opaque = text.alpha == 1.0 && layers.iter().all(|layer| layer.opacity == 1.0 && layer.over.is_empty());
+    let mut under: Option<Result<Vec<Layer>, Unknown>> = None;
+    let mut painted = Vec::new();
+    for (surface, node) in look.surfaces.iter().enumerate() {
+        let backdrop = surface_pixel(look, *node)?;
+        let all = pixels(backdrop, &layers, Some(&text));
+        let (text, behind) = match worst(&all, needed) {
+            Err(DEPENDS) if sizes == Sizes::Known => {
+                let under = under.get_or_insert_with(|| layers_under(look, place, &styles));
+                let under = under.as_ref().map_err(|reason| *reason)?;
+                let all = pixels(backdrop, under, Some(&text));
+                least(&all).ok_or(DEPENDS)?
+            }
+            found => found?,
+        };
+        painted.push(Painted { text, behind, surface, opaque });
+    }
+    Ok(painted)
+}
+
+/// What the boxes from the host down to a text paint; of gradients all their stops, or what lies in a part of each box.
+fn layers(
+    look: &Look,
+    place: &TextPlace,
+    styles: &[&Style],
+    parts: Option<&[Option<Part>]>,
+) -> Result<Vec<Layer>, Unknown> {
     let mut layers = Vec::new();
     for (index, style) in styles.iter().enumerate() {
         let mut layer = Layer::of(style)?;
+        if let Some(part) = parts.and_then(|parts| parts[index]) {
+            layer.under = pictures(style, Some(part))?;
+        }
         if let Some(node) = place.chain.get(index) {
             layer.generated(look, *node, place)?;
         }
         layers.push(layer);
     }
-    if !own.is(L::TextShadow, "none") {
-        return Err(Unknown("a text shadow is painted behind the text"));
+    Ok(layers)
+}
+
+/// The same with what lies under the box of the text.
+fn layers_under(look: &Look, place: &TextPlace, styles: &[&Style]) -> Result<Vec<Layer>, Unknown> {
+    let layout = look.layout()?;
+    let text = layout.text_of(place.node, place.pseudo).ok_or(DEPENDS)?.rect()?;
+    let has_picture = |style: &&Style| !is_none(style, L::BackgroundImage);
+    let is_moved = |style: &&Style| {
+        [L::Translate, L::Scale, L::Rotate, L::Transform].iter().any(|longhand| !style.is(*longhand, "none"))
+    };
+    // Where the text is moved within a box, it lies over another part of it.
+    let outermost = styles.iter().position(has_picture).unwrap_or(styles.len());
+    if styles.iter().skip(outermost + 1).any(is_moved) {
+        return Err(DEPENDS);
     }
-    let opaque = text.alpha == 1.0 && layers.iter().all(|layer| layer.opacity == 1.0 && layer.over.is_empty());
-    let mut painted = Vec::new();
-    for (surface, node) in look.surfaces.iter().enumerate() {
-        let backdrop = surface_pixel(look, *node)?;
-        let all = pixels(backdrop, &layers, Some(&text));
-        let (text, behind) = worst(&all, needed)?;
-        painted.push(Painted { text, behind, surface, opaque });
+    let mut parts = Vec::new();
+    for (index, style) in styles.iter().enumerate() {
+        if !has_picture(style) {
+            parts.push(None);
+            continue;
+        }
+        let (node, pseudo) = match place.chain.get(index) {
+            Some(node) => (*node, None),
+            None => (place.node, place.pseudo),
+        };
+        let outer = layout.of(node, pseudo).ok_or(DEPENDS)?.rect()?;
+        let is_of_border = is_all(style, L::BackgroundOrigin, "border-box");
+        if !is_of_border && !is_all(style, L::BackgroundOrigin, "padding-box") {
+            return Err(DEPENDS);
+        }
+        let line = |width: L| if is_of_border { Ok(0.0) } else { style.px(width) };
+        let (left, top) = (line(L::BorderLeftWidth)?, line(L::BorderTopWidth)?);
+        let (right, bottom) = (line(L::BorderRightWidth)?, line(L::BorderBottomWidth)?);
+        let of = [f64::from(outer.width) - left - right, f64::from(outer.height) - top - bottom];
+        let (x, y) = (f64::from(text.x - outer.x) - left, f64::from(text.y - outer.y) - top);
+        let sides = [x, y, x + f64::from(text.width), y + f64::from(text.height)];
+        parts.push(Some(Part { of, sides }));
     }
-    Ok(painted)
+    layers(look, place, styles, Some(&parts))
+}
+
+/// Whether every item of a list is a keyword.
+fn is_all(style: &Style, longhand: L, word: &str) -> bool {
+    match style.get(longhand) {
+        Ok(Value::List(items)) => items.iter().all(|item| item.is(word)),
+        Ok(value) => value.is(word),
+        Err(_) => false,
+    }
 }
 
 /// What a surface paints: a page is white where nothing is painted.
@@ -235,13 +321,19 @@ impl Stack {
     }
 }
 
+/// The pair with the least contrast.
+fn least(all: &[(Pixel, Pixel)]) -> Option<(Pixel, Pixel)> {
+    let ratio = |pair: &(Pixel, Pixel)| contrast(pair.0, pair.1);
+    all.iter().copied().min_by(|a, b| ratio(a).total_cmp(&ratio(b)))
+}
+
+const DEPENDS: Unknown = Unknown("a gradient passes at one end only: which end is under the text takes a layout");
+
 /// Of all that a gradient gives, the pair with the least contrast; nothing is said where one end passes and the other
 /// does not, or where the gradient goes through the lightness of the text: what lies under the text takes a layout.
 fn worst(all: &[(Pixel, Pixel)], needed: f64) -> Result<(Pixel, Pixel), Unknown> {
-    const DEPENDS: Unknown = Unknown("a gradient passes at one end only: which end is under the text takes a layout");
     let ratio = |pair: &(Pixel, Pixel)| contrast(pair.0, pair.1);
-    let worst = all.iter().copied().min_by(|a, b| ratio(a).total_cmp(&ratio(b)));
-    let worst = worst.ok_or(Unknown("nothing is painted"))?;
+    let worst = least(all).ok_or(Unknown("nothing is painted"))?;
     if all.len() > 1 {
         let passing = all.iter().filter(|pair| ratio(pair) >= needed).count();
         let lighter = all.iter().filter(|pair| luminance(pair.0) > luminance(pair.1)).count();
@@ -274,7 +366,7 @@ impl Layer {
         }
         let opacity = style.get(L::Opacity)?.as_number().unwrap_or(1.0);
         let color = style.used_color(L::BackgroundColor)?;
-        Ok(Layer { color, under: pictures(style)?, over: Vec::new(), opacity })
+        Ok(Layer { color, under: pictures(style, None)?, over: Vec::new(), opacity })
     }
 
     /// Adds what `::before` and `::after` of an element paint over or behind its content.
@@ -300,7 +392,7 @@ impl Layer {
             }
             let opacity = style.get(L::Opacity)?.as_number().unwrap_or(1.0);
             let mut fills = vec![vec![style.used_color(L::BackgroundColor)?]];
-            fills.extend(pictures(style)?);
+            fills.extend(pictures(style, None)?);
             for color in fills.iter_mut().flatten() {
                 color.alpha *= opacity;
             }
@@ -317,8 +409,9 @@ impl Layer {
     }
 }
 
-/// What the pictures of a box paint, the lowest first.
-fn pictures(style: &Style) -> Result<Vec<Vec<Absolute>>, Unknown> {
+/// What the pictures of a box paint, the lowest first; of linear gradients what they paint in a part of it, if one is asked
+/// for.
+fn pictures(style: &Style, part: Option<Part>) -> Result<Vec<Vec<Absolute>>, Unknown> {
     let mut pictures = Vec::new();
     if !is_none(style, L::BackgroundImage) {
         let images = items(style.get(L::BackgroundImage)?);
@@ -328,7 +421,14 @@ fn pictures(style: &Style) -> Result<Vec<Vec<Absolute>>, Unknown> {
                 continue;
             }
             match covers(sizes.get(index % sizes.len().max(1)).map_or("auto".into(), to_css).as_str()) {
-                Some(true) => pictures.push(stops(style, image)?),
+                Some(true) => {
+                    let in_part = part.and_then(|part| gradient::colors(image, part, style.surroundings()));
+                    let all = || match stops(style, image)? {
+                        all if part.is_some() && all.len() > 1 => Err(DEPENDS),
+                        all => Ok(all),
+                    };
+                    pictures.push(in_part.map_or_else(all, Ok)?);
+                }
                 Some(false) => {}
                 None => return Err(Unknown("a background image covers a part of the box")),
             }
@@ -353,7 +453,7 @@ pub fn hides_color(style: &Style) -> Result<bool, Unknown> {
 /// # Errors
 /// The reason why that cannot be known.
 pub fn is_covered(style: &Style) -> Result<bool, Unknown> {
-    Ok(pictures(style)?.iter().any(|stops| stops.iter().all(|color| color.alpha == 1.0)))
+    Ok(pictures(style, None)?.iter().any(|stops| stops.iter().all(|color| color.alpha == 1.0)))
 }
 
 /// Whether pictures paint anything in a box, so that its marks are not its colours alone.
@@ -361,7 +461,7 @@ pub fn is_covered(style: &Style) -> Result<bool, Unknown> {
 /// # Errors
 /// The reason why that cannot be known.
 pub fn has_pictures(style: &Style) -> Result<bool, Unknown> {
-    Ok(!pictures(style)?.is_empty())
+    Ok(!pictures(style, None)?.is_empty())
 }
 
 fn items(value: &Value) -> Vec<Value> {

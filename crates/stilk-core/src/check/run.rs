@@ -239,7 +239,8 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
                     let (states, look) = (&plan.sets[*set], looks[*set].as_ref()?);
                     Some(Shown { states, look, stands_for: *stands_for })
                 });
-                let inspection = Inspection { system, unit: &unit, looks: shown.collect(), tracer, known: &known };
+                let (looks, sizes) = (shown.collect(), plan.sizes);
+                let inspection = Inspection { system, unit: &unit, looks, sizes, tracer, known: &known };
                 part.sink.stands_for = stands_for;
                 run(&inspection, &mut part.sink);
             }

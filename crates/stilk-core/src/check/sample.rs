@@ -1,11 +1,14 @@
 //! Which variants of which controls are computed for which checks: one for all that a check cannot tell from it.
 
+use super::contrast::text::{self, needed};
+use super::paint::{Sizes, is_split, text_places};
 use super::relevance::{Dependence, Hosts, Relevance, representatives};
 use super::run::is_off;
 use super::{Scope, Task};
 use crate::case::{Stage, Unit, state_sets};
 use crate::css::property::Longhand;
-use crate::system::{Control, StateSet, System, Variant};
+use crate::system::{Control, Rule, StateSet, System, Variant};
+use crate::tokens::Piece;
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
@@ -23,6 +26,8 @@ pub struct Plan<'s> {
     pub control: &'s Control,
     /// Its sets of states.
     pub sets: Vec<StateSet>,
+    /// Whether cases stand for others of another size where text is painted.
+    pub sizes: Sizes,
     /// What each check can tell apart.
     pub relevance: Vec<(Task, Relevance)>,
 }
@@ -64,6 +69,29 @@ fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence:
         })
 }
 
+/// Whether some text of a control stands on a gradient of which only a part has the contrast that it needs: then it counts
+/// how large the control is.
+fn has_split_gradient(system: &System, stage: &Stage, control: &Control) -> bool {
+    let draws = |rule: &Rule| {
+        let pieces = rule.declarations.iter().flat_map(|declaration| &declaration.value.pieces);
+        pieces.into_iter().any(|piece| matches!(piece, Piece::Text(text) if text.contains("linear-gradient")))
+    };
+    if !control.rules.iter().any(draws) {
+        return false;
+    }
+    let default = control.default_variant();
+    let near = control.variants(0).into_iter().filter(|variant| default.distance(variant) <= 1);
+    near.into_iter().any(|variant| {
+        system.tokens.themes().into_iter().any(|theme| {
+            let look = stage.look(&Unit { control, host: 0, variant: variant.clone(), theme }, &StateSet::default());
+            text_places(&look).iter().any(|place| {
+                let needed = place.style(&look).map(|style| needed(system.manifest.conformance, style));
+                needed.is_some_and(|needed| is_split(&look, place, needed))
+            })
+        })
+    })
+}
+
 /// Samples a control for some checks.
 pub fn sample<'s>(
     system: &'s System,
@@ -79,8 +107,12 @@ pub fn sample<'s>(
     let dependence = Dependence::new(system, control);
     let hosts = Hosts::new(system, stage, control, &sets);
     let is_never_large = !every_case && is_never_large(system, stage, control, &dependence);
+    let is_split = has_split_gradient(system, stage, control);
     let relevance = checks.filter_map(|check| {
-        let reads = check.scope.reads(control)?;
+        let reads = match check.scope.reads(control)? {
+            _ if is_split && text::IDS.contains(&check.id) => text::READS_OF_SPLIT,
+            reads => reads,
+        };
         Some((
             check,
             match every_case {
@@ -91,7 +123,8 @@ pub fn sample<'s>(
     });
     let relevance = relevance.collect();
     let variants = hosts.variants;
-    let plan = Arc::new(Plan { control, relevance, sets });
+    let sizes = if is_split { Sizes::Known } else { Sizes::Any };
+    let plan = Arc::new(Plan { control, sets, sizes, relevance });
     let default = control.default_variant();
     for (host, mut variants) in variants.into_iter().enumerate() {
         // The variant nearest to the default stands for those that are like it: its name says most.

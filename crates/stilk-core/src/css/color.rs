@@ -6,7 +6,7 @@ use super::calc;
 use super::color_function::{self, Relative};
 use super::color_space::convert;
 use super::parse::next_number;
-use ::color::ColorSpaceTag as Space;
+pub use ::color::ColorSpaceTag as Space;
 use cssparser::{ParseError, Parser, Token};
 
 /// A colour as declared or computed.

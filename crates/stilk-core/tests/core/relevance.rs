@@ -114,6 +114,25 @@ fn a_state_that_changes_nothing_that_is_read_gives_the_verdict_of_the_case_witho
 }
 
 #[test]
+fn where_a_gradient_passes_at_one_end_sizes_are_told_apart() {
+    // The text is at the dark end, but for the option that pushes it to the other.
+    let sheet = |option: &str| {
+        format!(
+            "@control x {{ display: block; inline-size: 400px; padding: 8px; color: {{paper}}; font: 16px/24px sans-serif;
+               background: linear-gradient(to right, black 50%, white);
+               @state hover {{ outline: 1px solid; }} @state focus {{ outline: 1px solid; }} @state active {{ top: 1px; }} @state disabled {{ opacity: .5; }}
+               @option other {{ {option} }} }}"
+        )
+    };
+    let found = |option: &str| same(&Memory::with_sheet(&sheet(option)).only(&["contrast/text"]));
+    let left = found("padding-inline-start: 16px;");
+    assert_eq!((left.findings.len(), left.unknown), (0, 0), "{:?}", left.findings);
+    let right = found("padding-inline-start: 350px;");
+    assert_eq!((right.findings.len(), right.unknown), (1, 0), "{:?}", right.findings);
+    assert!(right.findings[0].evidence.as_ref().is_some_and(|evidence| evidence.worst.contains("other")));
+}
+
+#[test]
 fn an_option_that_hides_what_a_state_changes_is_told_apart() {
     let few = same(&two("@control x { --edge: {b}; outline: 1px solid var(--edge); color: {b};
            @state hover { --edge: {a}; }

@@ -36,7 +36,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         for place in places {
             let Some(style) = place.style(look) else { continue };
             let needed = needed(system.manifest.conformance, style);
-            let Ok(painted) = paint::paint(look, &place, needed) else { continue };
+            let Ok(painted) = paint::paint(look, &place, needed, inspection.sizes) else { continue };
             for one in painted {
                 let pair = Pair {
                     theme: theme.clone(),

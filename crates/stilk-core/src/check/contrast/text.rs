@@ -1,6 +1,7 @@
 //! `contrast/text`: text can be read on everything painted behind it.
 
 use crate::case::Look;
+use crate::check::geometry::SIZES;
 use crate::check::paint::{self, Painted, Pixel, TextPlace, contrast, hex};
 use crate::check::relevance::Reads;
 use crate::check::sink::{Cause, Fault, Seen, Sink};
@@ -51,6 +52,27 @@ pub(super) const READS: [L; 18] = [
     L::Visibility,
 ];
 
+/// The checks that read these.
+pub(in crate::check) const IDS: [&str; 2] = [CHECK.id, "contrast/pairs"];
+
+/// What they read where a part of a gradient lies under the text: sizes as well.
+pub(in crate::check) const READS_OF_SPLIT: Reads = Reads::Values(&WITH_SIZES, &GENERATED);
+
+const WITH_SIZES: [L; READS.len() + SIZES.len() + 2] = {
+    let mut all = [L::BackgroundOrigin; READS.len() + SIZES.len() + 2];
+    let mut index = 0;
+    while index < READS.len() {
+        all[index] = READS[index];
+        index += 1;
+    }
+    while index < READS.len() + SIZES.len() {
+        all[index] = SIZES[index - READS.len()];
+        index += 1;
+    }
+    all[index] = L::Rotate;
+    all
+};
+
 /// Where a generated box lies decides whether it covers text.
 pub(super) const GENERATED: [L; 6] = [L::Bottom, L::Left, L::Right, L::Top, L::Transform, L::ZIndex];
 
@@ -79,7 +101,7 @@ pub(super) fn judge_all(
             continue;
         };
         let needed = needed(inspection.system.manifest.conformance, style);
-        match paint::paint(shown.look, place, needed) {
+        match paint::paint(shown.look, place, needed, inspection.sizes) {
             Ok(painted) => judge(check, inspection, shown, place, (&painted, needed), sink),
             Err(reason) => unknown = unknown.or(Some(reason)),
         }
@@ -251,7 +273,7 @@ pub fn worst_text(system: &System, look: &Look) -> Result<Option<Worst>, Unknown
     for place in paint::text_places(look) {
         let Some(style) = place.style(look) else { continue };
         let needed = needed(system.manifest.conformance, style);
-        let painted = paint::paint(look, &place, needed)?;
+        let painted = paint::paint(look, &place, needed, paint::Sizes::Known)?;
         for one in painted {
             let ratio = contrast(one.text, one.behind);
             if worst.is_none_or(|known| ratio / needed < known.ratio / known.needed) {

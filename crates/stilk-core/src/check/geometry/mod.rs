@@ -26,7 +26,7 @@ fn definite(style: &Style, horizontal: bool) -> Option<f64> {
 }
 
 /// What sizes and places depend on.
-const SIZES: [L; 49] = [
+pub(super) const SIZES: [L; 49] = [
     L::AlignContent,
     L::AlignItems,
     L::AlignSelf,

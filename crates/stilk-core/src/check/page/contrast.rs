@@ -118,7 +118,7 @@ fn judge(visit: &Visit, places: &Places, instance: &Instance) -> Outcome {
             place.chain = places.chain(place.node);
             let Some(style) = place.style(&look) else { continue };
             let needed = needed(visit.system.manifest.conformance, style);
-            let painted = match paint::paint(&look, &place, needed) {
+            let painted = match paint::paint(&look, &place, needed, paint::Sizes::Known) {
                 Ok(painted) => painted,
                 Err(reason) => {
                     outcome.unknown = outcome.unknown.or(Some(reason));
