@@ -159,7 +159,9 @@ fn what_is_painted_by_gradients_and_generated_boxes_is_judged() {
     // Both ends of a gradient pass, or fail; where one does, what lies under the text decides.
     assert_eq!(verdict("color: {b}; background: linear-gradient({paper}, #eee);"), (0, false));
     assert_eq!(verdict("color: #999; background: linear-gradient({paper}, #eee);"), (1, false));
-    assert_eq!(verdict("color: {b}; background: linear-gradient({paper}, black);"), (0, true));
+    assert_eq!(verdict("color: {b}; background: linear-gradient({paper}, black);"), (1, false));
+    assert_eq!(verdict("color: {b}; background: linear-gradient({paper} 90%, black);"), (0, false));
+    assert_eq!(verdict("color: {b}; background: radial-gradient({paper}, black);"), (0, true));
     // A gradient without a size is not painted; one that covers a part is not known.
     assert_eq!(
         verdict("color: {b}; background: linear-gradient(black, black) 0 0 / 0% 100% no-repeat {paper};"),

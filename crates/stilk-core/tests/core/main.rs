@@ -7,6 +7,7 @@ mod broken_input;
 mod cases;
 mod checks;
 mod examples;
+mod geometry;
 mod layout;
 mod memory;
 mod placed;

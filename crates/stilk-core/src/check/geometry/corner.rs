@@ -1,24 +1,28 @@
-//! `geometry/corner`: round stays round at every size.
+//! `geometry/corner`: round stays round at every size, and round boxes fit into each other.
 
+use super::PAINTED;
+use crate::case::Look;
 use crate::check::relevance::Reads;
 use crate::check::sink::{Cause, Fault, Sink};
-use crate::check::visible::element_name;
-use crate::check::{Check, Example, Inspection, Of, Scope};
+use crate::check::visible::{element_name, style_of};
+use crate::check::{Check, Example, Inspection, Of, Scope, Shown, paint};
 use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::css::value::Value;
 use crate::diagnostic::{Diagnostic, Level};
 use crate::engine::Style;
+use crate::layout::Origin;
 
 /// The check.
 pub const CHECK: Check = Check {
     id: "geometry/corner",
-    summary: "a pill or a circle stays one at every size",
-    why: "`border-radius: 50px` is a pill until the text is enlarged or wraps: then the ends go flat.",
+    summary: "a pill or a circle stays one at every size, and corners within corners share a centre",
+    why: "`border-radius: 50px` is a pill until the text is enlarged or wraps: then the ends go flat. And a box \
+          within a box looks crooked where both have the same corners.",
     source: "CSS Backgrounds and Borders 3, 4.5 (overlapping curves); WCAG 2.2, 1.4.4 Resize Text",
     level: Level::Warning,
-    mend: "Write `calc(infinity * 1px)` for a pill, `50%` for a circle or an ellipse.",
+    mend: "Write `calc(infinity * 1px)` for a pill, `50%` for a circle or an ellipse; give an inner corner the outer one less the gap.",
     fails: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper}; padding: {gap}; border: 0; line-height: 20px;\n  border-radius: 50px;\n}\n",
     ),
@@ -28,18 +32,15 @@ pub const CHECK: Check = Check {
     scope: Scope::Options(Reads::Values(&READS, &[]), Of::Any, run),
 };
 
-const READS: [L; 10] = [
-    L::BorderTopLeftRadius,
-    L::Height,
-    L::BoxSizing,
-    L::LineHeight,
-    L::FontSize,
-    L::PaddingTop,
-    L::PaddingBottom,
-    L::BorderTopWidth,
-    L::BorderBottomWidth,
-    L::Display,
-];
+const READS: [L; PAINTED.len() + 1] = {
+    let mut all = [L::BorderTopLeftRadius; PAINTED.len() + 1];
+    let mut index = 0;
+    while index < PAINTED.len() {
+        all[index] = PAINTED[index];
+        index += 1;
+    }
+    all
+};
 
 /// What no control is large enough for.
 const ANY: f64 = 1000.0;
@@ -77,8 +78,84 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let figures = format!("{}px corners on {}px", number(radius), number(height));
             sink.fail(inspection, shown, Fault { cause, score: radius, figures, diagnostic });
         }
+        if shown.states.is_rest() {
+            nested(inspection, shown, sink);
+        }
         sink.verdict(CHECK.id, shown.stands_for, unknown);
     }
+}
+
+/// By more than this the centres of two corners are apart, in px.
+const APART: f64 = 1.0;
+
+/// Corners one within the other share a centre where the inner one is less round by the gap between them.
+fn nested(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
+    let look = shown.look;
+    for node in look.document.descendants(look.mounted.host) {
+        for pseudo in
+            look.styles.boxes(node).filter(|pseudo| pseudo.is_none_or(|name| name == "before" || name == "after"))
+        {
+            let Some((style, inner)) = rounded(look, (node, pseudo)) else { continue };
+            let above = std::iter::successors(Some(node), |at| {
+                look.document.node(*at).parent.filter(|_| *at != look.mounted.host)
+            });
+            let around =
+                above.skip(usize::from(pseudo.is_none())).find_map(|at| Some((at, rounded(look, (at, None))?.1)));
+            let Some((outer_node, outer)) = around else { continue };
+            let Ok([left, top, ..]) = look.gaps((node, pseudo), (outer_node, None)) else { continue };
+            let (left, top) = (f64::from(left), f64::from(top));
+            let wanted = outer - left;
+            // What stands further in than the corner reaches, or not in it at all, has corners of its own.
+            if left < 0.0 || (left - top).abs() > 0.5 || wanted <= APART || (inner - wanted).abs() <= APART {
+                continue;
+            }
+            let place = inspection.tracer.origin(style, L::BorderTopLeftRadius).declaration;
+            let control = &inspection.unit.control.name;
+            let name = element_name(look, node, pseudo);
+            let px = |value: f64| number((value * 10.0).round() / 10.0);
+            let message = format!(
+                "{name} of `{}` has corners of {}px, {}px within corners of {}px: they do not share a centre",
+                control.value,
+                px(inner),
+                px(left),
+                px(outer)
+            );
+            let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
+                .label(if inner > wanted { "too round for its gap" } else { "not round enough for its gap" })
+                .mend(format!("write {}px: the outer corner less the gap, as `calc()` of their tokens", px(wanted)));
+            let cause = Cause { spans: vec![place.or(Some(control.span))], words: format!("nested {name}") };
+            let figures = format!("{}px in {}px", px(inner), px(outer));
+            sink.fail(inspection, shown, Fault { cause, score: -(inner - wanted).abs(), figures, diagnostic });
+        }
+    }
+}
+
+/// A box that can be seen and has round corners, with the radius that is drawn: no more than half of a side.
+fn rounded(look: &Look, origin: Origin) -> Option<(&Style, f64)> {
+    let style = style_of(look, origin.0, origin.1)?;
+    let Value::Length(length) = (match style.get(L::BorderTopLeftRadius).ok()? {
+        Value::Words(words) => words.first()?,
+        other => other,
+    }) else {
+        return None;
+    };
+    if length.px == 0.0 && length.percent == 0.0 {
+        return None;
+    }
+    let paints = style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha > 0.0)
+        || !paint::is_none(style, L::BackgroundImage)
+        || !style.is(L::BorderTopStyle, "none");
+    let chain = paint::styles_of(look, &paint::chain(look, origin.0));
+    if !paints
+        || style.is_empty_generated()
+        || paint::is_visible(&[chain.as_slice(), &[style.as_ref()][..]].concat()) != Ok(true)
+    {
+        return None;
+    }
+    let drawn = look.drawn(origin.0, origin.1).ok()?;
+    let (width, height) = (f64::from(drawn.width), f64::from(drawn.height));
+    let radius = (length.px + length.percent / 100.0 * width).min(width / 2.0).min(height / 2.0);
+    (radius > 0.0).then_some((style, radius))
 }
 
 fn radius(style: &Style) -> Option<f64> {

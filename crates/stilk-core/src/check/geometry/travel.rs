@@ -1,6 +1,6 @@
 //! `geometry/travel`: a thumb stands as far from one end as from the other.
 
-use super::definite;
+use super::{SIZES, definite};
 use crate::case::Look;
 use crate::check::relevance::Reads;
 use crate::check::sink::{Cause, Fault, Sink};
@@ -30,50 +30,41 @@ pub const CHECK: Check = Check {
         SWITCH,
         "@control switch {\n  @part native { position: absolute; opacity: 0; }\n  @part track { position: relative; display: block; box-sizing: border-box; inline-size: 40px; block-size: 24px; padding: 4px; background: {ink}; }\n  @part thumb { display: block; inline-size: 16px; block-size: 16px; background: {paper}; }\n  @state checked { @part thumb { translate: 16px 0; } }\n}\n",
     ),
-    scope: Scope::Options(Reads::Alone(&READS, &["checked"]), Of::Any, run),
+    scope: Scope::Options(Reads::Alone(&SIZES, &["checked"]), Of::Any, run),
 };
 
 const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=\"switch\" part=\"native\"><span part=\"thumb\"></span></span><slot>Dogs</slot></label>\n";
-
-const READS: [L; 17] = [
-    L::Translate,
-    L::Transform,
-    L::Position,
-    L::Left,
-    L::Right,
-    L::Top,
-    L::Bottom,
-    L::Width,
-    L::BoxSizing,
-    L::PaddingLeft,
-    L::PaddingRight,
-    L::BorderLeftWidth,
-    L::BorderRightWidth,
-    L::MarginLeft,
-    L::Display,
-    L::JustifyContent,
-    L::Direction,
-];
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let (Some(rest), Some(on)) = (inspection.rest(), inspection.alone("checked")) else { return };
     for (_, node) in on.look.mounted.elements() {
         let Some(parent) = on.look.document.node(node).parent else { continue };
-        let moved = |look: &Look| look.styles.element(node).and_then(|style| offset(style)).map(|(x, _)| x);
-        let (Some(from), Some(to)) = (moved(rest.look), moved(on.look)) else { continue };
-        let placed = |look: &Look| {
-            look.styles
-                .element(node)
-                .filter(|style| style.is(L::Position, "absolute"))
-                .and_then(|style| style.px(L::Left).ok())
-        };
-        if (from - to).abs() < 0.01 && placed(rest.look) == placed(on.look) || node == on.look.mounted.host {
+        if node == on.look.mounted.host {
             continue;
         }
-        let (Some(start), Some(end)) = (gaps(rest.look, node, parent), gaps(on.look, node, parent)) else {
-            sink.unknown(CHECK.id, on.stands_for, Unknown("how far a thumb is from its ends takes a layout"));
+        // The layout knows more than values do, but not of every control.
+        let laid_out = |look: &Look| {
+            let [left, _, right, _] = look.gaps((node, None), (parent, None)).ok()?;
+            Some((f64::from(left), f64::from(right)))
+        };
+        let by_values = |look: &Look| gaps(look, node, parent);
+        let ends = laid_out(rest.look).zip(laid_out(on.look));
+        let Some((start, end)) = ends.or_else(|| by_values(rest.look).zip(by_values(on.look))) else {
+            let moves = |look: &Look| {
+                let style = look.styles.element(node)?;
+                Some([L::Translate, L::Transform, L::Left].map(|longhand| style.get(longhand).cloned()))
+            };
+            if moves(rest.look) != moves(on.look) {
+                sink.unknown(CHECK.id, on.stands_for, Unknown("how far a thumb is from its ends takes a layout"));
+            }
             continue;
         };
+        let (from, to) = (start.0, end.0);
+        // What grows on the spot travels nowhere.
+        let grows = (start.0 + start.1 - end.0 - end.1).abs() > 0.5;
+        if (from - to).abs() < 0.01 || grows {
+            continue;
+        }
         sink.decided(CHECK.id, on.stands_for);
         let (left, right) = (start.0.min(end.0), start.1.min(end.1));
         if (left - right).abs() <= 0.5 {

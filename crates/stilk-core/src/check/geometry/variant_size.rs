@@ -36,6 +36,10 @@ const ABOUT_SIZE: [&str; 5] = ["size", "shape", "density", "width", "height"];
 const VERTICAL: [L; 4] = [L::PaddingTop, L::PaddingBottom, L::BorderTopWidth, L::BorderBottomWidth];
 const HORIZONTAL: [L; 4] = [L::PaddingLeft, L::PaddingRight, L::BorderLeftWidth, L::BorderRightWidth];
 
+/// What else makes a box larger.
+const OTHERS: [L; 7] =
+    [L::FontSize, L::FontWeight, L::LetterSpacing, L::ColumnGap, L::RowGap, L::MinHeight, L::MinWidth];
+
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     let theme = system.tokens.default_theme();
@@ -59,7 +63,14 @@ fn run(survey: &Survey, sink: &mut Sink) {
                     let style = look.styles.element(look.mounted.host).ok_or(Unknown("the control has no style"))?;
                     longhands.iter().map(|longhand| style.px(*longhand)).sum::<Result<f64, _>>()
                 };
-                let (usual, own) = match (sum(&base), sum(&look)) {
+                // What the layout knows is the whole size; else border and padding are what can be told.
+                let laid_out = |look: &Look| {
+                    let placed = look.layout().ok()?.of(look.mounted.host, None).copied()?;
+                    if direction == "height" { placed.height().ok() } else { placed.width().ok() }
+                };
+                let sums = || (sum(&base), sum(&look));
+                let sizes = laid_out(&base).zip(laid_out(&look)).map_or_else(sums, |(usual, own)| (Ok(usual), Ok(own)));
+                let (usual, own) = match sizes {
                     (Ok(usual), Ok(own)) => (usual, own),
                     (Err(reason), _) | (_, Err(reason)) => {
                         unknown = Some(reason);
@@ -75,7 +86,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
                         |look: &Look| look.styles.element(look.mounted.host).and_then(|style| style.px(*longhand).ok());
                     px(&base) != px(&look)
                 };
-                let longhand = longhands.into_iter().find(changed).unwrap_or(longhands[0]);
+                let longhand = longhands.into_iter().chain(OTHERS).find(changed).unwrap_or(longhands[0]);
                 let style = look.styles.element(look.mounted.host);
                 let place = style.and_then(|style| survey.tracer.origin(style, longhand).declaration);
                 let option = control.option_name(id);
