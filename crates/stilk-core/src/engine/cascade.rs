@@ -3,12 +3,13 @@
 
 use super::container::ContainerQuery;
 use super::forms;
+pub use super::longhand_set::{FlowSets, LonghandSet};
 use super::media::Media;
 use super::selector::{ElementRef, One};
 use super::style::PSEUDO_ELEMENTS;
 use super::stylesheet::{Condition, Declaration, DeclarationBody, LayerId, Layers, Registered, Stylesheet};
 use crate::css::compute::{Context, Unknown, absolute, compute, initial_declared};
-use crate::css::parse::{Declared, Target};
+use crate::css::parse::Declared;
 use crate::css::property::{Flow, Longhand, PropertyName};
 use crate::css::substitute::{CustomName, Template, has_substitution};
 use crate::css::syntax::Syntax;
@@ -87,92 +88,6 @@ impl Layering {
     /// Whether it is in a `style` attribute.
     pub fn is_inline(self) -> bool {
         self.inline
-    }
-}
-
-/// A set of longhands.
-#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
-pub struct LonghandSet([u64; 4]);
-
-impl LonghandSet {
-    /// All there are.
-    pub fn all() -> LonghandSet {
-        let mut all = LonghandSet::default();
-        Longhand::ALL.iter().for_each(|longhand| all.add(*longhand));
-        all
-    }
-
-    /// Adds a longhand.
-    pub fn add(&mut self, longhand: Longhand) {
-        self.0[longhand as usize / 64] |= 1 << (longhand as usize % 64);
-    }
-
-    /// Adds all of another set.
-    pub fn add_all(&mut self, other: &LonghandSet) {
-        self.0.iter_mut().zip(other.0).for_each(|(a, b)| *a |= b);
-    }
-
-    /// Whether it holds a longhand.
-    pub fn has(&self, longhand: Longhand) -> bool {
-        self.0[longhand as usize / 64] & (1 << (longhand as usize % 64)) != 0
-    }
-
-    /// What is in both.
-    pub fn within(self, other: &LonghandSet) -> LonghandSet {
-        LonghandSet(std::array::from_fn(|word| self.0[word] & other.0[word]))
-    }
-
-    /// The longhands in it, in the order of the table.
-    pub fn iter(self) -> impl Iterator<Item = Longhand> {
-        self.0.into_iter().enumerate().flat_map(|(word, mut bits)| {
-            std::iter::from_fn(move || {
-                let bit = bits.trailing_zeros() as usize;
-                bits &= bits.wrapping_sub(1);
-                Longhand::ALL.get(word * 64 + bit).copied().filter(|_| bit < 64)
-            })
-        })
-    }
-}
-
-/// Sets of longhands by the flow of the text: most declarations set the same in every one.
-#[derive(Debug, Clone, Default)]
-pub struct FlowSets {
-    ltr: LonghandSet,
-    turned: Option<Box<[LonghandSet; Flow::COUNT]>>,
-}
-
-impl FlowSets {
-    /// The set in a flow.
-    pub fn get(&self, flow: Flow) -> &LonghandSet {
-        match &self.turned {
-            Some(sets) => &sets[flow.index()],
-            None => &self.ltr,
-        }
-    }
-
-    fn of(targets: &[Target]) -> FlowSets {
-        let mut all = FlowSets::default();
-        targets.iter().for_each(|target| all.ltr.add(target.physical(Flow::LTR)));
-        if targets.iter().any(|target| matches!(target, Target::Logical(_))) {
-            let mut sets = [LonghandSet::default(); Flow::COUNT];
-            for flow in Flow::all() {
-                targets.iter().for_each(|target| sets[flow.index()].add(target.physical(flow)));
-            }
-            all.turned = Some(Box::new(sets));
-        }
-        all
-    }
-
-    fn add_all(&mut self, other: &FlowSets) {
-        if self.turned.is_none() && other.turned.is_some() {
-            self.turned = Some(Box::new([self.ltr; Flow::COUNT]));
-        }
-        if let Some(sets) = &mut self.turned {
-            for flow in Flow::all() {
-                sets[flow.index()].add_all(other.get(flow));
-            }
-        }
-        self.ltr.add_all(&other.ltr);
     }
 }
 

@@ -3,6 +3,7 @@
 
 use super::cascade::{Block, DeclarationId, Inline, LonghandSet, Matched, Nature, Origin, Prepared, Shared, Sheets};
 use super::custom::{Around, Custom, Skip};
+use super::display::{blockify, natural};
 use super::media::Media;
 use super::selector::{ElementRef, Forced};
 use super::stylesheet::{self, DeclarationBody, LayerId, Stylesheet};
@@ -777,32 +778,5 @@ impl Specified<'_> {
             },
             Specified::Inherit | Specified::Initial | Specified::Unset | Specified::Unknown(_) => None,
         }
-    }
-}
-
-/// What `display` comes to for an element whose box is something by nature.
-fn natural(nature: Nature, display: &'static str) -> &'static str {
-    let is_control = matches!(nature, Nature::Control | Nature::Button);
-    match display {
-        "contents" if matches!(nature, Nature::Control | Nature::Replaced) => "none",
-        "inline" | "inline-table" | "table-caption" | "table-cell" | "table-row" | "table-row-group"
-        | "table-header-group" | "table-footer-group" | "table-column" | "table-column-group"
-            if is_control =>
-        {
-            "inline-block"
-        }
-        "table" | "list-item" if is_control => "block",
-        other => other,
-    }
-}
-
-fn blockify(display: &'static str) -> &'static str {
-    match display {
-        "inline" | "inline-block" | "table-row" | "table-cell" | "table-row-group" | "table-header-group"
-        | "table-footer-group" | "table-column" | "table-column-group" | "table-caption" | "ruby-text" => "block",
-        "inline-flex" => "flex",
-        "inline-grid" => "grid",
-        "inline-table" => "table",
-        other => other,
     }
 }

@@ -5,7 +5,7 @@ use crate::dom::{Document, Element, NodeData, NodeId};
 use crate::engine::{PSEUDO_ELEMENTS, Style, Styles};
 
 /// Everything that the layout asks of a style.
-const READS: [L; 75] = [
+pub const READS: [L; 75] = [
     L::AlignContent,
     L::AlignItems,
     L::AlignSelf,

@@ -14,6 +14,8 @@ mod style;
 mod text;
 mod tree;
 
+pub use alike::READS;
+
 use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::value::Value;

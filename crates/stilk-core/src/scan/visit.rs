@@ -129,6 +129,11 @@ impl Visit<'_> {
         index.and_then(|index| self.sheets.get(index)).is_some_and(|sheet| sheet.is_system)
     }
 
+    /// Whether a declaration of the page is none of the system's.
+    pub fn is_foreign(&self, id: DeclarationId) -> bool {
+        id.sheet != 0 && !self.is_of_system(id.sheet)
+    }
+
     /// A declaration with its rule.
     pub fn declaration(&self, id: DeclarationId) -> Option<(&StyleRule, &Declaration)> {
         let rule = self.sheet_of(id)?.parsed.rules.get(id.rule as usize)?;

@@ -3,7 +3,7 @@
 use crate::case::Look;
 use crate::check::geometry::SIZES;
 use crate::check::paint::{self, Painted, Pixel, TextPlace, contrast, hex};
-use crate::check::relevance::Reads;
+use crate::check::relevance::{Reads, joined};
 use crate::check::sink::{Cause, Fault, Seen, Sink};
 use crate::check::trace::Origin;
 use crate::check::{Check, Example, Inspection, Of, Scope, Shown, has_state};
@@ -58,20 +58,8 @@ pub(in crate::check) const IDS: [&str; 2] = [CHECK.id, "contrast/pairs"];
 /// What they read where a part of a gradient lies under the text: sizes as well.
 pub(in crate::check) const READS_OF_SPLIT: Reads = Reads::Values(&WITH_SIZES, &GENERATED);
 
-const WITH_SIZES: [L; READS.len() + SIZES.len() + 2] = {
-    let mut all = [L::BackgroundOrigin; READS.len() + SIZES.len() + 2];
-    let mut index = 0;
-    while index < READS.len() {
-        all[index] = READS[index];
-        index += 1;
-    }
-    while index < READS.len() + SIZES.len() {
-        all[index] = SIZES[index - READS.len()];
-        index += 1;
-    }
-    all[index] = L::Rotate;
-    all
-};
+const WITH_SIZES: [L; READS.len() + SIZES.len() + 1] =
+    joined(joined::<18, { SIZES.len() }, { READS.len() + SIZES.len() }>(READS, SIZES), [L::BackgroundOrigin]);
 
 /// Where a generated box lies decides whether it covers text.
 pub(super) const GENERATED: [L; 6] = [L::Bottom, L::Left, L::Right, L::Top, L::Transform, L::ZIndex];

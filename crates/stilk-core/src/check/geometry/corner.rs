@@ -2,14 +2,14 @@
 
 use super::PAINTED;
 use crate::case::Look;
-use crate::check::relevance::Reads;
+use crate::check::relevance::{Reads, joined};
 use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{element_name, style_of};
 use crate::check::{Check, Example, Inspection, Of, Scope, Shown, paint};
 use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
-use crate::css::value::Value;
+use crate::css::value::{LengthPercentage, Value};
 use crate::diagnostic::{Diagnostic, Level};
 use crate::engine::Style;
 use crate::layout::Origin;
@@ -32,15 +32,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Options(Reads::Values(&READS, &[]), Of::Any, run),
 };
 
-const READS: [L; PAINTED.len() + 1] = {
-    let mut all = [L::BorderTopLeftRadius; PAINTED.len() + 1];
-    let mut index = 0;
-    while index < PAINTED.len() {
-        all[index] = PAINTED[index];
-        index += 1;
-    }
-    all
-};
+const READS: [L; PAINTED.len() + 1] = joined(PAINTED, [L::BorderTopLeftRadius]);
 
 /// What no control is large enough for.
 const ANY: f64 = 1000.0;
@@ -78,8 +70,10 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let figures = format!("{}px corners on {}px", number(radius), number(height));
             sink.fail(inspection, shown, Fault { cause, score: radius, figures, diagnostic });
         }
-        if shown.states.is_rest() {
-            nested(inspection, shown, sink);
+        if shown.states.is_rest()
+            && let Err(reason) = nested(inspection, shown, sink)
+        {
+            unknown = unknown.or(Some(reason));
         }
         sink.verdict(CHECK.id, shown.stands_for, unknown);
     }
@@ -89,20 +83,26 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 const APART: f64 = 1.0;
 
 /// Corners one within the other share a centre where the inner one is less round by the gap between them.
-fn nested(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
+fn nested(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<(), Unknown> {
     let look = shown.look;
     for node in look.document.descendants(look.mounted.host) {
         for pseudo in
             look.styles.boxes(node).filter(|pseudo| pseudo.is_none_or(|name| name == "before" || name == "after"))
         {
-            let Some((style, inner)) = rounded(look, (node, pseudo)) else { continue };
+            let Some((style, length)) = rounded(look, (node, pseudo))? else { continue };
             let above = std::iter::successors(Some(node), |at| {
                 look.document.node(*at).parent.filter(|_| *at != look.mounted.host)
             });
-            let around =
-                above.skip(usize::from(pseudo.is_none())).find_map(|at| Some((at, rounded(look, (at, None))?.1)));
+            let mut around = None;
+            for at in above.skip(usize::from(pseudo.is_none())) {
+                around = rounded(look, (at, None))?.map(|(_, length)| (at, length));
+                if around.is_some() {
+                    break;
+                }
+            }
             let Some((outer_node, outer)) = around else { continue };
-            let Ok([left, top, ..]) = look.gaps((node, pseudo), (outer_node, None)) else { continue };
+            let (inner, outer) = (drawn(look, (node, pseudo), length)?, drawn(look, (outer_node, None), outer)?);
+            let [left, top, ..] = look.gaps((node, pseudo), (outer_node, None))?;
             let (left, top) = (f64::from(left), f64::from(top));
             let wanted = outer - left;
             // What stands further in than the corner reaches, or not in it at all, has corners of its own.
@@ -128,34 +128,33 @@ fn nested(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
             sink.fail(inspection, shown, Fault { cause, score: -(inner - wanted).abs(), figures, diagnostic });
         }
     }
+    Ok(())
 }
 
-/// A box that can be seen and has round corners, with the radius that is drawn: no more than half of a side.
-fn rounded(look: &Look, origin: Origin) -> Option<(&Style, f64)> {
-    let style = style_of(look, origin.0, origin.1)?;
-    let Value::Length(length) = (match style.get(L::BorderTopLeftRadius).ok()? {
-        Value::Words(words) => words.first()?,
-        other => other,
-    }) else {
-        return None;
+/// A box that can be seen and has round corners.
+fn rounded(look: &Look, origin: Origin) -> Result<Option<(&Style, LengthPercentage)>, Unknown> {
+    let Some(style) = style_of(look, origin.0, origin.1) else { return Ok(None) };
+    let length = match style.get(L::BorderTopLeftRadius)? {
+        Value::Words(words) => words.first(),
+        other => Some(other),
     };
-    if length.px == 0.0 && length.percent == 0.0 {
-        return None;
-    }
+    let Some(Value::Length(length)) = length.filter(|length| length.as_px() != Some(0.0)) else { return Ok(None) };
     let paints = style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha > 0.0)
         || !paint::is_none(style, L::BackgroundImage)
         || !style.is(L::BorderTopStyle, "none");
     let chain = paint::styles_of(look, &paint::chain(look, origin.0));
-    if !paints
-        || style.is_empty_generated()
-        || paint::is_visible(&[chain.as_slice(), &[style.as_ref()][..]].concat()) != Ok(true)
+    if !paints || style.is_empty_generated() || !paint::is_visible(&[chain.as_slice(), &[style.as_ref()][..]].concat())?
     {
-        return None;
+        return Ok(None);
     }
-    let drawn = look.drawn(origin.0, origin.1).ok()?;
-    let (width, height) = (f64::from(drawn.width), f64::from(drawn.height));
-    let radius = (length.px + length.percent / 100.0 * width).min(width / 2.0).min(height / 2.0);
-    (radius > 0.0).then_some((style, radius))
+    Ok(Some((style, *length)))
+}
+
+/// The radius that is drawn: no more than half of a side.
+fn drawn(look: &Look, origin: Origin, length: LengthPercentage) -> Result<f64, Unknown> {
+    let rect = look.drawn(origin.0, origin.1)?;
+    let (width, height) = (f64::from(rect.width), f64::from(rect.height));
+    Ok((length.px + length.percent / 100.0 * width).min(width / 2.0).min(height / 2.0))
 }
 
 fn radius(style: &Style) -> Option<f64> {

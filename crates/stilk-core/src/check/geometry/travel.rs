@@ -52,7 +52,10 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         let Some((start, end)) = ends.or_else(|| by_values(rest.look).zip(by_values(on.look))) else {
             let moves = |look: &Look| {
                 let style = look.styles.element(node)?;
-                Some([L::Translate, L::Transform, L::Left].map(|longhand| style.get(longhand).cloned()))
+                Some(
+                    [L::Translate, L::Transform, L::Left, L::Right, L::MarginLeft, L::MarginRight]
+                        .map(|longhand| style.get(longhand).cloned()),
+                )
             };
             if moves(rest.look) != moves(on.look) {
                 sink.unknown(CHECK.id, on.stands_for, Unknown("how far a thumb is from its ends takes a layout"));

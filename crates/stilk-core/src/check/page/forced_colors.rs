@@ -66,10 +66,7 @@ fn judge(visit: &Visit, places: &Places, instance: &Instance) -> Option<L> {
     let focused = places.look(instance, FOCUS);
     let style = own(&focused, instance)?;
     let foreign = style.set_in(|sheet| !visit.is_of_system(sheet));
-    let is_foreign = |longhand: &L| {
-        let winner = style.winner(*longhand);
-        winner.is_some_and(|id| id.is_inline() || visit.sheet_of(id).is_some_and(|sheet| !sheet.is_system))
-    };
+    let is_foreign = |longhand: &L| style.winner(*longhand).is_some_and(|id| visit.is_foreign(id));
     let taken = SIGNS.into_iter().find(|longhand| foreign.has(*longhand) && is_foreign(longhand))?;
     let [rest, focused] = [&[], FOCUS].map(|states| places.forced_look(instance, states));
     // A ring of the browser's own stays as well.

@@ -95,8 +95,7 @@ fn beaten(visit: &Visit, style: &Style) -> Vec<(Longhand, DeclarationId, Reason,
     let both = style.set_in(|sheet| !of_system(sheet)).within(&style.set_in(of_system));
     for longhand in both.iter() {
         let Some(winner) = style.winner(longhand) else { continue };
-        let is_foreign = winner.is_inline() || visit.sheet_of(winner).is_some_and(|sheet| !sheet.is_system);
-        if !is_foreign {
+        if !visit.is_foreign(winner) {
             continue;
         }
         let is_own = |id: DeclarationId| visit.sheet_of(id).is_some_and(|sheet| sheet.is_system);

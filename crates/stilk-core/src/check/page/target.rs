@@ -9,7 +9,6 @@ use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Level};
 use crate::dom::NodeId;
-use crate::engine::Style;
 use crate::layout::Placed;
 use crate::manifest::Conformance;
 use crate::scan::{PageSink, Visit};
@@ -47,7 +46,9 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         let is_touched = instance.elements().any(|(_, node)| {
             visit.styles.element(node).is_some_and(|style| {
                 let foreign = style.set_in(|sheet| !visit.is_of_system(sheet));
-                SIZES.iter().any(|longhand| foreign.has(*longhand) && is_foreign(visit, style, *longhand))
+                SIZES.iter().any(|longhand| {
+                    foreign.has(*longhand) && style.winner(*longhand).is_some_and(|id| visit.is_foreign(id))
+                })
             })
         });
         let kind = crate::case::ControlKind::of(&visit.system.controls[instance.control]);
@@ -58,11 +59,13 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         let Some(node) = pressed(visit.document(), instance.node, instance.bearer) else { continue };
         let key = (likeness(visit, instance), visit.text(instance.node));
         let [width, height] = *known.entry(key).or_insert_with(|| size(&places.look(instance, &[]), node));
+        let is_entry = ["input", "select", "textarea"].contains(&visit.local(node));
         match (height, width) {
             (Err(reason), _) => sink.unknown(CHECK.id, 1, reason),
+            (Ok(_), Err(reason)) if !is_entry => sink.unknown(CHECK.id, 1, reason),
             (Ok(height), width) => {
                 sink.decided(CHECK.id, 1);
-                // A width that is not known is that of a native field or of a picture, which are wider.
+                // Browsers make fields wider than any target where nobody says how wide.
                 let width = width.unwrap_or(least);
                 let is_small = |side: f64| side > 0.0 && side < least - 0.02;
                 let (side, px) = match (is_small(height), is_small(width)) {
@@ -100,10 +103,6 @@ fn size(look: &Look, node: NodeId) -> [Result<f64, Unknown>; 2] {
     let layout = layout.as_ref().map_err(|reason| *reason);
     let placed = layout.and_then(|layout| layout.of(node, None).ok_or(Unknown("it has no box")));
     [placed.and_then(Placed::width), placed.and_then(Placed::height)]
-}
-
-fn is_foreign(visit: &Visit, style: &Style, longhand: L) -> bool {
-    style.winner(longhand).is_some_and(|id| id.is_inline() || visit.sheet_of(id).is_some_and(|sheet| !sheet.is_system))
 }
 
 /// What decides how large a control is.

@@ -58,6 +58,21 @@ struct Edge<'s> {
     tokens: Vec<TokenId>,
 }
 
+/// Two lists of longhands in one.
+pub const fn joined<const A: usize, const B: usize, const N: usize>(
+    a: [Longhand; A],
+    b: [Longhand; B],
+) -> [Longhand; N] {
+    assert!(A + B == N);
+    let mut all = [Longhand::Color; N];
+    let mut index = 0;
+    while index < N {
+        all[index] = if index < A { a[index] } else { b[index - A] };
+        index += 1;
+    }
+    all
+}
+
 /// What one check can tell apart in a control.
 pub struct Relevance {
     /// Axes, by index.
