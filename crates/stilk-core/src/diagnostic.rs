@@ -94,8 +94,8 @@ pub struct Diagnostic {
     pub notes: Vec<String>,
     /// What to write instead.
     pub mend: Option<String>,
-    /// The same as an edit, where it can be made without asking.
-    pub edit: Option<Edit>,
+    /// The same as edits, all of them together, where they can be made without asking.
+    pub edits: Vec<Edit>,
     /// Set on findings of checks.
     pub evidence: Option<Evidence>,
 }
@@ -112,7 +112,7 @@ impl Diagnostic {
             related: Vec::new(),
             notes: Vec::new(),
             mend: None,
-            edit: None,
+            edits: Vec::new(),
             evidence: None,
         }
     }
@@ -137,6 +137,12 @@ impl Diagnostic {
     /// Adds a remark.
     pub fn note(mut self, note: impl Into<String>) -> Self {
         self.notes.push(note.into());
+        self
+    }
+
+    /// Sets the edit that does what the mend says; none where it cannot be made without asking.
+    pub fn edit(mut self, edit: Option<Edit>) -> Self {
+        self.edits.extend(edit);
         self
     }
 

@@ -60,7 +60,7 @@ enum Command {
     ///
     /// Exit code 0: all pass. 1: some do not. 2: it could not run.
     #[command(
-        after_help = "Examples:\n  stilk contrast\n  stilk contrast --format svg > contrast.svg\n  stilk contrast '#006d97' white"
+        after_help = "Examples:\n  stilk contrast\n  stilk contrast --format svg > contrast.svg\n  stilk contrast --mend\n  stilk contrast '#006d97' white"
     )]
     Contrast {
         #[command(flatten)]
@@ -73,6 +73,9 @@ enum Command {
         /// How to print the pairs
         #[arg(long, value_enum, default_value_t = PairFormat::Text)]
         format: PairFormat,
+        /// Propose other values for the tokens at fault, tried on everything they reach; nothing is written
+        #[arg(long, conflicts_with_all = ["format", "text"])]
+        mend: bool,
     },
     /// Say what a check means, why, with an example and the mend
     #[command(after_help = "Example:\n  stilk explain            all checks\n  stilk explain state/leak")]
@@ -400,6 +403,7 @@ fn main() -> ExitCode {
             commands::check::run(&common.project, format, against.as_deref(), &only, common.quiet)
         }
         Command::Contrast { text: Some(text), on: Some(on), .. } => commands::contrast::two(&text, &on),
+        Command::Contrast { common, mend: true, .. } => commands::contrast::propose(&common.project),
         Command::Contrast { common, format, .. } => commands::contrast::run(&common.project, format),
         Command::Explain { check, format } => commands::explain::run(check.as_deref(), format),
         Command::Specimen { common, terminal: Some(control) } => commands::specimen::print(&common.project, &control),

@@ -10,6 +10,7 @@ mod font;
 mod geometry;
 mod gradient;
 mod markup;
+mod mend;
 mod page;
 mod paint;
 mod queue;
@@ -31,14 +32,16 @@ use crate::engine::{Media, Stylesheet};
 use crate::scan::{PageSink, Visit};
 use crate::source::Sources;
 use crate::system::{Control, StateSet, System};
+use crate::tokens::{Theme, TokenType};
 use contrast::boxes::PaintedBox;
 pub use contrast::text::{Figure, Worst, figure as contrast_figure, worst_text};
 pub use contrast::text::{floor, floor as contrast_floor};
 pub use example::Example;
 pub(crate) use geometry::target::target as geometry_target;
+pub use mend::reach;
 pub use paint::{contrast, hex, over, text_places};
 use relevance::Reads;
-pub use run::{Report, Settings, pairs, run};
+pub use run::{Report, Settings, Within, pairs, run};
 use rustc_hash::FxHashMap;
 pub(crate) use sample::alone;
 pub use sink::Pair;
@@ -79,6 +82,11 @@ struct Task {
 impl Check {
     fn task(&'static self) -> Task {
         Task { id: self.id, scope: &self.scope }
+    }
+
+    /// Whether it asks for the looks of one control after the other, not for the system or for pages.
+    pub fn is_of_looks(&self) -> bool {
+        matches!(self.scope, Scope::Looks(..) | Scope::Options(..))
     }
 }
 
@@ -265,6 +273,37 @@ pub struct Survey<'s> {
 }
 
 impl<'s> Survey<'s> {
+    /// One theme for all that differ by nothing but colours, or by nothing at all where colours count, with the number of
+    /// themes that it stands for.
+    pub fn themes(&self, colors_count: bool) -> Vec<(Theme, u64)> {
+        let tokens = &self.system.tokens;
+        let counts = |kind: Option<TokenType>| colors_count || kind != Some(TokenType::Color);
+        let is_told = |index: usize| {
+            let changing = tokens.list.iter().filter(|token| counts(token.kind));
+            changing.into_iter().any(|token| token.overrides.iter().any(|o| o.modifier == index))
+        };
+        let told: Vec<usize> = (0..tokens.modifiers.len()).filter(|index| is_told(*index)).collect();
+        let mut found: Vec<(Theme, u64)> = Vec::new();
+        // The default theme first: its name says most.
+        let mut all = tokens.themes();
+        all.sort_by_key(|theme| *theme != tokens.default_theme());
+        for theme in all {
+            let is_like = |known: &Theme| told.iter().all(|index| known.contexts[*index] == theme.contexts[*index]);
+            match found.iter_mut().find(|(known, _)| is_like(known)) {
+                Some((_, stands_for)) => *stands_for += 1,
+                None => found.push((theme, 1)),
+            }
+        }
+        found
+    }
+
+    /// The hosts on which options of a control may do different things: the first, and all where rules ask for hosts.
+    pub fn hosts(&self, control: &Control) -> std::ops::Range<usize> {
+        let asks = control.rules.iter().any(|rule| !rule.hosts.is_empty())
+            || control.excludes.iter().any(|exclude| exclude.hosts.is_some());
+        0..if asks { control.template.hosts.len() } else { 1 }
+    }
+
     /// Draws cases over the defaults of some browser.
     pub fn in_browser(&self, browser: Browser) -> Stage<'s> {
         Stage::in_browser(browser, self.system, self.stage.written, self.parsed, Media::default())

@@ -71,8 +71,13 @@ pub struct Painted {
     pub behind: Pixel,
     /// Index of the surface.
     pub surface: usize,
-    /// Whether the text is opaque, and everything around it: then its colour alone decides.
-    pub opaque: bool,
+}
+
+/// Whether a box paints a background or a border.
+pub fn paints_box(style: &Style) -> bool {
+    style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha > 0.0)
+        || !is_none(style, L::BackgroundImage)
+        || !style.is(L::BorderTopStyle, "none")
 }
 
 /// The elements from the host down to one of its descendants.
@@ -194,7 +199,6 @@ pub fn paint(look: &Look, place: &TextPlace, needed: f64, sizes: Sizes) -> Resul
         return Err(Unknown("a text shadow is painted behind the text"));
     }
     let layers = layers(look, place, &styles, None)?;
-    let opaque = text.alpha == 1.0 && layers.iter().all(|layer| layer.opacity == 1.0 && layer.over.is_empty());
     let mut under: Option<Result<Vec<Layer>, Unknown>> = None;
     let mut painted = Vec::new();
     for (surface, node) in look.surfaces.iter().enumerate() {
@@ -209,7 +213,7 @@ pub fn paint(look: &Look, place: &TextPlace, needed: f64, sizes: Sizes) -> Resul
             }
             found => found?,
         };
-        painted.push(Painted { text, behind, surface, opaque });
+        painted.push(Painted { text, behind, surface });
     }
     Ok(painted)
 }

@@ -1,10 +1,13 @@
 //! Runs the checks over every case, on all cores, and groups what they say: one cause, one finding.
 
 use super::contrast::pairs::PAIRS;
+use super::mend::color::definition_at;
+use super::mend::meeting::Meeting;
+use super::mend::{self, Mend};
 use super::queue::{Job, Place, Queue};
 use super::relevance::Relevance;
 use super::sample::{Sampled, sample};
-use super::sink::{Pair, Sink};
+use super::sink::{Cause, Pair, Sink};
 use super::trace::Tracer;
 use super::{CHECKS, Check, Inspection, Known, Scope, Shown, Survey, Task};
 use crate::case::{Look, Scene, Stage, Unit};
@@ -13,7 +16,8 @@ use crate::engine::{Media, Stylesheet};
 use crate::layout::KnownLayouts;
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
-use crate::system::{System, Waiver};
+use crate::system::{Control, System, Waiver};
+use std::cell::LazyCell;
 use std::collections::{BTreeMap, BTreeSet};
 use std::rc::Rc;
 use std::sync::Arc;
@@ -45,7 +49,7 @@ impl Report {
 }
 
 /// How the checks are run.
-#[derive(Debug, Clone)]
+#[derive(Debug, Clone, Default)]
 pub struct Settings {
     /// On so many threads; the report does not depend on it.
     pub threads: usize,
@@ -53,8 +57,25 @@ pub struct Settings {
     pub today: Option<String>,
     /// Asks these checks only, by id; all of them where none is named.
     pub only: Vec<&'static str>,
+    /// Looks at a part of the system only.
+    pub within: Within,
     /// Computes each case, also where no check can tell it from one that was: the report is the same, later.
     pub every_case: bool,
+}
+
+/// A part of a system.
+#[derive(Debug, Clone, Default)]
+pub struct Within {
+    /// These controls, by name; all of them where nothing is said.
+    pub controls: Option<BTreeSet<String>>,
+    /// These themes, by index.
+    pub themes: Option<Vec<usize>>,
+}
+
+impl Within {
+    fn has(&self, control: &Control) -> bool {
+        self.controls.as_ref().is_none_or(|names| names.contains(&control.name.value))
+    }
 }
 
 impl Settings {
@@ -69,13 +90,15 @@ impl Settings {
 pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Settings) -> Report {
     let is_asked = |check: &&&'static Check| settings.only.is_empty() || settings.only.contains(&check.id);
     let tasks: Vec<Task> = CHECKS.iter().filter(is_asked).map(|check| check.task()).collect();
-    let (mut sink, mut report) = run_checks(system, sources, written, settings, &tasks);
+    let round = Round { system, sources, written, settings };
+    let (mut sink, mut report) = round.run(&tasks, &Sink::new(&Arc::new(settings.clone())));
     report.decided = std::mem::take(&mut sink.decided).into_iter().collect();
     let reasons = std::mem::take(&mut sink.reasons);
     report.reasons = reasons.into_iter().map(|((check, why), cases)| (format!("{check}: {why}"), cases)).collect();
     let used = std::mem::take(&mut sink.used);
     report.waived = used.len();
-    group(system, sink, &mut report);
+    let mends = round.mends(&sink);
+    group(system, sink, &mends, &mut report);
     // Where some checks are not asked, nobody knows what waivers are for.
     if settings.only.is_empty() {
         report.findings.extend(waivers(system, settings, &used));
@@ -85,84 +108,132 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
 
 /// The pairs of colours that text and what is behind it make, over every case; the worst first.
 pub fn pairs(system: &System, sources: &Sources, written: &Written, settings: &Settings) -> Vec<Pair> {
-    let (sink, _) = run_checks(system, sources, written, settings, &[PAIRS]);
+    let (sink, _) = Round { system, sources, written, settings }.run(&[PAIRS], &Sink::default());
     let mut pairs: Vec<Pair> = sink.pairs.into_values().collect();
     pairs.sort_by(|a, b| (a.ratio / a.needed).total_cmp(&(b.ratio / b.needed)));
     pairs
 }
 
-fn run_checks(
-    system: &System,
-    sources: &Sources,
-    written: &Written,
-    settings: &Settings,
-    checks: &[Task],
-) -> (Sink, Report) {
-    let threads = settings.threads;
-    let settings = &Arc::new(settings.clone());
-    let parsed = Stylesheet::parse(&written.text);
-    let tracer = Tracer::new(system, sources, written, &parsed);
-    let queue = Queue::new(system.controls.len());
-    let work = || {
-        let stage = Stage::new(system, written, &parsed, Media::default());
-        let mut done = Vec::new();
-        while let Some(job) = queue.next() {
-            match job {
-                Job::Sample(index) => {
-                    queue.add(index, sample(system, &stage, &system.controls[index], settings.every_case, checks));
-                }
-                Job::Inspect(at, piece) => done.push((at, inspect_all(system, &stage, &tracer, &piece, settings))),
-            }
-        }
-        done
-    };
-    let mut surveyed = Sink::default();
-    let mut parts: Vec<(Place, Part)> = std::thread::scope(|scope| {
-        let handles: Vec<_> = (0..threads.max(1)).map(|_| scope.spawn(work)).collect();
-        surveyed = survey(system, sources, written, &parsed, &tracer, settings, checks);
-        // A check that breaks must not pass for one that found nothing.
-        let join = |handle: std::thread::ScopedJoinHandle<'_, _>| {
-            handle.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))
-        };
-        handles.into_iter().flat_map(join).collect()
-    });
-    parts.sort_by_key(|(place, _)| *place);
-    let mut report = Report::default();
-    let mut sink = Sink::default();
-    for (_, part) in parts {
-        report.computed += part.computed;
-        sink.absorb(part.sink);
-    }
-    sink.absorb(surveyed);
-    report.cases = queue.cases();
-    report.unknown = sink.unknown;
-    (sink, report)
+/// One run over a system.
+struct Round<'r> {
+    system: &'r System,
+    sources: &'r Sources,
+    written: &'r Written,
+    settings: &'r Settings,
 }
 
-/// The checks that ask the whole system.
-fn survey(
-    system: &System,
-    sources: &Sources,
-    written: &Written,
-    parsed: &Stylesheet,
-    tracer: &Tracer,
-    settings: &Arc<Settings>,
-    checks: &[Task],
-) -> Sink {
-    let stage = Stage::new(system, written, parsed, Media::default());
-    let forced = Stage::new(system, written, parsed, Media { forced_colors: true, ..Media::default() });
-    let survey = Survey { system, sources, stage: &stage, forced: &forced, parsed, tracer };
-    let mut all = Sink::default();
-    for check in checks.iter().filter(|check| !is_off(system, check.id)) {
-        let mut sink = Sink::new(settings);
-        match check.scope {
-            Scope::System(run) => run(&survey, &mut sink),
-            Scope::Reading(count) => sink.decided(check.id, count(system)),
-            Scope::Looks(..) | Scope::Options(..) | Scope::Page(_) => continue,
+impl Round<'_> {
+    /// Runs checks; everything goes into sinks like this one.
+    fn run(&self, checks: &[Task], empty: &Sink) -> (Sink, Report) {
+        let Round { system, sources, written, settings } = *self;
+        let parsed = Stylesheet::parse(&written.text);
+        let tracer = Tracer::new(system, sources, written, &parsed);
+        let queue = Queue::new(system.controls.len());
+        let work = || {
+            let stage = Stage::new(system, written, &parsed, Media::default());
+            let mut done = Vec::new();
+            while let Some(job) = queue.next() {
+                match job {
+                    Job::Sample(index) => {
+                        let control = &system.controls[index];
+                        let is_asked = settings.within.has(control);
+                        let sample = is_asked.then(|| sample(system, &stage, control, settings, checks));
+                        queue.add(index, sample.unwrap_or_default());
+                    }
+                    Job::Inspect(at, piece) => {
+                        let layouts = !settings.every_case;
+                        done.push((at, inspect_all(system, &stage, &tracer, &piece, layouts, empty.clone())));
+                    }
+                }
+            }
+            done
+        };
+        let mut surveyed = Sink::default();
+        let mut parts: Vec<(Place, Part)> = std::thread::scope(|scope| {
+            let handles: Vec<_> = (0..settings.threads.max(1)).map(|_| scope.spawn(work)).collect();
+            surveyed = self.survey(&parsed, &tracer, checks, empty);
+            // A check that breaks must not pass for one that found nothing.
+            let join = |handle: std::thread::ScopedJoinHandle<'_, _>| {
+                handle.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))
+            };
+            handles.into_iter().flat_map(join).collect()
+        });
+        parts.sort_by_key(|(place, _)| *place);
+        let mut report = Report::default();
+        let mut sink = empty.clone();
+        for (_, part) in parts {
+            report.computed += part.computed;
+            sink.absorb(part.sink);
         }
-        all.absorb(sink);
+        sink.absorb(surveyed);
+        report.cases = queue.cases();
+        report.unknown = sink.unknown;
+        (sink, report)
     }
-    all
+
+    /// The checks that ask the whole system.
+    fn survey(&self, parsed: &Stylesheet, tracer: &Tracer, checks: &[Task], empty: &Sink) -> Sink {
+        let Round { system, sources, written, .. } = *self;
+        let mut all = empty.clone();
+        let asked = |check: &&Task| {
+            let is_of_all = matches!(check.scope, Scope::System(_) | Scope::Reading(_));
+            is_of_all && !is_off(system, check.id)
+        };
+        let mut checks = checks.iter().filter(asked).peekable();
+        if checks.peek().is_none() {
+            return all;
+        }
+        let stage = Stage::new(system, written, parsed, Media::default());
+        let forced = Stage::new(system, written, parsed, Media { forced_colors: true, ..Media::default() });
+        let survey = Survey { system, sources, stage: &stage, forced: &forced, parsed, tracer };
+        for check in checks {
+            let mut sink = empty.clone();
+            match check.scope {
+                Scope::System(run) => run(&survey, &mut sink),
+                Scope::Reading(count) => sink.decided(check.id, count(system)),
+                Scope::Looks(..) | Scope::Options(..) | Scope::Page(_) => {}
+            }
+            all.absorb(sink);
+        }
+        all
+    }
+
+    /// The mends of contrast, by the places at fault.
+    fn mends(&self, sink: &Sink) -> BTreeMap<Vec<Span>, Mend> {
+        let places = |cause: &Cause| -> Vec<Span> {
+            let spans = cause.spans.iter().copied().flatten();
+            spans.filter(|span| definition_at(&self.system.tokens, *span).is_some()).collect()
+        };
+        // What is too thin, or not there, has no other colour for a mend.
+        let is_of_colors = |cause: &Cause| cause.words.is_empty();
+        let of_contrast = sink.failures.keys().filter(|(check, _)| check.starts_with("contrast/"));
+        let of_contrast = of_contrast.filter(|(_, cause)| is_of_colors(cause));
+        let faults: BTreeSet<Vec<Span>> =
+            of_contrast.map(|(_, cause)| places(cause)).filter(|places| !places.is_empty()).collect();
+        if faults.is_empty() {
+            return BTreeMap::new();
+        }
+        let system = self.system;
+        let near = self.meetings(mend::reach::within(system, faults.iter().filter_map(|places| places.first())));
+        // All that meets anywhere is asked for only where it must be.
+        let all = LazyCell::new(|| self.meetings(Within::default()));
+        let mend = |places: &Vec<Span>| {
+            mend::of_one(system, &places[..1], f64::INFINITY, &near)
+                .or_else(|| mend::of_one(system, &places[1..], mend::FAR, &all))
+                .or_else(|| mend::of_several(system, places, &all))
+                .or_else(|| mend::contradiction(system, places, &near))
+        };
+        faults.iter().filter_map(|places| Some((places.clone(), mend(places)?))).collect()
+    }
+
+    /// Which colours meet in a part of the system.
+    fn meetings(&self, within: Within) -> Vec<Meeting> {
+        let settings = Settings { within, ..self.settings.clone() };
+        let of_contrast = CHECKS.iter().filter(|check| check.id.starts_with("contrast/"));
+        let tasks: Vec<Task> = of_contrast.map(|check| check.task()).collect();
+        let (sink, _) = Round { settings: &settings, ..*self }.run(&tasks, &Sink::gathering());
+        sink.meetings.unwrap_or_default()
+    }
 }
 
 /// Waivers that say something no longer true: their day has passed, or there is nothing to accept.
@@ -202,14 +273,13 @@ struct Part {
     sink: Sink,
 }
 
-fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sampled], settings: &Arc<Settings>) -> Part {
-    let sink = Sink::new(settings);
+fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sampled], layouts: bool, sink: Sink) -> Part {
     let mut part = Part { computed: 0, sink };
     let themes = system.tokens.themes();
     for Sampled { plan, host, variant, checks } in sample {
         // What matches is the same in every theme: scenes are kept for the units that differ by their theme only.
         let mut scenes: BTreeMap<usize, Scene> = BTreeMap::new();
-        let layouts = (!settings.every_case).then(|| Rc::new(KnownLayouts::default()));
+        let layouts = layouts.then(|| Rc::new(KnownLayouts::default()));
         for (index, theme) in themes.iter().enumerate() {
             let (control, variant, theme) = (plan.control, variant.clone(), theme.clone());
             let unit = Unit { control, host: *host, variant, theme };
@@ -249,7 +319,7 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
     part
 }
 
-fn group(system: &System, sink: Sink, report: &mut Report) {
+fn group(system: &System, sink: Sink, mends: &BTreeMap<Vec<Span>, Mend>, report: &mut Report) {
     let level = |diagnostic: &mut Diagnostic| {
         if let Some((_, level)) = system.manifest.levels.iter().find(|(id, _)| id.value == diagnostic.id) {
             diagnostic.level = level.unwrap_or(diagnostic.level);
@@ -262,7 +332,7 @@ fn group(system: &System, sink: Sink, report: &mut Report) {
         }
     };
     let mut findings: Vec<(f64, Diagnostic)> = Vec::new();
-    for (_, worst) in sink.failures {
+    for ((check, cause), worst) in sink.failures {
         let mut diagnostic = worst.fault.diagnostic;
         let controls = worst.controls.into_iter().collect();
         diagnostic.evidence = Some(Evidence {
@@ -273,12 +343,9 @@ fn group(system: &System, sink: Sink, report: &mut Report) {
             pages: None,
         });
         level(&mut diagnostic);
-        if let Some(span) = diagnostic.span
-            && diagnostic.id.starts_with("contrast/")
-            && let Some(seen) = sink.seen.get(&span)
-        {
-            let mend = super::contrast::mend::mend(system, span, seen);
-            (diagnostic.mend, diagnostic.edit) = mend.map_or((None, None), |(words, edit)| (Some(words), edit));
+        let places: Vec<Span> = cause.spans.iter().copied().flatten().collect();
+        if let Some(mend) = mends.get(&places).filter(|_| check.starts_with("contrast/") && cause.words.is_empty()) {
+            (diagnostic.mend, diagnostic.edits) = (Some(mend.words.clone()), mend.edits.clone());
         }
         offer(&mut diagnostic);
         findings.push((worst.fault.score, diagnostic));

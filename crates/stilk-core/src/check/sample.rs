@@ -3,7 +3,7 @@
 use super::contrast::text::{self, needed};
 use super::paint::{Sizes, is_split, text_places};
 use super::relevance::{Dependence, Hosts, Relevance, representatives};
-use super::run::is_off;
+use super::run::{Settings, is_off};
 use super::{Scope, Task};
 use crate::case::{Stage, Unit, state_sets};
 use crate::css::property::Longhand;
@@ -13,6 +13,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
 /// What is computed of a control.
+#[derive(Default)]
 pub struct Sample<'s> {
     /// How many cases there are.
     pub cases: u64,
@@ -97,14 +98,16 @@ pub fn sample<'s>(
     system: &'s System,
     stage: &Stage,
     control: &'s Control,
-    every_case: bool,
+    settings: &Settings,
     checks: &[Task],
 ) -> Sample<'s> {
-    let themes = system.tokens.themes().len() as u64;
+    let every_case = settings.every_case;
+    let asked = settings.within.themes.clone().unwrap_or_else(|| (0..system.tokens.themes().len()).collect());
+    let themes = asked.len() as u64;
     let mut sample = Sample { cases: 0, units: Vec::new() };
     let sets = state_sets(system, control);
     let checks = checks.iter().copied().filter(|check| !is_off(system, check.id));
-    let dependence = Dependence::new(system, control);
+    let dependence = Dependence::new(system, control, asked.clone());
     let hosts = Hosts::new(system, stage, control, &sets);
     let is_never_large = !every_case && is_never_large(system, stage, control, &dependence);
     let is_split = has_split_gradient(system, stage, control);
@@ -113,13 +116,11 @@ pub fn sample<'s>(
             _ if is_split && text::IDS.contains(&check.id) => text::READS_OF_SPLIT,
             reads => reads,
         };
-        Some((
-            check,
-            match every_case {
-                true => Relevance::all(system, control, reads, &sets),
-                false => dependence.relevance(reads, &sets, is_never_large, &hosts),
-            },
-        ))
+        let relevance = match every_case {
+            true => Relevance::all(system, control, reads, &sets, &asked),
+            false => dependence.relevance(reads, &sets, is_never_large, &hosts),
+        };
+        Some((check, relevance))
     });
     let relevance = relevance.collect();
     let variants = hosts.variants;

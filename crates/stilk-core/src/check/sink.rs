@@ -2,17 +2,21 @@
 
 use super::{Inspection, Settings, Shown, case_name};
 use crate::case::Unit;
+use crate::check::mend::meeting::{Meeting, Side};
 use crate::check::paint::Pixel;
+use crate::check::trace::Origin;
 use crate::css::Unknown;
 use crate::diagnostic::Diagnostic;
 use crate::source::Span;
-use crate::system::{Control, StateSet, System, Variant, Waiver};
-use rustc_hash::FxHashMap;
+use crate::system::{Control, StateSet, System, Waiver};
+use rustc_hash::{FxBuildHasher, FxHashMap, FxHashSet};
 use std::collections::btree_map::Entry;
-use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::collections::{BTreeMap, BTreeSet};
+use std::hash::BuildHasher;
 use std::sync::Arc;
 
 /// What a check says of a case that fails.
+#[derive(Clone)]
 pub struct Fault {
     /// What failures with the same cause share.
     pub cause: Cause,
@@ -25,6 +29,7 @@ pub struct Fault {
 }
 
 /// The worst case of one cause.
+#[derive(Clone)]
 pub(super) struct Failure {
     /// The worst.
     pub fault: Fault,
@@ -43,17 +48,6 @@ pub struct Cause {
     pub spans: Vec<Option<Span>>,
     /// Whatever else tells causes apart.
     pub words: String,
-}
-
-/// A background that a text token was seen on, and the ratio it needs there.
-#[derive(Debug, Clone, Copy, PartialEq)]
-pub struct Seen {
-    /// The background.
-    pub behind: Pixel,
-    /// The ratio needed.
-    pub needed: f64,
-    /// Whether the text was opaque, so that its colour alone decides.
-    pub opaque: bool,
 }
 
 /// Two colours that meet: a text and what is behind it.
@@ -80,7 +74,7 @@ pub struct Pair {
 }
 
 /// Takes what checks say about one unit.
-#[derive(Default)]
+#[derive(Clone, Default)]
 pub struct Sink {
     /// How many variants and themes each verdict is for.
     pub(super) stands_for: u64,
@@ -92,7 +86,9 @@ pub struct Sink {
     pub(super) decided: FxHashMap<&'static str, u64>,
     pub(super) unknown: u64,
     pub(super) reasons: FxHashMap<(&'static str, &'static str), u64>,
-    pub(super) seen: HashMap<Span, Vec<Seen>>,
+    /// Colours that meet, where they are gathered.
+    pub(super) meetings: Option<Vec<Meeting>>,
+    known_meetings: FxHashSet<[u64; 7]>,
     /// Pairs of colours, by theme and the names of both.
     pub(super) pairs: BTreeMap<(String, String, String), Pair>,
     settings: Option<Arc<Settings>>,
@@ -104,6 +100,11 @@ impl Sink {
     /// A sink that accepts what waivers accept.
     pub(super) fn new(settings: &Arc<Settings>) -> Sink {
         Sink { settings: Some(Arc::clone(settings)), ..Sink::default() }
+    }
+
+    /// A sink that gathers colours that meet.
+    pub(super) fn gathering() -> Sink {
+        Sink { meetings: Some(Vec::new()), ..Sink::default() }
     }
 
     /// So many cases of the unit were decided.
@@ -133,7 +134,7 @@ impl Sink {
     /// A case of a system's survey failed.
     pub fn fail_case(&mut self, system: &System, unit: &Unit, states: &StateSet, stands_for: u64, fault: Fault) {
         if let Some(settings) = &self.settings
-            && let Some(waiver) = waiver_of(unit.control, Some(&unit.variant), fault.diagnostic.id, settings)
+            && let Some(waiver) = waiver_of(unit.control, Some((unit, states)), fault.diagnostic.id, settings)
         {
             self.used.insert(waiver.span);
             return;
@@ -170,11 +171,31 @@ impl Sink {
         self.general.push(diagnostic);
     }
 
-    /// Remembers a background of a text token, for the mend.
-    pub fn see(&mut self, token: Span, seen: Seen) {
-        let list = self.seen.entry(token).or_default();
-        if !list.contains(&seen) {
-            list.push(seen);
+    /// Whether colours that meet are gathered, for the mends.
+    pub fn gathers(&self) -> bool {
+        self.meetings.is_some()
+    }
+
+    /// Remembers that two colours meet in a theme, from wherever they came.
+    pub fn meet(&mut self, inspection: &Inspection, sides: [(Pixel, &Origin); 2], needed: f64) {
+        let bits = sides.map(|(pixel, _)| pixel.map(f64::to_bits));
+        // One pixel of several tokens is several sides.
+        let names: Vec<_> = sides.iter().map(|(_, origin)| &origin.tokens).collect();
+        let names = FxBuildHasher.hash_one(names);
+        let [[a, b, c], [d, e, f]] = bits;
+        if self.known_meetings.insert([a, b, c, d, e, f, names]) {
+            let tokens = &inspection.system.tokens;
+            let theme = &inspection.unit.theme;
+            let sides = sides.map(|(pixel, origin)| Side::new(tokens, theme, pixel, origin));
+            self.add_meeting(Meeting { sides, needed });
+        }
+    }
+
+    fn add_meeting(&mut self, meeting: Meeting) {
+        if let Some(meetings) = &mut self.meetings
+            && !meetings.contains(&meeting)
+        {
+            meetings.push(meeting);
         }
     }
 
@@ -222,24 +243,25 @@ impl Sink {
         for (reason, count) in other.reasons {
             *self.reasons.entry(reason).or_default() += count;
         }
-        for (token, list) in other.seen {
-            list.into_iter().for_each(|seen| self.see(token, seen));
-        }
+        other.meetings.into_iter().flatten().for_each(|meeting| self.add_meeting(meeting));
         other.pairs.into_values().for_each(|pair| self.add_pair(pair));
         self.general.extend(other.general);
         self.used.extend(other.used);
     }
 }
 
-/// The waiver that accepts what a check finds in a control, or in one of its variants.
+/// The waiver that accepts what a check finds in a control, or in one of its cases.
 fn waiver_of<'s>(
     control: &'s Control,
-    variant: Option<&Variant>,
+    case: Option<(&Unit, &StateSet)>,
     check: &str,
     settings: &Settings,
 ) -> Option<&'s Waiver> {
     control.waivers.iter().find(|waiver| {
-        let covers = waiver.option.is_none_or(|option| variant.is_some_and(|variant| variant.has(option)));
+        let covers = match case {
+            Some((unit, states)) => waiver.cases.have(unit.host, &unit.variant, states),
+            None => waiver.cases.are_all(),
+        };
         waiver.check.value == check && covers && !settings.is_over(waiver)
     })
 }

@@ -112,6 +112,11 @@ impl<'t> Tracer<'t> {
         every.color_origin(style, longhand)
     }
 
+    /// What stands at a place.
+    pub fn text(&self, span: Span) -> &'t str {
+        self.sources.text(span)
+    }
+
     /// `path:line` of a place.
     pub fn place_of(&self, span: Span) -> String {
         self.sources.place(span)

@@ -8,6 +8,7 @@ pub mod states;
 mod values;
 pub mod variant;
 
+use crate::case_name::Cases;
 use crate::dom::NodeId;
 use crate::manifest::Manifest;
 use crate::source::{Name, Span};
@@ -117,8 +118,8 @@ pub struct Registered {
 pub struct Waiver {
     /// The check's id.
     pub check: Name,
-    /// An option the cases must have, if the waiver is for some only.
-    pub option: Option<OptionId>,
+    /// The cases that it is for.
+    pub cases: Cases,
     /// Why.
     pub reason: String,
     /// The last day on which it counts, `YYYY-MM-DD`.

@@ -114,11 +114,6 @@ fn an_alias_chain_and_a_cascade_of_references_are_bounded() {
     let project = Memory::with_sheet(&sheet).load();
     if let Some(system) = &project.system {
         let written = write(system, &project.sources, Purpose::Page);
-        run(
-            system,
-            &project.sources,
-            &written,
-            &Settings { threads: 1, today: None, every_case: false, only: Vec::new() },
-        );
+        run(system, &project.sources, &written, &Settings { threads: 1, today: None, ..Settings::default() });
     }
 }

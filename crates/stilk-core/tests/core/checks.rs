@@ -2,6 +2,7 @@
 
 use crate::memory::{Memory, messages};
 use stilk_core::check::{Report, Settings, run};
+use stilk_core::diagnostic::Edit;
 use stilk_core::engine::Stylesheet;
 use stilk_core::engine::stylesheet::DeclarationBody;
 use stilk_core::stylesheet::{Purpose, write};
@@ -11,7 +12,7 @@ fn report(memory: &Memory, threads: usize) -> Report {
     let project = memory.load();
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let written = write(system, &project.sources, Purpose::Page);
-    run(system, &project.sources, &written, &Settings { threads, today: None, every_case: false, only: Vec::new() })
+    run(system, &project.sources, &written, &Settings { threads, today: None, ..Settings::default() })
 }
 
 const STATES: &str = "@state hover { z-index: 1; } @state focus { z-index: 2; } @state active { z-index: 3; } @state disabled { z-index: 4; }";
@@ -141,12 +142,66 @@ fn where_no_colour_serves_all_places_two_of_them_are_named() {
     // Where there is one, it passes on all, as a browser paints it.
     let one = Memory::with_sheet(&sheet.replace("#595959", "#eeeeee"));
     let finding = self::report(&one, 1).findings.into_iter().find(|f| f.id == "contrast/text").unwrap();
-    let edit = finding.edit.unwrap();
-    let mended = one.load();
-    let mut text = mended.sources.file(edit.span.file).text.to_string();
-    text.replace_range(edit.span.range(), &edit.text);
-    let after = self::report(&one.file("t.tokens.json", &text), 1);
-    assert!(!after.findings.iter().any(|f| f.id == "contrast/text"), "{text}");
+    assert_eq!(finding.edits.len(), 1);
+    assert!(passes_after(one, &finding.edits));
+}
+
+/// Whether all text can be read once these edits of the tokens are made.
+fn passes_after(memory: Memory, edits: &[Edit]) -> bool {
+    let mut text = String::from_utf8(memory.0["t.tokens.json"].clone()).unwrap();
+    let mut edits = edits.to_vec();
+    edits.sort();
+    for edit in edits.iter().rev() {
+        text.replace_range(edit.span.range(), &edit.text);
+    }
+    let after = report(&memory.file("t.tokens.json", &text), 1);
+    let left: Vec<&str> =
+        after.findings.iter().filter(|f| f.id == "contrast/text").map(|f| f.message.as_str()).collect();
+    if !left.is_empty() {
+        eprintln!("{left:?}");
+    }
+    left.is_empty()
+}
+
+/// The tokens of [`Memory::with_sheet`] and some greys, by their 8-bit channel.
+fn with_greys(sheet: &str, greys: &[(&str, u8)]) -> Memory {
+    let token = |(name, channel): &(&str, u8)| {
+        let channel = f64::from(*channel) / 255.0;
+        format!(
+            "\"{name}\": {{ \"$type\": \"color\", \"$value\": {{ \"colorSpace\": \"srgb\", \"components\": [{channel}, {channel}, {channel}] }} }}, "
+        )
+    };
+    let memory = Memory::with_sheet(sheet);
+    let text = String::from_utf8(memory.0["t.tokens.json"].clone()).unwrap();
+    let more: String = greys.iter().map(token).collect();
+    memory.file("t.tokens.json", &text.replacen('{', &format!("{{ {more}"), 1))
+}
+
+#[test]
+fn where_no_token_alone_will_do_several_are_changed_together() {
+    // `slate` must be dark on white, too dark for any `stone` that white is read on; so `stone` changes with it.
+    let badge = "content: \"new\"; color: {slate};";
+    let sheet = format!(
+        "@control x {{ background: {{paper}}; color: {{paper}}; @part label {{ background: {{stone}}; }} @part ::after, label::after {{ {badge} }} {STATES} }}"
+    );
+    let memory = with_greys(&sheet, &[("slate", 48), ("stone", 106)]).only(&["contrast/text"]);
+    let finding = report(&memory, 1).findings.into_iter().next().unwrap();
+    let paths: Vec<&str> = finding.mend.as_deref().unwrap().split('`').skip(1).step_by(2).collect();
+    assert_eq!((paths, finding.edits.len()), (vec!["slate", "stone"], 2));
+    let mend = finding.mend.as_deref().unwrap();
+    assert!(mend.ends_with("none of them alone would do"), "{mend}");
+    assert!(passes_after(memory, &finding.edits), "{mend} {:?}", finding.edits);
+}
+
+#[test]
+fn a_background_is_changed_where_its_text_must_stay() {
+    // The red on this grey is `a` for good: it meets what no other red passes on.
+    let sheet = format!("@control x {{ background: {{stone}}; color: #fff; {STATES} }}");
+    let memory = with_greys(&sheet, &[("stone", 128)]).only(&["contrast/text"]);
+    let finding = report(&memory, 1).findings.into_iter().next().unwrap();
+    let mend = finding.mend.as_deref().unwrap();
+    assert!(mend.starts_with("give `stone` a lightness of "), "{mend}");
+    assert!(passes_after(memory, &finding.edits));
 }
 
 #[test]
@@ -288,4 +343,43 @@ fn a_waiver_of_an_option_accepts_what_the_whole_system_is_asked() {
     assert_eq!(ids(""), ["state/leak"]);
     assert_eq!(ids("@waive state/leak on .outline \"Meant.\";"), [""; 0]);
     assert_eq!(ids("@option idle { } @waive state/leak on .idle \"Another.\";"), ["state/leak", "waiver/unused"]);
+}
+
+#[test]
+fn a_caret_of_its_own_colour_can_be_found() {
+    let found = |declarations: &str| {
+        let template = "<label><span part=\"label\">Vessel</span><input part=\"native\" value=\"Tern\"></label>";
+        let sheet = format!(
+            "@control x {{ color: {{b}}; @part native {{ background: {{paper}}; color: {{b}}; border: 1px solid {{b}}; {declarations} }} @state focus {{ outline: 2px solid {{b}}; }} }}"
+        );
+        let report =
+            report(&Memory::with_sheet(&sheet).file("controls/x.html", template).only(&["contrast/indicator"]), 1);
+        report.findings.into_iter().map(|f| f.message).collect::<Vec<_>>()
+    };
+    assert_eq!(found(""), Vec::<String>::new());
+    assert_eq!(found("caret-color: {a};"), Vec::<String>::new());
+    let pale = found("caret-color: color-mix(in srgb, {a} 50%, {paper});");
+    assert_eq!(
+        pale,
+        ["the caret of `x`, `a` mixed with `paper`, is 2.43:1 on what it lies on in default, it needs 3:1 to be found"]
+    );
+    assert_eq!(found("caret-color: transparent;").len(), 1);
+}
+
+#[test]
+fn a_leak_on_another_host_or_in_another_theme_is_a_leak() {
+    let leaks = |sheet: &str| {
+        let memory = Memory::with_sheet(sheet).only(&["state/leak"]);
+        report(&memory, 1).findings.into_iter().map(|f| f.evidence.unwrap().worst).collect::<Vec<_>>()
+    };
+    let control = |rules: &str| format!("@control x {{ background: {{paper}}; color: {{b}}; {rules} {STATES} }}");
+    // The option says it for the first host only.
+    let one = "@state hover { background: {b}; } @option quiet { background: none; @state hover { @host button { background: none; } } }";
+    assert_eq!(leaks(&control(one)), ["x@a.quiet:hover in default"]);
+    // By a local, and by one that stands in for another.
+    let local =
+        "--fill: {a}; background: var(--fill); @state hover { --fill: {b}; } @option quiet { --fill: {paper}; }";
+    assert_eq!(leaks(&control(local)).len(), 1);
+    let none = "--fill: {a}; --shade: 0%; background: color-mix(in srgb, var(--fill), {b} var(--shade)); @state hover { --shade: 20%; } @option quiet { --fill: {paper}; }";
+    assert_eq!(leaks(&control(none)), Vec::<String>::new());
 }

@@ -34,7 +34,7 @@ fn said(check: &Check, example: &Example) -> (Vec<String>, u64) {
 
 fn report(system: &stilk_core::system::System, sources: &stilk_core::source::Sources) -> Report {
     let written = write(system, sources, Purpose::Page);
-    run(system, sources, &written, &Settings { threads: 1, today: None, every_case: false, only: Vec::new() })
+    run(system, sources, &written, &Settings { threads: 1, today: None, ..Settings::default() })
 }
 
 #[test]

@@ -11,7 +11,7 @@ fn said(check: &'static str, memory: &Memory) -> (Vec<String>, u64) {
     let project = memory.load();
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let written = write(system, &project.sources, Purpose::Page);
-    let settings = Settings { threads: 1, today: None, every_case: false, only: vec![check] };
+    let settings = Settings { threads: 1, today: None, only: vec![check], ..Settings::default() };
     let report = run(system, &project.sources, &written, &settings);
     let words = |f: &stilk_core::diagnostic::Diagnostic| {
         let mend = f.mend.clone().unwrap_or_default();
@@ -37,7 +37,7 @@ fn an_inner_corner_is_less_round_by_the_gap() {
     for (radius, said) in [("12px", "12px"), ("4px", "4px"), ("20px", "20px"), ("50%", "20px")] {
         let found = corners(&format!("border-radius: {radius};"));
         let expected = format!(
-            "`label` of `x` has corners of {said}, 4px within corners of 12px: they do not share a centre | write 8px"
+            "`label` of `x` has corners of {said}, 4px within corners of 12px: they do not share a centre | write `8px`"
         );
         assert_eq!(found, [expected], "{radius}");
     }
@@ -84,4 +84,106 @@ fn an_option_that_nudges_the_box_is_seen_in_its_size() {
     assert_eq!(sized("border-width: 2px; padding: 7px;"), Vec::<String>::new());
     assert!(sized("border-width: 2px;")[0].contains("`other` makes `x` 2px larger in height"));
     assert!(sized("line-height: 23px;")[0].contains("`other` makes `x` 3px larger in height"));
+}
+
+/// What the mends of a check's findings write into the sheet, and what the check says after that.
+fn written(check: &'static str, memory: Memory) -> (Vec<String>, Vec<String>) {
+    let project = memory.load();
+    let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
+    let settings = Settings { threads: 1, only: vec![check], ..Settings::default() };
+    let report = run(system, &project.sources, &write(system, &project.sources, Purpose::Page), &settings);
+    let mut edits: Vec<_> = report.findings.iter().flat_map(|finding| finding.edits.clone()).collect();
+    edits.sort();
+    edits.dedup();
+    let mut text = String::from_utf8(memory.0["controls/x.stilk"].clone()).unwrap();
+    for edit in edits.iter().rev() {
+        text.replace_range(edit.span.range(), &edit.text);
+    }
+    let after = said(check, &memory.file("controls/x.stilk", &text)).0;
+    (edits.into_iter().map(|edit| edit.text).collect(), after)
+}
+
+#[track_caller]
+fn mends(check: &'static str, memory: Memory, expected: &[&str]) {
+    let (texts, after) = written(check, memory);
+    assert_eq!((texts, after), (expected.iter().map(|text| (*text).to_owned()).collect(), Vec::new()), "{check}");
+}
+
+#[test]
+fn a_mend_of_a_length_is_written_with_the_names_that_the_sheet_has_for_it() {
+    let x = |own: &str, more: &str| {
+        Memory::with_sheet(&format!(
+            "@control x {{ display: inline-block; border: 0; background: {{a}}; line-height: 20px; {own} {more} {STATES} }}"
+        ))
+    };
+    // Corners: a token, a calculation, a local.
+    let inner = "@part label { display: block; inline-size: 60px; block-size: 40px; background: {paper}; border-radius: 12px; }";
+    mends("geometry/corner", x("padding: 3px; border-radius: {gap};", inner), &["calc({gap} - 3px)"]);
+    mends(
+        "geometry/corner",
+        x("padding: {gap}; border-radius: calc({gap} + 6px);", inner),
+        &["calc(({gap} + 6px) - {gap})"],
+    );
+    mends(
+        "geometry/corner",
+        x("--round: 13px; padding: 4px; border-radius: var(--round);", inner),
+        &["calc(var(--round) - 4px)"],
+    );
+    mends("geometry/corner", x("padding: 4px; border-radius: 50px;", ""), &["calc(infinity * 1px)"]);
+    // Thumbs.
+    let switch = |track: &str| {
+        let sheet = format!(
+            "@control x {{ display: flex; @part native {{ position: absolute; opacity: 0; }}
+           @part track {{ display: block; block-size: 24px; {track} box-sizing: border-box; background: {{b}}; }}
+           @part thumb {{ display: block; inline-size: 16px; block-size: 16px; background: {{paper}}; }}
+           @state checked {{ @part thumb {{ translate: 21px 0; }} }} }}"
+        );
+        let template = "<label><span part=\"track\"><input type=\"checkbox\" part=\"native\"><span part=\"thumb\"></span></span><slot>On</slot></label>";
+        Memory::with_sheet(&sheet).file("controls/x.html", template)
+    };
+    mends("geometry/travel", switch("inline-size: 48px; padding: {gap};"), &["calc(48px - 16px - 2 * {gap})"]);
+    mends("geometry/travel", switch("inline-size: 44px; padding: 4px;"), &["20px"]);
+    // What stands in the middle.
+    let dot = "@part label { position: relative; display: block; box-sizing: border-box; inline-size: 20px; block-size: 20px; border: 2px solid {b}; } @part label::after { content: \"\"; position: absolute; top: 3px; left: 4px; inline-size: {gap}; block-size: {gap}; background: {b}; }";
+    let empty = x("", dot)
+        .file("controls/x.html", "<button type=\"button\" aria-label=\"Go\"><span part=\"label\"></span></button>");
+    mends("geometry/centered", empty, &["calc(0.5 * 20px - 0.5 * {gap} - 0.5 * 2px - 0.5 * 2px)"]);
+    // Targets: a size grows, and where there is none it gets a least one.
+    mends("geometry/target", x("block-size: {gap}; inline-size: 60px;", ""), &["max({gap}, 24px)"]);
+    mends("geometry/target", x("padding: 1px 20px;", ""), &["; min-block-size: 24px"]);
+}
+
+#[test]
+fn what_is_pressed_goes_down_by_as_much_as_stands_out_below_it() {
+    let shadow = |moves: &str, rest: &str| {
+        Memory::with_sheet(&format!(
+            "@control x {{ background: {{a}}; box-shadow: 0 {rest} 0 {{b}}; @state hover {{ z-index: 1; }} @state focus {{ outline: 1px solid; }} @state active {{ translate: 0 {moves}; box-shadow: none; }} }}"
+        ))
+    };
+    assert_eq!(said("geometry/depth", &shadow("6px", "6px")), (Vec::new(), 0));
+    mends("geometry/depth", shadow("6px", "{gap}"), &["{gap}"]);
+    // A box behind, and one of its own that goes along.
+    let layers = |front: &str, back: &str| {
+        let sheet = format!("@control x {{ position: relative; display: inline-block; border: 0; padding: 0 0 6px; line-height: 20px; background: none;
+            {back} @part label {{ position: relative; display: block; padding: 8px; background: {{a}}; }}
+            @state active {{ @part label {{ translate: 0 {front}; }} }} }}");
+        said("geometry/depth", &Memory::with_sheet(&sheet))
+    };
+    let behind = "@part ::before { content: \"\"; position: absolute; inset: 6px 0 0; background: {b}; }";
+    assert_eq!(layers("6px", behind), (Vec::new(), 0));
+    assert_eq!(layers("4px", behind), (Vec::new(), 0));
+    assert_eq!(
+        layers("9px", behind).0,
+        [
+            "pressed, `label` of `x` goes down by 9px, through the layer that stands out by 6px | move by `6px`, or let a local give both"
+        ]
+    );
+    let along =
+        "@part label::after { content: \"\"; position: absolute; z-index: -1; inset: 6px 0 -6px; background: {b}; }";
+    assert_eq!(
+        layers("4px", along).0,
+        [
+            "pressed, `label` of `x` goes down by 4px and its lower layer goes along | in `@state active`, move the lower layer up by 4px"
+        ]
+    );
 }

@@ -101,7 +101,7 @@ fn a_waiver_ends_on_its_day() {
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let written = write(system, &project.sources, Purpose::Page);
     let findings = |today: &str| -> Vec<&'static str> {
-        let settings = Settings { threads: 1, today: Some(today.to_owned()), every_case: false, only: Vec::new() };
+        let settings = Settings { threads: 1, today: Some(today.to_owned()), ..Settings::default() };
         let findings = run(system, &project.sources, &written, &settings).findings;
         let mut ids: Vec<&'static str> = findings.iter().map(|finding| finding.id).collect();
         ids.dedup();

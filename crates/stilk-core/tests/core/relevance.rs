@@ -8,7 +8,7 @@ fn report(memory: &Memory, every_case: bool) -> Report {
     let project = memory.load();
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let written = write(system, &project.sources, Purpose::Page);
-    run(system, &project.sources, &written, &Settings { threads: 2, today: None, every_case, only: Vec::new() })
+    run(system, &project.sources, &written, &Settings { threads: 2, today: None, every_case, ..Settings::default() })
 }
 
 /// The checks that these tests are about.

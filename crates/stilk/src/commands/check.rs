@@ -1,6 +1,6 @@
 //! `stilk check`: every case, judged.
 
-use super::{Loaded, former, outcome, print_report, summary};
+use super::{Loaded, former, outcome, print_report, summary, trial};
 use crate::output::{count, fingerprint, json, markdown, sarif};
 use crate::{Failure, Outcome, ReportFormat};
 use std::path::Path;
@@ -19,11 +19,14 @@ pub fn run(
         .collect::<Result<Vec<_>, _>>()?;
     let known = former(against)?;
     let loaded = Loaded::read(root)?;
-    let mut report = loaded.report_of(&loaded.stylesheet(), only);
+    let mut report = loaded.report_of(&loaded.stylesheet(), only.clone());
     let all = report.findings.len();
+    let found = trial::keys(report.findings.iter(), &loaded.sources);
     if let Some(known) = &known {
         report.findings.retain(|finding| !known.contains(&fingerprint::fingerprint(finding, &loaded.sources)));
     }
+    // Only what is shown is tried.
+    trial::prove(&loaded, &mut report, &only, &found);
     let hidden = (all - report.findings.len()) as u64;
     let (sources, root) = (&loaded.sources, loaded.root.as_path());
     match format {

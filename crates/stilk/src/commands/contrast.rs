@@ -1,7 +1,8 @@
 //! `stilk contrast`: which colours meet, and how well they can be told apart.
 
-use super::Loaded;
-use crate::output::{pairs, swatch};
+use super::trial::{keys, prove};
+use super::{Loaded, mend, outcome};
+use crate::output::{count, pairs, swatch};
 use crate::{Failure, Outcome, PairFormat};
 use std::path::Path;
 use stilk_core::check::{contrast, hex, over};
@@ -22,6 +23,24 @@ pub fn run(root: &Path, format: PairFormat) -> Result<Outcome, Failure> {
         }
     );
     Ok(if pairs.iter().any(|pair| pair.ratio < pair.needed) { Outcome::Findings } else { Outcome::Clean })
+}
+
+/// Proposes what to write into the tokens where contrast fails; writes nothing.
+pub fn propose(root: &Path) -> Result<Outcome, Failure> {
+    let loaded = Loaded::read(root)?;
+    let mut report = loaded.report(&loaded.stylesheet());
+    let found = keys(report.findings.iter(), &loaded.sources);
+    report.findings.retain(|finding| finding.id.starts_with("contrast/"));
+    prove(&loaded, &mut report, &[], &found);
+    match report.findings.len() as u64 {
+        0 => anstream::println!("all contrast is as it should be: nothing to propose"),
+        findings => {
+            mend::propose(&loaded, &report.findings);
+            let findings = count(findings, "finding");
+            anstream::println!("{findings}; nothing was written: `stilk check --mend` writes what breaks nothing");
+        }
+    }
+    Ok(outcome(&report))
 }
 
 /// Prints the contrast of two colours: of the first over the second.

@@ -1,106 +1,133 @@
 //! `stilk check --mend`: what can be mended without asking, shown, tried, and then written.
 
+use super::trial::{Trial, keys, prove};
 use super::{Loaded, outcome};
-use crate::disk::{self, Folder};
+use crate::disk;
 use crate::output::{count, fingerprint::fingerprint};
 use crate::{Failure, Outcome};
 use anstyle::{AnsiColor, Style};
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeSet;
 use std::path::Path;
-use stilk_core::diagnostic::{Diagnostic, Edit, Level};
-use stilk_core::project;
-use stilk_core::source::{FileError, FileId, Files, Sources};
-
-/// A folder with some files as they would be.
-struct Tried<'t> {
-    folder: Folder,
-    files: &'t BTreeMap<String, String>,
-}
-
-impl Files for Tried<'_> {
-    fn read(&self, path: &str) -> Result<Vec<u8>, FileError> {
-        match self.files.get(path) {
-            Some(text) => Ok(text.clone().into_bytes()),
-            None => self.folder.read(path),
-        }
-    }
-
-    fn list(&self, folder: &str) -> Result<Vec<String>, FileError> {
-        self.folder.list(folder)
-    }
-}
+use stilk_core::check::Report;
+use stilk_core::diagnostic::{Diagnostic, Edit};
 
 /// Mends a project: shows what is replaced, and writes it where nothing new fails after it.
 pub fn run(root: &Path) -> Result<Outcome, Failure> {
     let loaded = Loaded::read(root)?;
-    let report = loaded.report(&loaded.stylesheet());
-    let edits: BTreeSet<Edit> = report.findings.iter().filter_map(|finding| finding.edit.clone()).collect();
-    if edits.is_empty() {
+    let mut report = loaded.report(&loaded.stylesheet());
+    let found = keys(report.findings.iter(), &loaded.sources);
+    prove(&loaded, &mut report, &[], &found);
+    let mends = chosen(&report.findings);
+    if mends.is_empty() {
         let findings = count(report.findings.len() as u64, "finding");
         anstream::println!("nothing that can be mended without a decision: {findings}");
         return Ok(outcome(&report));
     }
-    let mut edits: Vec<Edit> = edits.into_iter().collect();
-    // Two mends of one place: the first is taken, the next run sees to the other.
-    edits.dedup_by(|later, first| later.span.file == first.span.file && later.span.start < first.span.end);
-    let files = edited(&loaded.sources, &edits);
-    show(&loaded, &edits);
-
-    let project = project::load(&Tried { folder: Folder::new(root), files: &files });
-    let Some(system) = project.system else {
-        let first = project.diagnostics.iter().find(|d| d.level == Level::Error).map(|d| d.message.clone());
-        let why = first.unwrap_or_default();
-        return Err(Failure::Message(format!(
-            "error: nothing was written; with this the sources no longer load: {why}"
-        )));
-    };
-    let after = Loaded { root: root.to_owned(), sources: project.sources, system };
-    let later = after.report(&after.stylesheet());
-    let keys = |findings: &[Diagnostic], sources: &Sources| -> BTreeSet<String> {
-        findings.iter().map(|finding| fingerprint(finding, sources)).collect()
-    };
-    let (was, is) = (keys(&report.findings, &loaded.sources), keys(&later.findings, &after.sources));
-    let broken: Vec<&Diagnostic> =
-        later.findings.iter().filter(|finding| !was.contains(&fingerprint(finding, &after.sources))).collect();
-    if !broken.is_empty() {
-        anstream::println!("nothing was written: it would break");
-        broken.iter().for_each(|finding| anstream::println!("  {}: {}", finding.id, finding.message));
-        return Ok(Outcome::Findings);
+    let together = mends.concat();
+    if let Ok(tried) = tried(&loaded, &report, &together)
+        && tried.broken.is_empty()
+    {
+        return tried.write(&loaded, &together);
     }
-    for (path, text) in &files {
-        disk::write(&root.join(path), text).map_err(|message| Failure::Message(format!("error: {message}")))?;
+    // Each alone holds, or nothing is known of it; what does not hold with those before it is left out.
+    let mut held: Vec<Edit> = Vec::new();
+    let mut last: Option<Tried> = None;
+    for mend in mends {
+        let edits = [&held[..], &mend[..]].concat();
+        match tried(&loaded, &report, &edits) {
+            Ok(tried) if tried.broken.is_empty() => {
+                held = edits;
+                last = Some(tried);
+            }
+            Ok(tried) => {
+                show(&loaded, &mend);
+                anstream::println!("left out: it would break");
+                tried.broken.iter().for_each(|words| anstream::println!("  {words}"));
+                anstream::println!();
+            }
+            Err(why) => {
+                show(&loaded, &mend);
+                anstream::println!("left out: with this the sources no longer load: {why}\n");
+            }
+        }
     }
-    let cleared = was.difference(&is).count() as u64;
-    let left = later.findings.len() as u64;
-    let files = count(files.len() as u64, "file");
-    anstream::println!("{files} written: {} cleared, none broken, {left} left", count(cleared, "finding"));
-    Ok(outcome(&later))
+    match last {
+        Some(tried) => tried.write(&loaded, &held),
+        None => {
+            anstream::println!("nothing was written");
+            Ok(Outcome::Findings)
+        }
+    }
 }
 
-/// The files with the edits made; everything else in them stays as it is, byte for byte.
-fn edited(sources: &Sources, edits: &[Edit]) -> BTreeMap<String, String> {
-    let mut by_file: BTreeMap<FileId, Vec<&Edit>> = BTreeMap::new();
-    for edit in edits {
-        by_file.entry(edit.span.file).or_default().push(edit);
+/// Prints the mends of some findings as they would be written, and writes nothing.
+pub fn propose(loaded: &Loaded, findings: &[Diagnostic]) {
+    let mut said: BTreeSet<&str> = BTreeSet::new();
+    for finding in findings {
+        let Some(mend) = finding.mend.as_deref().filter(|mend| said.insert(mend)) else { continue };
+        anstream::println!("{}\n{mend}", finding.message);
+        show(loaded, &finding.edits);
+        if finding.edits.is_empty() {
+            anstream::println!();
+        }
     }
-    by_file
-        .into_iter()
-        .map(|(file, edits)| {
-            let source = sources.file(file);
-            let mut text = source.text.to_string();
-            // From the end: what comes before keeps its place.
-            for edit in edits.into_iter().rev() {
-                text.replace_range(edit.span.range(), &edit.text);
-            }
-            (source.path.clone(), text)
-        })
-        .collect()
+}
+
+/// The mends that can be made together: of two for one place the first is taken, the next run sees to the other.
+fn chosen(findings: &[Diagnostic]) -> Vec<Vec<Edit>> {
+    let mut mends: Vec<Vec<Edit>> = Vec::new();
+    for finding in findings.iter().filter(|finding| !finding.edits.is_empty()) {
+        let meet = |a: &Edit, b: &Edit| {
+            a.span.file == b.span.file
+                && a.span.start < b.span.end.max(b.span.start + 1)
+                && b.span.start < a.span.end.max(a.span.start + 1)
+        };
+        if !mends.iter().flatten().any(|known| finding.edits.iter().any(|edit| meet(known, edit))) {
+            mends.push(finding.edits.clone());
+        }
+    }
+    mends
+}
+
+/// Edits that were tried.
+struct Tried {
+    trial: Trial,
+    later: Report,
+    cleared: u64,
+    broken: Vec<String>,
+}
+
+fn tried(loaded: &Loaded, report: &Report, edits: &[Edit]) -> Result<Tried, String> {
+    let trial = Trial::new(loaded, edits)?;
+    let later = trial.after.report(&trial.after.stylesheet());
+    let (known, left) =
+        (keys(report.findings.iter(), &loaded.sources), keys(later.findings.iter(), &trial.after.sources));
+    let is_new = |finding: &&Diagnostic| !known.contains(&fingerprint(finding, &trial.after.sources));
+    let broken = later.findings.iter().filter(is_new).map(|f| format!("{}: {}", f.id, f.message)).collect();
+    let cleared = known.difference(&left).count() as u64;
+    Ok(Tried { trial, later, cleared, broken })
+}
+
+impl Tried {
+    fn write(self, loaded: &Loaded, edits: &[Edit]) -> Result<Outcome, Failure> {
+        show(loaded, edits);
+        for (path, text) in &self.trial.files {
+            disk::write(&loaded.root.join(path), text)
+                .map_err(|message| Failure::Message(format!("error: {message}")))?;
+        }
+        let left = self.later.findings.len() as u64;
+        let files = count(self.trial.files.len() as u64, "file");
+        anstream::println!("{files} written: {} cleared, none broken, {left} left", count(self.cleared, "finding"));
+        Ok(outcome(&self.later))
+    }
 }
 
 /// The lines that change, before and after.
 fn show(loaded: &Loaded, edits: &[Edit]) {
     let (red, green) =
         (Style::new().fg_color(Some(AnsiColor::Red.into())), Style::new().fg_color(Some(AnsiColor::Green.into())));
+    let mut edits: Vec<&Edit> = edits.iter().collect();
+    edits.sort();
     for edit in edits {
         let text = &loaded.sources.file(edit.span.file).text;
         let range = edit.span.range();
@@ -111,6 +138,9 @@ fn show(loaded: &Loaded, edits: &[Edit]) {
             anstream::println!("{red}- {}{red:#}", line.trim());
         }
         let new = format!("{}{}{}", &text[start..range.start], edit.text, &text[range.end..end]);
-        anstream::println!("{green}+ {}{green:#}\n", new.trim());
+        for line in new.lines() {
+            anstream::println!("{green}+ {}{green:#}", line.trim());
+        }
+        anstream::println!();
     }
 }

@@ -13,6 +13,7 @@ pub mod new;
 pub mod scan;
 pub mod specimen;
 pub mod tokens;
+pub mod trial;
 pub mod why;
 mod why_case;
 
@@ -74,7 +75,7 @@ impl Loaded {
     fn settings() -> Settings {
         let threads = std::thread::available_parallelism().map_or(1, std::num::NonZero::get);
         let today = time::OffsetDateTime::now_utc().date().to_string();
-        Settings { threads, today: Some(today), every_case: false, only: Vec::new() }
+        Settings { threads, today: Some(today), ..Settings::default() }
     }
 
     fn report(&self, written: &Written) -> Report {
@@ -85,6 +86,11 @@ impl Loaded {
     fn report_of(&self, written: &Written, only: Vec<&'static str>) -> Report {
         let settings = Settings { only, ..Loaded::settings() };
         stilk_core::check::run(&self.system, &self.sources, written, &settings)
+    }
+
+    /// What checks say, asked in a certain way.
+    fn report_with(&self, settings: &Settings) -> Report {
+        stilk_core::check::run(&self.system, &self.sources, &self.stylesheet(), settings)
     }
 
     fn pairs(&self) -> Vec<Pair> {

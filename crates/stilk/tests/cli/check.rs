@@ -89,6 +89,13 @@ fn a_waiver_accepts_what_it_names_and_no_more() {
     assert_eq!(json(&whole, 0)["findings"].as_array().unwrap().len(), 0);
     let other = waive("@waive contrast/text on .kelp \"Another one.\";");
     assert_eq!(json(&other, 1)["findings"][0]["cases"], 48);
+    // In the notation of cases: on a host, in a state.
+    let cases = |rule: &str| json(&waive(rule), 1)["findings"][0]["cases"].as_u64().unwrap();
+    let hovered = cases("@waive contrast/text on .buoy:hover \"Seen for a moment only.\";");
+    let on_link = cases("@waive contrast/text on @a.buoy \"Printed as a link.\";");
+    assert!(hovered > 0 && hovered < 48 && on_link > 0 && on_link < 48, "{hovered} {on_link}");
+    let wrong = waive("@waive contrast/text on .buoy:hovr \"Misspelt.\";").run(&["check"]).status(2);
+    assert!(wrong.stderr.contains("there is no state `hovr`") && wrong.stderr.contains("help: write `hover`"));
     let wrong = waive("@waive contrast/txt \"Misspelt.\";").run(&["check"]).status(2);
     assert!(wrong.stderr.contains("help: write `contrast/text`"), "{}", wrong.stderr);
 }

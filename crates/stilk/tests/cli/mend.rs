@@ -6,9 +6,15 @@ use crate::support::Project;
 fn what_can_be_mended_is_shown_and_written_and_nothing_else_changes() {
     let demo = Project::demo();
     let before = demo.read("tokens/night.tokens.json");
+    let sheet = demo.read("controls/old-tag.stilk");
     let said = demo.run(&["check", "--mend"]).status(1).stdout;
     assert!(said.starts_with("tokens/night.tokens.json:13\n- \"on-buoy\": { \"$value\": \"{slate.mist}\" }\n+ \"on-buoy\": { \"$value\": \"{"), "{said}");
-    assert!(said.contains("1 file written: 2 findings cleared, none broken"), "{said}");
+    // A length goes into the sheet that has it; what stands beside it stays.
+    assert_eq!(
+        demo.read("controls/old-tag.stilk"),
+        sheet.replace("border-radius: 50px;", "border-radius: calc(infinity * 1px);")
+    );
+    assert!(said.contains("2 files written: 3 findings cleared, none broken, 8 left"), "{said}");
     let after = demo.read("tokens/night.tokens.json");
     let changed = before.lines().zip(after.lines()).filter(|(a, b)| a != b).count();
     assert_eq!((changed, before.lines().count()), (1, after.lines().count()));
@@ -29,4 +35,42 @@ fn a_colour_of_its_own_gets_another_lightness() {
     let said = project.run(&["check", "--mend"]).status(0).stdout;
     assert!(said.contains("+ \"on-buoy\": { \"$value\": { \"colorSpace\": \"oklch\", \"components\": [0."), "{said}");
     assert!(said.contains("none broken, 0 left"), "{said}");
+}
+
+#[test]
+fn what_would_break_something_else_is_told_and_not_written() {
+    // A dot that stands too far left in small: the base's number serves the other size, where it is right.
+    let sheet = "@control x {
+  display: inline-flex; padding: 8px; background: {fill.sea}; color: {ink.on-sea}; border: 0;
+  @part label { position: relative; display: block; box-sizing: border-box; inline-size: 20px; block-size: 20px; border: 2px solid {ink.on-sea}; }
+  @part label::after { content: \"\"; position: absolute; top: 4px; left: 4px; inline-size: 8px; block-size: 8px; background: {ink.on-sea}; }
+  @axis size default medium { medium { } small { @part label { inline-size: 22px; } } }
+  @state hover { background: {ink.strong}; color: {surface.page}; }
+  @state focus { outline: {focus.ring}; outline-offset: {focus.gap}; }
+  @state active { opacity: .9; }
+  @state disabled { opacity: .5; }
+}
+";
+    let project = Project::pier().file("controls/x.stilk", sheet).file(
+        "controls/x.html",
+        "<button type=\"button\" aria-label=\"Anchor\"><span part=\"label\"></span></button>\n",
+    );
+    let said = project.run(&["check", "--only", "geometry/centered"]).status(1).stdout;
+    let words: String = said.split_whitespace().filter(|word| *word != "|").collect::<Vec<_>>().join(" ");
+    assert!(words.contains("but it breaks geometry/centered: `label::after` of `x` stands 5px"), "{said}");
+    project.run(&["check", "--mend"]).status(1);
+    assert_eq!(project.read("controls/x.stilk"), sheet);
+}
+
+#[test]
+fn a_proposal_writes_nothing() {
+    let project = Project::pier();
+    let before = project.read("tokens/night.tokens.json");
+    let said = project.run(&["contrast", "--mend"]).status(1).stdout;
+    assert!(said.contains("+ \"on-buoy\": { \"$value\": \"{buoy.rust}\" }"), "{said}");
+    assert!(said.contains("clears 1 finding, breaks none") && said.contains("nothing was written"), "{said}");
+    assert_eq!(project.read("tokens/night.tokens.json"), before);
+    project.run(&["check", "--mend"]).status(0);
+    let said = project.run(&["contrast", "--mend"]).status(0).stdout;
+    assert_eq!(said, "all contrast is as it should be: nothing to propose\n");
 }

@@ -5,7 +5,7 @@ use super::text::{floor, is_inactive};
 use crate::case::Look;
 use crate::check::paint::{self, Pixel, Stack, contrast, hex};
 use crate::check::relevance::Reads;
-use crate::check::sink::{Cause, Fault, Seen, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::is_shown;
 use crate::check::{Check, Example, Inspection, Of, Scope, Shown};
 use crate::css::Unknown;
@@ -87,7 +87,7 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
         }
     }
     let mut worst: Option<(f64, &PaintedBox, usize, Pixel, Pixel)> = None;
-    for surface in look.surfaces.iter() {
+    for (at, surface) in look.surfaces.iter().enumerate() {
         let mut best: Option<(f64, &PaintedBox, usize, Pixel, Pixel)> = None;
         for edge in &edges {
             let (inner, outer) = (Stack::of(&edge.styles), Stack::of(edge.around())?);
@@ -118,6 +118,12 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
             nothing(inspection, shown, sink);
             return Ok(());
         };
+        if sink.gathers() {
+            let (_, edge, index, pixel, beside) = &best;
+            let mark = inspection.tracer.color_origin(edge.style(), edge.marks[*index].longhand);
+            let behind = edge.origin_around(inspection, look, at);
+            sink.meet(inspection, [(*pixel, &mark), (*beside, &behind)], NEEDED);
+        }
         if worst.as_ref().is_none_or(|known| best.0 < known.0) {
             worst = Some(best);
         }
@@ -125,9 +131,6 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
     let Some((ratio, edge, index, pixel, beside)) = worst.filter(|worst| worst.0 < NEEDED) else { return Ok(()) };
     let mark = edge.marks[index];
     let origin = inspection.tracer.color_origin(edge.style(), mark.longhand);
-    if let Some((span, _)) = origin.token() {
-        sink.see(*span, Seen { behind: beside, needed: NEEDED, opaque: mark.color.alpha == 1.0 });
-    }
     let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
     let figure = format!("{:.2}:1", floor(ratio));
     let control = &inspection.unit.control.name.value;

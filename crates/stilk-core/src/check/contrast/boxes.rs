@@ -1,7 +1,9 @@
 //! Boxes that paint something of their own, and by what they can be told from what is around them.
 
+use super::text::background_origin;
 use crate::case::Look;
-use crate::check::paint;
+use crate::check::trace::Origin;
+use crate::check::{Inspection, paint};
 use crate::css::Unknown;
 use crate::css::color::Absolute;
 use crate::css::property::Longhand as L;
@@ -56,6 +58,15 @@ impl PaintedBox<'_> {
     /// What is around it.
     pub fn around(&self) -> &[&Style] {
         &self.styles[..self.styles.len() - 1]
+    }
+
+    /// Where what is painted around it on a surface came from.
+    pub fn origin_around(&self, inspection: &Inspection, look: &Look, surface: usize) -> Origin {
+        let mut chain = paint::chain(look, self.node);
+        if self.pseudo.is_none() {
+            chain.pop();
+        }
+        background_origin(inspection, look, &chain, surface)
     }
 }
 

@@ -5,7 +5,7 @@ use super::text::{floor, is_inactive};
 use crate::case::Look;
 use crate::check::paint::{self, Pixel, Stack, contrast, hex};
 use crate::check::relevance::Reads;
-use crate::check::sink::{Cause, Fault, Seen, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::trace::Origin;
 use crate::check::{Check, Example, Inspection, Of, Scope, Shown, has_state};
 use crate::css::Unknown;
@@ -72,28 +72,27 @@ struct Sign {
     pixel: Pixel,
     beside: Pixel,
     origin: Origin,
-    opaque: bool,
 }
 
 fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sink: &mut Sink) -> Result<bool, Unknown> {
     let signs = signs(inspection, rest, shown.look)?;
     // One sign that is good enough serves; no sign at all is for `state/missing` to say.
-    let good = |sign: &&Sign| sign.ratio >= NEEDED && sign.width >= WIDTH;
+    let good = |sign: &Sign| sign.ratio >= NEEDED && sign.width >= WIDTH;
     if signs.is_empty() {
         return Ok(false);
     }
-    if signs.iter().any(|sign| good(&sign)) {
-        return Ok(true);
-    }
     let rank = |sign: &Sign| (sign.ratio / NEEDED).min(sign.width / WIDTH);
     let Some(best) = signs.iter().max_by(|a, b| rank(a).total_cmp(&rank(b))) else { return Ok(false) };
+    if sink.gathers() {
+        sink.meet(inspection, [(best.pixel, &best.origin), (best.beside, &Origin::default())], NEEDED);
+    }
+    if good(best) {
+        return Ok(true);
+    }
     let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
     let control = &inspection.unit.control.name.value;
     let figure = format!("{:.2}:1", floor(best.ratio));
     let (message, figures) = if best.ratio < NEEDED {
-        if let Some((span, _)) = best.origin.token() {
-            sink.see(*span, Seen { behind: best.beside, needed: NEEDED, opaque: best.opaque });
-        }
         let beside = if best.what == "ring" { "beside it" } else { "before" };
         (
             format!(
@@ -198,7 +197,7 @@ fn ring(
         }
     }
     let (ratio, pixel, beside) = worst.ok_or(Unknown("there is no surface"))?;
-    Ok(Sign { what: "ring", ratio, width, pixel, beside, origin, opaque: color.alpha == 1.0 })
+    Ok(Sign { what: "ring", ratio, width, pixel, beside, origin })
 }
 
 /// Where there is no ring: borders and fills that become others.
@@ -231,8 +230,7 @@ fn changed<'i>(
             }
             let Some((ratio, pixel, beside)) = worst else { continue };
             let origin = inspection.tracer.color_origin(after.style(), mark.longhand);
-            let opaque = mark.color.alpha == 1.0;
-            signs.push(Sign { what: mark.what, ratio, width: mark.width, pixel, beside, origin, opaque });
+            signs.push(Sign { what: mark.what, ratio, width: mark.width, pixel, beside, origin });
         }
     }
     Ok(())

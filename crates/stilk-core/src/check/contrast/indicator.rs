@@ -1,19 +1,21 @@
 //! `contrast/indicator`: marks within a control can be seen.
 
 use super::boxes::{PaintedBox, Pictured, READS};
+use super::caret;
 use super::text::{floor, is_inactive};
 use crate::check::paint::{Pixel, Stack, contrast, hex};
-use crate::check::relevance::Reads;
-use crate::check::sink::{Cause, Fault, Seen, Sink};
+use crate::check::relevance::{Reads, joined};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
-use crate::check::{Check, Example, Inspection, Of, Scope, Shown};
+use crate::check::{Check, Example, Inspection, Of, Scope, Shown, has_state};
 use crate::css::Unknown;
+use crate::css::property::Longhand as L;
 use crate::diagnostic::{Diagnostic, Level};
 
 /// The check.
 pub const CHECK: Check = Check {
     id: "contrast/indicator",
-    summary: "a check mark, radio dot, thumb or icon has a contrast of at least 3:1 with what it lies on",
+    summary: "a check mark, radio dot, thumb, icon or caret has a contrast of at least 3:1 with what it lies on",
     why: "The mark alone tells on from off: who does not see it does not know what is chosen.",
     source: "WCAG 2.2, 1.4.11 Non-text Contrast",
     level: Level::Error,
@@ -26,22 +28,31 @@ pub const CHECK: Check = Check {
         SWITCH,
         "@control switch {\n  @part native { opacity: 0; }\n  @part track { display: flex; background: {sea}; }\n  @part thumb { inline-size: 16px; block-size: 16px; background: {paper}; }\n}\n",
     ),
-    scope: Scope::Looks(Reads::Values(&READS, &[]), Of::Any, run),
+    scope: Scope::Looks(Reads::Values(&ALL_READS, &[]), Of::Any, run),
 };
+
+const ALL_READS: [L; READS.len() + 1] = joined(READS, [L::CaretColor]);
 
 const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=\"switch\" part=\"native\"><span part=\"thumb\"></span></span><slot>Dogs</slot></label>\n";
 
-const NEEDED: f64 = 3.0;
+pub(super) const NEEDED: f64 = 3.0;
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
+    // Where focus changes nothing that is read here, rest stands for it.
+    let is_focused = |shown: &Shown| has_state(inspection.system, shown.states, "focus");
+    let any_focused = inspection.looks.iter().any(is_focused);
     for shown in &inspection.looks {
         if is_inactive(inspection.system, shown.states) {
             continue;
         }
-        match judge(inspection, shown, sink) {
-            Ok(true) => sink.decided(CHECK.id, shown.stands_for),
-            Ok(false) => {}
-            Err(reason) => sink.unknown(CHECK.id, shown.stands_for, reason),
+        let caret = |shown: &Shown, sink: &mut Sink| match any_focused && !is_focused(shown) {
+            true => Ok(false),
+            false => caret::judge(inspection, shown, sink),
+        };
+        match (judge(inspection, shown, sink), caret(shown, sink)) {
+            (Err(reason), _) | (_, Err(reason)) => sink.unknown(CHECK.id, shown.stands_for, reason),
+            (Ok(false), Ok(false)) => {}
+            _ => sink.decided(CHECK.id, shown.stands_for),
         }
     }
 }
@@ -71,7 +82,7 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
         // What lies over everything to keep a press has no colour; what has one and covers its host is no mark.
         let mut worst: Option<(f64, usize, Pixel, Pixel)> = None;
         let (inner, outer) = (Stack::of(&one.styles)?, Stack::of(one.around())?);
-        for surface in look.surfaces.iter() {
+        for (at, surface) in look.surfaces.iter().enumerate() {
             let around = outer.behind(look, *surface)?;
             let mut best: Option<(f64, usize, Pixel, Pixel)> = None;
             for (index, mark) in one.marks.iter().enumerate() {
@@ -88,6 +99,11 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
                 if best.is_none_or(|known| ratio > known.0) {
                     best = Some((ratio, index, pixel, beside));
                 }
+            }
+            if let Some((_, index, pixel, beside)) = best.filter(|_| sink.gathers()) {
+                let mark = inspection.tracer.color_origin(one.style(), one.marks[index].longhand);
+                let behind = one.origin_around(inspection, look, at);
+                sink.meet(inspection, [(pixel, &mark), (beside, &behind)], NEEDED);
             }
             if let Some(best) = best
                 && worst.is_none_or(|known| best.0 < known.0)
@@ -114,9 +130,6 @@ fn fail(
 ) {
     let mark = one.marks[index];
     let origin = inspection.tracer.color_origin(one.style(), mark.longhand);
-    if let Some((span, _)) = origin.token() {
-        sink.see(*span, Seen { behind: beside, needed: NEEDED, opaque: mark.color.alpha == 1.0 });
-    }
     let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
     let figure = format!("{:.2}:1", floor(ratio));
     let name = element_name(shown.look, one.node, one.pseudo);

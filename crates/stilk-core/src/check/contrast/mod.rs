@@ -2,9 +2,9 @@
 
 pub mod boundary;
 pub(super) mod boxes;
+mod caret;
 pub mod focus;
 pub mod indicator;
-pub mod mend;
 pub mod pairs;
 pub mod placeholder;
 pub mod text;

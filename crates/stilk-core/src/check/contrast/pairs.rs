@@ -41,7 +41,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 let pair = Pair {
                     theme: theme.clone(),
                     text: inspection.tracer.color_origin(style, L::Color).name(),
-                    on: background_origin(inspection, look, &place, one.surface).name(),
+                    on: background_origin(inspection, look, &place.chain, one.surface).name(),
                     text_pixel: one.text,
                     behind: one.behind,
                     ratio: contrast(one.text, one.behind),

@@ -4,13 +4,14 @@ use crate::case::Look;
 use crate::check::geometry::SIZES;
 use crate::check::paint::{self, Painted, Pixel, TextPlace, contrast, hex};
 use crate::check::relevance::{Reads, joined};
-use crate::check::sink::{Cause, Fault, Seen, Sink};
+use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::trace::Origin;
 use crate::check::{Check, Example, Inspection, Of, Scope, Shown, has_state};
 use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Level};
+use crate::dom::NodeId;
 use crate::engine::Style;
 use crate::manifest::Conformance;
 use crate::system::{StateSet, System};
@@ -132,15 +133,16 @@ fn judge(
     let mut worst: Option<(f64, &Painted)> = None;
     for one in painted {
         let ratio = contrast(one.text, one.behind);
-        if let Some((span, _)) = text.token() {
-            sink.see(*span, Seen { behind: one.behind, needed, opaque: one.opaque });
+        if sink.gathers() {
+            let behind = background_origin(inspection, look, &place.chain, one.surface);
+            sink.meet(inspection, [(one.text, &text), (one.behind, &behind)], needed);
         }
         if worst.is_none_or(|(known, _)| ratio < known) {
             worst = Some((ratio, one));
         }
     }
     let Some((ratio, painted)) = worst.filter(|(ratio, _)| *ratio < needed) else { return };
-    let behind = background_origin(inspection, look, place, painted.surface);
+    let behind = background_origin(inspection, look, &place.chain, painted.surface);
     let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
     let figure = format!("{:.2}:1", floor(ratio));
     let message =
@@ -172,9 +174,9 @@ pub fn floor(ratio: f64) -> f64 {
 }
 
 /// Where the backgrounds that show behind the text came from, the topmost first.
-pub(super) fn background_origin(inspection: &Inspection, look: &Look, place: &TextPlace, surface: usize) -> Origin {
+pub(super) fn background_origin(inspection: &Inspection, look: &Look, chain: &[NodeId], surface: usize) -> Origin {
     let mut origin = Origin::default();
-    for node in place.chain.iter().rev() {
+    for node in chain.iter().rev() {
         let Some(style) = look.styles.element(*node) else { continue };
         if paint::is_covered(style) == Ok(true) {
             return origin.and(inspection.tracer.origin(style, L::BackgroundImage));

@@ -2,6 +2,7 @@
 
 use super::PAINTED;
 use crate::case::Look;
+use crate::check::mend::length::Sum;
 use crate::check::relevance::Reads;
 use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{element_name, style_of};
@@ -11,6 +12,7 @@ use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Level};
 use crate::dom::NodeId;
 use crate::engine::Style;
+use crate::source::Span;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -83,9 +85,7 @@ fn is_mark(look: &Look, node: NodeId, pseudo: Option<&'static str>, style: &Styl
         Some(_) => matches!(style.get(L::Content), Ok(crate::css::Value::String(text)) if !text.is_empty()),
         None => look.document.descendants(node).iter().any(|inner| look.document.has_own_text(*inner)),
     };
-    let paints = style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha > 0.0)
-        || !paint::is_none(style, L::BackgroundImage)
-        || !style.is(L::BorderTopStyle, "none");
+    let paints = paint::paints_box(style);
     // The ink of what is turned, as ticks are, is not in the middle of its box.
     let is_turned = !style.is(L::Rotate, "none") || !style.is(L::Transform, "none");
     let is_native = pseudo.is_none()
@@ -115,6 +115,12 @@ fn judge(
         let name = element_name(look, node, pseudo);
         let places = [longhand, L::Translate, L::Width];
         let place = places.iter().find_map(|l| inspection.tracer.origin(style, *l).declaration);
+        let edit = place.filter(|_| longhand_is_set(style, longhand)).and_then(|place| {
+            let moved = f64::from(before - after) / 2.0;
+            let start = style.px(longhand).ok()?;
+            let middle = middle(inspection, look, (node, pseudo), longhand, place)?;
+            inspection.rewrite(style, longhand, start, &middle.css(start - moved))
+        });
         let px = |side: f32| number((f64::from(side) * 100.0).round() / 100.0);
         let message = format!(
             "{name} of `{}` stands {}px from the {start} and {}px from the {end} of its box",
@@ -124,9 +130,53 @@ fn judge(
         );
         let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
             .label(format!("{}px out of the middle", px((before - after).abs() / 2.0)))
-            .mend("write `inset: 0; margin: auto`, or `place-items: center` on the box around it");
+            .mend(match &edit {
+                Some(edit) => format!("write `{}`, or let the layout do it: `inset: 0; margin: auto`", edit.text),
+                None => "write `inset: 0; margin: auto`, or `place-items: center` on the box around it".to_owned(),
+            })
+            .edit(edit);
         let cause = Cause { spans: vec![place.or(Some(control.span))], words: format!("{name} {start}") };
         let figures = format!("{}px and {}px", px(before), px(after));
         sink.fail(inspection, shown, Fault { cause, score: -off, figures, diagnostic });
     }
+}
+
+/// Whether a box stands where a length says.
+fn longhand_is_set(style: &Style, longhand: L) -> bool {
+    style.is(L::Position, "absolute") && style.px(longhand).is_ok()
+}
+
+/// Half of what the box around leaves, as the sheet at this place calls it.
+fn middle(
+    inspection: &Inspection,
+    look: &Look,
+    (node, pseudo): (NodeId, Option<&'static str>),
+    start: L,
+    place: Span,
+) -> Option<Sum> {
+    let style = style_of(look, node, pseudo)?;
+    let around = if pseudo.is_some() { node } else { look.document.node(node).parent? };
+    let around = look.styles.element(around)?;
+    let (size, edges) = match start {
+        L::Left => (L::Width, [L::BorderLeftWidth, L::BorderRightWidth]),
+        _ => (L::Height, [L::BorderTopWidth, L::BorderBottomWidth]),
+    };
+    let paddings = [L::PaddingLeft, L::PaddingRight, L::PaddingTop, L::PaddingBottom];
+    let is_plain =
+        |style: &Style| style.is(L::BoxSizing, "border-box") || paddings.iter().all(|side| style.px(*side) == Ok(0.0));
+    let is_border_box = |style: &Style| style.is(L::BoxSizing, "border-box");
+    if !is_plain(style) || !is_plain(around) {
+        return None;
+    }
+    let length = |style, longhand| inspection.length(style, longhand, place);
+    let mut sum = Sum::default().and(0.5, length(around, size)?).and(-0.5, length(style, size)?);
+    for edge in edges {
+        if is_border_box(around) {
+            sum = sum.and(-0.5, length(around, edge)?);
+        }
+        if !is_border_box(style) {
+            sum = sum.and(-0.5, length(style, edge)?);
+        }
+    }
+    Some(sum)
 }

@@ -2,6 +2,7 @@
 
 use super::PAINTED;
 use crate::case::Look;
+use crate::check::mend::length::Sum;
 use crate::check::relevance::{Reads, joined};
 use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{element_name, style_of};
@@ -11,8 +12,10 @@ use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::css::value::{LengthPercentage, Value};
 use crate::diagnostic::{Diagnostic, Level};
+use crate::dom::NodeId;
 use crate::engine::Style;
 use crate::layout::Origin;
+use crate::source::Span;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -65,7 +68,8 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             );
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.declaration.unwrap_or(control.span), message)
                 .label("round only as long as it is low")
-                .mend("write `calc(infinity * 1px)`: a pill at every size");
+                .mend("write `calc(infinity * 1px)`: a pill at every size")
+                .edit(inspection.rewrite(style, L::BorderTopLeftRadius, radius, "calc(infinity * 1px)"));
             let cause = Cause { spans: vec![place.declaration], words: String::new() };
             let figures = format!("{}px corners on {}px", number(radius), number(height));
             sink.fail(inspection, shown, Fault { cause, score: radius, figures, diagnostic });
@@ -101,7 +105,8 @@ fn nested(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<(),
                 }
             }
             let Some((outer_node, outer)) = around else { continue };
-            let (inner, outer) = (drawn(look, (node, pseudo), length)?, drawn(look, (outer_node, None), outer)?);
+            let (written, inner) = ((!length.has_percent).then_some(length.px), drawn(look, (node, pseudo), length)?);
+            let outer = drawn(look, (outer_node, None), outer)?;
             let [left, top, ..] = look.gaps((node, pseudo), (outer_node, None))?;
             let (left, top) = (f64::from(left), f64::from(top));
             let wanted = outer - left;
@@ -120,15 +125,39 @@ fn nested(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<(),
                 px(left),
                 px(outer)
             );
+            let css = place
+                .and_then(|place| less_gap(inspection, look, (node, outer_node), place))
+                .map(|sum| sum.css(wanted));
+            let edit = written
+                .zip(css.as_ref())
+                .and_then(|(written, css)| inspection.rewrite(style, L::BorderTopLeftRadius, written, css));
+            let css = css.unwrap_or_else(|| format!("{}px", px(wanted)));
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
+                .edit(edit)
                 .label(if inner > wanted { "too round for its gap" } else { "not round enough for its gap" })
-                .mend(format!("write {}px: the outer corner less the gap, as `calc()` of their tokens", px(wanted)));
+                .mend(format!("write `{css}`: the outer corner less the gap"));
             let cause = Cause { spans: vec![place.or(Some(control.span))], words: format!("nested {name}") };
             let figures = format!("{}px in {}px", px(inner), px(outer));
             sink.fail(inspection, shown, Fault { cause, score: -(inner - wanted).abs(), figures, diagnostic });
         }
     }
     Ok(())
+}
+
+/// The outer corner less all paddings and borders between the boxes on the left, as the sheet at this place calls them.
+fn less_gap(inspection: &Inspection, look: &Look, (inner, outer): (NodeId, NodeId), place: Span) -> Option<Sum> {
+    let style = look.styles.element(outer)?;
+    let radius = radius(style)?;
+    let mut sum = Sum::default().and(1.0, inspection.length_in(style, L::BorderTopLeftRadius, radius));
+    let mut at = inner;
+    while at != outer {
+        at = look.document.node(at).parent?;
+        let style = look.styles.element(at)?;
+        for side in [L::PaddingLeft, L::BorderLeftWidth] {
+            sum = sum.and(-1.0, inspection.length(style, side, place)?);
+        }
+    }
+    Some(sum)
 }
 
 /// A box that can be seen and has round corners.
@@ -139,9 +168,7 @@ fn rounded(look: &Look, origin: Origin) -> Result<Option<(&Style, LengthPercenta
         other => Some(other),
     };
     let Some(Value::Length(length)) = length.filter(|length| length.as_px() != Some(0.0)) else { return Ok(None) };
-    let paints = style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha > 0.0)
-        || !paint::is_none(style, L::BackgroundImage)
-        || !style.is(L::BorderTopStyle, "none");
+    let paints = paint::paints_box(style);
     let chain = paint::styles_of(look, &paint::chain(look, origin.0));
     if !paints || style.is_empty_generated() || !paint::is_visible(&[chain.as_slice(), &[style.as_ref()][..]].concat())?
     {

@@ -2,6 +2,7 @@
 
 use super::SIZES;
 use crate::case::{ControlKind, Look};
+use crate::check::mend::length::Sum;
 use crate::check::relevance::Reads;
 use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
@@ -9,9 +10,10 @@ use crate::check::{Check, Example, Inspection, Of, Scope};
 use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
-use crate::diagnostic::{Diagnostic, Level};
+use crate::diagnostic::{Diagnostic, Edit, Level};
 use crate::dom::{Document, NodeId};
 use crate::manifest::Conformance;
+use crate::source::Span;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -84,6 +86,17 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     let mended = [longhand, L::PaddingTop, L::FontSize];
     let place = mended.iter().find_map(|l| style.and_then(|style| inspection.tracer.origin(style, *l).declaration));
     let size = if side == "high" { height } else { width };
+    // A size of its own grows; where there is none, it gets a least one.
+    let edit = style.zip(place).and_then(|(style, place)| {
+        let declared = style.px(longhand).ok().filter(|px| *px < least).and_then(|px| {
+            let own = inspection.length_in(style, longhand, px);
+            let grown = format!("max({}, {}px)", Sum::default().and(1.0, own).css(px), number(least));
+            inspection.rewrite(style, longhand, px, &grown)
+        });
+        let end = Span { start: place.end, ..place };
+        let added = || Edit { span: end, text: format!("; {mend}: {}px", number(least)) };
+        declared.or_else(|| style.is(longhand, "auto").then(added))
+    });
     let message = format!(
         "{} of `{}` is {}px {side}, a target needs {}px",
         element_name(look, node, None),
@@ -94,7 +107,8 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     let of_font = look.layout().ok().and_then(|layout| layout.of(node, None)).is_some_and(|placed| placed.is_of_font());
     let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
         .label(format!("{}×{}px", number((width * 10.0).round() / 10.0), number((height * 10.0).round() / 10.0)))
-        .mend(format!("write `{mend}: {}px`", number(least)));
+        .mend(format!("write `{mend}: {}px`", number(least)))
+        .edit(edit);
     if of_font {
         diagnostic =
             diagnostic.note("text is measured in Liberation Sans, whose widths are those of Arial and Helvetica");

@@ -2,6 +2,7 @@
 
 use super::{SIZES, definite};
 use crate::case::Look;
+use crate::check::mend::length::Sum;
 use crate::check::relevance::Reads;
 use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::state::slips::offset;
@@ -12,6 +13,7 @@ use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Level};
 use crate::dom::NodeId;
+use crate::source::Span;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -84,13 +86,36 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             number(right)
         );
         let travel = to - from + (right - left);
+        let sum = place.and_then(|place| leaves(inspection, rest.look, (node, parent), place));
+        let css = sum.map_or_else(|| Sum::default().css(travel), |sum| sum.css(travel));
+        let edit = inspection.rewrite(style, L::Translate, to - from, &css);
         let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
             .label(format!("travels {}px", number(to - from)))
-            .mend(format!("let it travel {}px: the track less the thumb and both gaps", number(travel)));
+            .mend(format!("let it travel `{css}`: the track less the thumb and both gaps"))
+            .edit(edit);
         let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
         let figures = format!("{}px and {}px", number(left), number(right));
         sink.fail(inspection, on, Fault { cause, score: -(left - right).abs(), figures, diagnostic });
     }
+}
+
+/// What a track leaves its thumb to travel, as the sheet at this place calls it.
+fn leaves(inspection: &Inspection, look: &Look, (thumb, track): (NodeId, NodeId), place: Span) -> Option<Sum> {
+    let (thumb, track) = (look.styles.element(thumb)?, look.styles.element(track)?);
+    let length = |style, longhand| inspection.length(style, longhand, place);
+    let own = [L::PaddingLeft, L::PaddingRight, L::BorderLeftWidth, L::BorderRightWidth];
+    let mut sum = Sum::default();
+    for (factor, style) in [(1.0, track), (-1.0, thumb)] {
+        sum = sum.and(factor, length(style, L::Width)?);
+        if !style.is(L::BoxSizing, "border-box") {
+            for side in own {
+                sum = sum.and(factor, length(style, side)?);
+            }
+        }
+    }
+    let inset = if thumb.is(L::Position, "absolute") { length(thumb, L::Left) } else { length(track, L::PaddingLeft) };
+    let border = length(track, L::BorderLeftWidth)?;
+    Some(sum.and(-2.0, inset?).and(-2.0, border))
 }
 
 /// The gaps of a box to the inner edges of its parent, left and right, in px.

@@ -8,7 +8,8 @@ use crate::css::Unknown;
 use crate::css::property::{Longhand, Longhand as L};
 use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Level};
-use crate::system::StateSet;
+use crate::system::{Control, OptionId, StateSet, Variant};
+use crate::tokens::Theme;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -42,70 +43,80 @@ const OTHERS: [L; 7] =
 
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
-    let theme = system.tokens.default_theme();
-    let rest = StateSet::default();
+    // A colour changes no size.
+    let themes = survey.themes(false);
     for control in &system.controls {
-        let options = by_one_option(control, 0);
-        if options.is_empty() {
+        for host in survey.hosts(control) {
+            let options = by_one_option(control, host);
+            for (theme, stands_for) in themes.iter().filter(|_| !options.is_empty()) {
+                judge(survey, (control, host), &options, (theme, *stands_for), sink);
+            }
+        }
+    }
+}
+
+/// Judges the options of a control on a host in a theme.
+fn judge(
+    survey: &Survey,
+    (control, host): (&Control, usize),
+    options: &[(OptionId, Variant)],
+    (theme, stands_for): (&Theme, u64),
+    sink: &mut Sink,
+) {
+    let system = survey.system;
+    let rest = StateSet::default();
+    let unit = |variant| Unit { control, host, variant, theme: theme.clone() };
+    let base = survey.stage.look(&unit(control.default_variant()), &rest);
+    for (id, variant) in options.iter().cloned() {
+        if ABOUT_SIZE.contains(&control.axes[id.axis].name.value.as_str()) {
             continue;
         }
-        let unit = |variant| Unit { control, host: 0, variant, theme: theme.clone() };
-        let base = survey.stage.look(&unit(control.default_variant()), &rest);
-        for (id, variant) in options {
-            if ABOUT_SIZE.contains(&control.axes[id.axis].name.value.as_str()) {
-                continue;
-            }
-            let mut unknown = None;
-            let unit = unit(variant);
-            let look = survey.stage.look(&unit, &rest);
-            for (direction, longhands) in [("height", VERTICAL), ("width", HORIZONTAL)] {
-                let sum = |look: &Look| {
-                    let style = look.styles.element(look.mounted.host).ok_or(Unknown("the control has no style"))?;
-                    longhands.iter().map(|longhand| style.px(*longhand)).sum::<Result<f64, _>>()
-                };
-                // What the layout knows is the whole size; else border and padding are what can be told.
-                let laid_out = |look: &Look| {
-                    let placed = look.layout().ok()?.of(look.mounted.host, None).copied()?;
-                    if direction == "height" { placed.height().ok() } else { placed.width().ok() }
-                };
-                let sums = || (sum(&base), sum(&look));
-                let sizes = laid_out(&base).zip(laid_out(&look)).map_or_else(sums, |(usual, own)| (Ok(usual), Ok(own)));
-                let (usual, own) = match sizes {
-                    (Ok(usual), Ok(own)) => (usual, own),
-                    (Err(reason), _) | (_, Err(reason)) => {
-                        unknown = Some(reason);
-                        continue;
-                    }
-                };
-                let more = own - usual;
-                if more.abs() < 0.01 || more.abs() > OVERSIGHT {
+        let mut unknown = None;
+        let unit = unit(variant);
+        let look = survey.stage.look(&unit, &rest);
+        for (direction, longhands) in [("height", VERTICAL), ("width", HORIZONTAL)] {
+            let sum = |look: &Look| {
+                let style = look.styles.element(look.mounted.host).ok_or(Unknown("the control has no style"))?;
+                longhands.iter().map(|longhand| style.px(*longhand)).sum::<Result<f64, _>>()
+            };
+            // What the layout knows is the whole size; else border and padding are what can be told.
+            let laid_out = |look: &Look| {
+                let placed = look.layout().ok()?.of(look.mounted.host, None).copied()?;
+                if direction == "height" { placed.height().ok() } else { placed.width().ok() }
+            };
+            let sums = || (sum(&base), sum(&look));
+            let sizes = laid_out(&base).zip(laid_out(&look)).map_or_else(sums, |(usual, own)| (Ok(usual), Ok(own)));
+            let (usual, own) = match sizes {
+                (Ok(usual), Ok(own)) => (usual, own),
+                (Err(reason), _) | (_, Err(reason)) => {
+                    unknown = Some(reason);
                     continue;
                 }
-                let changed = |longhand: &Longhand| {
-                    let px =
-                        |look: &Look| look.styles.element(look.mounted.host).and_then(|style| style.px(*longhand).ok());
-                    px(&base) != px(&look)
-                };
-                let longhand = longhands.into_iter().chain(OTHERS).find(changed).unwrap_or(longhands[0]);
-                let style = look.styles.element(look.mounted.host);
-                let place = style.and_then(|style| survey.tracer.origin(style, longhand).declaration);
-                let option = control.option_name(id);
-                let step = if more > 0.0 { "larger" } else { "smaller" };
-                let message =
-                    format!("`{option}` makes `{}` {}px {step} in {direction}", control.name.value, number(more.abs()));
-                let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.name.span), message)
-                    .label(format!("changes the {}", longhand.name()))
-                    .mend("give the control the same border and padding at rest, a transparent border for one");
-                let cause = Cause { spans: vec![place], words: option.to_owned() };
-                let fault = Fault {
-                    cause,
-                    score: -more.abs(),
-                    figures: format!("{}px {step}", number(more.abs())),
-                    diagnostic,
-                };
-                sink.fail_case(system, &unit, &rest, 1, fault);
+            };
+            let more = own - usual;
+            if more.abs() < 0.01 || more.abs() > OVERSIGHT {
+                continue;
             }
-            sink.verdict(CHECK.id, 1, unknown);
+            let changed = |longhand: &Longhand| {
+                let px =
+                    |look: &Look| look.styles.element(look.mounted.host).and_then(|style| style.px(*longhand).ok());
+                px(&base) != px(&look)
+            };
+            let longhand = longhands.into_iter().chain(OTHERS).find(changed).unwrap_or(longhands[0]);
+            let style = look.styles.element(look.mounted.host);
+            let place = style.and_then(|style| survey.tracer.origin(style, longhand).declaration);
+            let option = control.option_name(id);
+            let step = if more > 0.0 { "larger" } else { "smaller" };
+            let message =
+                format!("`{option}` makes `{}` {}px {step} in {direction}", control.name.value, number(more.abs()));
+            let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.name.span), message)
+                .label(format!("changes the {}", longhand.name()))
+                .mend("give the control the same border and padding at rest, a transparent border for one");
+            let cause = Cause { spans: vec![place], words: option.to_owned() };
+            let fault =
+                Fault { cause, score: -more.abs(), figures: format!("{}px {step}", number(more.abs())), diagnostic };
+            sink.fail_case(system, &unit, &rest, stands_for, fault);
         }
+        sink.verdict(CHECK.id, stands_for, unknown);
     }
 }

@@ -59,6 +59,9 @@ impl<'s> Hosts<'s> {
     fn are_alike(&self, a: usize, b: usize, edges: &[Edge], wanted: &Names) -> bool {
         // Where the room that a box takes is asked for, the text and the kind of box matter as well.
         let is_strict = wanted.contains(&Name::Longhand(OF_LAYOUT));
+        if self.control.waivers.iter().any(|waiver| waiver.cases.host.is_some()) {
+            return false;
+        }
         let document = &self.control.template.document;
         let [first, second] = [a, b].map(|host| self.control.template.hosts[host].node);
         self.variants[a] == self.variants[b]

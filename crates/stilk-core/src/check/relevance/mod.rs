@@ -90,26 +90,28 @@ pub struct Dependence<'s> {
     system: &'s System,
     control: &'s Control,
     edges: Vec<Edge<'s>>,
+    /// The themes that are asked for, by index.
+    themes: Vec<usize>,
 }
 
 impl<'s> Dependence<'s> {
-    /// Of a control.
-    pub fn new(system: &'s System, control: &'s Control) -> Dependence<'s> {
+    /// Of a control, in some themes.
+    pub fn new(system: &'s System, control: &'s Control, themes: Vec<usize>) -> Dependence<'s> {
         let mut edges = Vec::new();
         collect(system, control, &mut edges, &mut FxHashMap::default());
-        Dependence { system, control, edges }
+        Dependence { system, control, edges, themes }
     }
 
     /// What a check can tell apart.
     pub fn relevance(&self, reads: Reads, sets: &[StateSet], is_never_large: bool, hosts: &Hosts) -> Relevance {
-        let Dependence { system, control, edges } = self;
+        let Dependence { system, control, edges, themes } = self;
         // The size of text decides one thing only: whether it is large.
         let unread: &[Longhand] = if is_never_large { &OF_SIZE } else { &[] };
         let wanted = wanted(system, control, reads, edges, unread);
         Relevance {
             axes: relevant_axes(system, control, reads, edges, &wanted),
-            states: relevant_states(system, reads, sets, edges, &wanted),
-            themes: relevant_themes(system, edges, &wanted),
+            states: relevant_states((system, control), reads, sets, edges, &wanted),
+            themes: relevant_themes(system, themes, edges, &wanted),
             hosts: hosts.told_apart(edges, &wanted),
         }
     }
@@ -117,15 +119,16 @@ impl<'s> Dependence<'s> {
 
 impl Relevance {
     /// Everything is told apart.
-    pub fn all(system: &System, control: &Control, reads: Reads, sets: &[StateSet]) -> Relevance {
+    pub fn all(system: &System, control: &Control, reads: Reads, sets: &[StateSet], themes: &[usize]) -> Relevance {
         let states = match reads {
             Reads::Values(..) | Reads::Each(_) | Reads::Changes(_) => (0..sets.len()).map(|index| (index, 1)).collect(),
             Reads::Needed(_) | Reads::Rest(_) | Reads::Alone(..) => {
-                relevant_states(system, reads, sets, &[], &Names::default())
+                relevant_states((system, control), reads, sets, &[], &Names::default())
             }
         };
         let each = |count: usize| (0..count).map(|index| (index, 1)).collect();
-        let (themes, hosts) = (each(system.tokens.themes().len()), each(control.template.hosts.len()));
+        let hosts = each(control.template.hosts.len());
+        let themes = themes.iter().map(|index| (*index, 1)).collect();
         Relevance { axes: (0..control.axes.len()).collect(), states, themes, hosts }
     }
 }
@@ -140,7 +143,7 @@ impl Dependence<'_> {
     /// Whether the default variant and each option alone, at rest, show every size of text that a control has: where one axis
     /// at most sets it, and no state does.
     pub fn shows_all_sizes(&self) -> bool {
-        let Dependence { system, control, edges } = self;
+        let Dependence { system, control, edges, .. } = self;
         let reads = Reads::Each(&OF_SIZE[..1]);
         let wanted = wanted(system, control, reads, edges, &[]);
         let setting: Vec<&Edge> = edges.iter().filter(|edge| edge.sets_any(&wanted)).collect();
@@ -190,7 +193,7 @@ fn relevant_axes(system: &System, control: &Control, reads: Reads, edges: &[Edge
             let sets = edges.iter().any(|edge| {
                 std::ptr::eq(edge.control, control) && edge.rule.options.iter().any(of_axis) && edge.sets_any(wanted)
             });
-            let waived = control.waivers.iter().any(|waiver| waiver.option.as_ref().is_some_and(of_axis));
+            let waived = control.waivers.iter().any(|waiver| waiver.cases.options.iter().any(of_axis));
             asks_a_container || sets || waived || adds_something(system, control, edges, *axis, reads)
         })
         .collect()
@@ -199,7 +202,7 @@ fn relevant_axes(system: &System, control: &Control, reads: Reads, edges: &[Edge
 /// The sets of states that a check looks at, each with the number of sets it stands for. Of those that it cannot tell
 /// apart the first is taken.
 fn relevant_states(
-    system: &System,
+    (system, control): (&System, &Control),
     reads: Reads,
     sets: &[StateSet],
     edges: &[Edge],
@@ -237,7 +240,8 @@ fn relevant_states(
         // Every browser draws an outline of its own where the focus is.
         let is_outlined =
             ["focus", "focus-within"].contains(&name) && wanted.contains(&Name::Longhand(Longhand::OutlineStyle));
-        is_outlined || !PAINTED_BY_SHEETS_ALONE.contains(&name) || edges.iter().any(named)
+        let is_waived = control.waivers.iter().any(|waiver| waiver.cases.states.ids().contains(&id));
+        is_waived || is_outlined || !PAINTED_BY_SHEETS_ALONE.contains(&name) || edges.iter().any(named)
     };
     let mut found: Vec<(StateSet, usize, u64)> = Vec::new();
     for (index, set) in sets.iter().enumerate() {
@@ -254,7 +258,7 @@ fn relevant_states(
 
 /// The themes that may differ: those of the modifiers that give another value to a token that takes part, or another
 /// colour scheme.
-fn relevant_themes(system: &System, edges: &[Edge], wanted: &Names) -> Vec<(usize, u64)> {
+fn relevant_themes(system: &System, asked: &[usize], edges: &[Edge], wanted: &Names) -> Vec<(usize, u64)> {
     let tokens = &system.tokens;
     let used = edges.iter().filter(|edge| edge.sets_any(wanted)).flat_map(|edge| edge.tokens.iter().copied());
     let mut all: Vec<TokenId> = used.chain(system.surfaces.iter().map(|(_, id)| *id)).collect();
@@ -274,7 +278,7 @@ fn relevant_themes(system: &System, edges: &[Edge], wanted: &Names) -> Vec<(usiz
     };
     let relevant: Vec<usize> = (0..tokens.modifiers.len()).filter(|index| is_relevant(*index)).collect();
     let mut found: Vec<(Vec<usize>, usize, u64)> = Vec::new();
-    for (index, theme) in tokens.themes().iter().enumerate() {
+    for (index, theme) in tokens.themes().iter().enumerate().filter(|(index, _)| asked.contains(index)) {
         let key: Vec<usize> = relevant.iter().map(|modifier| theme.contexts[*modifier]).collect();
         match found.iter_mut().find(|(known, ..)| *known == key) {
             Some((_, _, stands_for)) => *stands_for += 1,
@@ -331,6 +335,12 @@ pub fn representatives(variants: &[Variant], axes: &[usize]) -> Vec<Representati
     found
 }
 
+/// The longhands that a declaration of this property sets, whichever way text flows.
+pub fn longhands_of(property: &str) -> Vec<Longhand> {
+    let targets = parse_declaration(property, "var(--x)").map(|parsed| parsed.targets()).unwrap_or_default();
+    targets.iter().flat_map(|target| Flow::all().map(|flow| target.physical(flow))).collect()
+}
+
 fn collect<'s>(
     system: &'s System,
     control: &'s Control,
@@ -347,12 +357,10 @@ fn collect<'s>(
                 let owner = declaration.owner.as_deref().unwrap_or(&control.name.value);
                 vec![local(owner, &declaration.name.value)]
             } else {
-                let parsed = parse_declaration(&declaration.name.value, "var(--x)");
-                let targets = parsed.map(|parsed| parsed.targets()).unwrap_or_default();
-                let longhands = targets.iter().flat_map(|t| Flow::all().map(|flow| t.physical(flow)));
+                let longhands = longhands_of(&declaration.name.value);
                 let is_generated = ["::before", "::after"].contains(&rule.target.pseudo.as_str());
                 let generated = |longhand| is_generated.then_some(Name::Generated(longhand));
-                longhands.flat_map(|l| std::iter::once(Name::Longhand(l)).chain(generated(l))).collect()
+                longhands.into_iter().flat_map(|l| std::iter::once(Name::Longhand(l)).chain(generated(l))).collect()
             };
             let reads = declaration.value.pieces.iter().filter_map(|piece| match piece {
                 Piece::Local(name) => Some(local(&control.name.value, name)),

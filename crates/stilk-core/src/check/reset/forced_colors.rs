@@ -34,9 +34,12 @@ const KEPT: [&str; 5] = ["focus", "selected", "checked", "mixed", "invalid"];
 
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
-    let theme = system.tokens.default_theme();
+    // Colours are forced in every theme alike.
+    let themes = survey.themes(false);
     for control in &system.controls {
-        for host in 0..control.template.hosts.len() {
+        for (host, (theme, stands_for)) in
+            (0..control.template.hosts.len()).flat_map(|host| themes.iter().map(move |theme| (host, theme)))
+        {
             let unit = Unit { control, host, variant: control.default_variant(), theme: theme.clone() };
             let rest = StateSet::default();
             let (usual_rest, forced_rest) = (survey.stage.look(&unit, &rest), survey.forced.look(&unit, &rest));
@@ -48,7 +51,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
                 if shown.is_empty() {
                     continue;
                 }
-                sink.decided(CHECK.id, 1);
+                sink.decided(CHECK.id, *stands_for);
                 let forced = survey.forced.look(&unit, &states);
                 if changes(&forced_rest, &forced).iter().any(|change| stays(&forced_rest, &forced, change)) {
                     continue;
@@ -65,7 +68,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
                     );
                 let cause = Cause { spans: vec![Some(control.name.span)], words: name.into() };
                 let figures = format!("no difference in {name}");
-                sink.fail_case(system, &unit, &states, 1, Fault { cause, score: 0.0, figures, diagnostic });
+                sink.fail_case(system, &unit, &states, *stands_for, Fault { cause, score: 0.0, figures, diagnostic });
             }
         }
     }

@@ -1,13 +1,17 @@
 //! `state/leak`: an option's look holds in every state.
 
 use crate::case::{Look, Unit};
+use crate::check::relevance::longhands_of;
 use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{Change, UNSEEN, changes, element_name, style_of};
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::compute::resolve_colors;
+use crate::css::property::Longhand as L;
 use crate::diagnostic::{Diagnostic, Level};
 use crate::source::Span;
-use crate::system::{Control, OptionId, StateSet, Variant};
+use crate::system::{BoundDeclaration, Control, OptionId, StateSet, Variant};
+use crate::tokens::{Piece, Theme};
+use std::collections::BTreeSet;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -43,66 +47,136 @@ pub(in crate::check) fn by_one_option(control: &Control, host: usize) -> Vec<(Op
 
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
-    let theme = system.tokens.default_theme();
+    // Two colours may be one in a theme and not in another.
+    let themes = survey.themes(true);
     for control in &system.controls {
-        let unit = |variant: Variant| Unit { control, host: 0, variant, theme: theme.clone() };
-        let default = unit(control.default_variant());
-        let options = by_one_option(control, 0);
-        if options.is_empty() {
+        for host in survey.hosts(control) {
+            let (may, never): (Vec<_>, Vec<_>) =
+                by_one_option(control, host).into_iter().partition(|(option, _)| may_leak(control, *option));
+            sink.decided(CHECK.id, (never.len() * STATES.len() * system.tokens.themes().len()) as u64);
+            for (theme, stands_for) in themes.iter().filter(|_| !may.is_empty()) {
+                judge(survey, (control, host), &may, (theme, *stands_for), sink);
+            }
+        }
+    }
+}
+
+/// The states that people see most.
+const STATES: [&str; 3] = ["hover", "focus", "active"];
+
+/// Whether a state of the control sets what the option sets at rest: the same local or longhand, or a longhand that an
+/// option's local is painted with.
+fn may_leak(control: &Control, option: OptionId) -> bool {
+    let declarations = || control.rules.iter().flat_map(|rule| &rule.declarations);
+    let locals_in = |declaration: &BoundDeclaration| {
+        let pieces = declaration.value.pieces.iter();
+        pieces.filter_map(|piece| if let Piece::Local(name) = piece { Some(name.clone()) } else { None }).collect()
+    };
+    let mut locals: BTreeSet<String> = BTreeSet::new();
+    let mut longhands: Vec<L> = Vec::new();
+    let take = |declaration: &BoundDeclaration, locals: &mut BTreeSet<String>, longhands: &mut Vec<L>| match declaration
+        .is_local()
+    {
+        true => locals.insert(declaration.name.value.clone()),
+        false => {
+            longhands.extend(longhands_of(&declaration.name.value));
+            false
+        }
+    };
+    let of_option = control.rules.iter().filter(|rule| rule.options.contains(&option) && rule.states.is_rest());
+    for own in of_option.flat_map(|rule| &rule.declarations) {
+        take(own, &mut locals, &mut longhands);
+    }
+    loop {
+        let mut grew = false;
+        for declaration in declarations() {
+            let read: Vec<String> = locals_in(declaration);
+            if read.iter().any(|name| locals.contains(name)) {
+                grew |= take(declaration, &mut locals, &mut longhands);
+            }
+        }
+        if !grew {
+            break;
+        }
+    }
+    // A local that stands for another one until a state sets it.
+    let stands_in = |name: &str| {
+        declarations().any(|declaration| {
+            declaration.value.pieces.windows(2).any(|pair| match pair {
+                [Piece::Local(local), Piece::Text(text)] => local == name && text.trim_start().starts_with(','),
+                _ => false,
+            })
+        })
+    };
+    let of_states = control.rules.iter().filter(|rule| !rule.states.is_rest()).flat_map(|rule| &rule.declarations);
+    of_states.into_iter().any(|declaration| match declaration.is_local() {
+        true => locals.contains(&declaration.name.value) || stands_in(&declaration.name.value),
+        false => longhands_of(&declaration.name.value).iter().any(|longhand| longhands.contains(longhand)),
+    })
+}
+
+/// Judges options of a control on a host in a theme.
+fn judge(
+    survey: &Survey,
+    (control, host): (&Control, usize),
+    options: &[(OptionId, Variant)],
+    (theme, stands_for): (&Theme, u64),
+    sink: &mut Sink,
+) {
+    let system = survey.system;
+    let unit = |variant: Variant| Unit { control, host, variant, theme: theme.clone() };
+    let default = unit(control.default_variant());
+    let rest = StateSet::default();
+    let base_rest = survey.stage.look(&default, &rest);
+    for name in STATES {
+        let Some(id) = system.states.find(name) else { continue };
+        let states = StateSet::of([id]);
+        let base = survey.stage.look(&default, &states);
+        if changes(&base_rest, &base).is_empty() {
             continue;
         }
-        let rest = StateSet::default();
-        let base_rest = survey.stage.look(&default, &rest);
-        for name in ["hover", "focus", "active"] {
-            let Some(id) = system.states.find(name) else { continue };
-            let states = StateSet::of([id]);
-            let base = survey.stage.look(&default, &states);
-            if changes(&base_rest, &base).is_empty() {
-                continue;
-            }
-            for (option, variant) in &options {
-                let unit = unit(variant.clone());
-                let (own_rest, own) = (survey.stage.look(&unit, &rest), survey.stage.look(&unit, &states));
-                sink.decided(CHECK.id, 1);
-                // Elements are named by part: another option may bring other elements.
-                for change in changes(&own_rest, &own) {
-                    if UNSEEN.contains(&change.longhand) {
-                        continue;
-                    }
-                    let part = own.mounted.elements().find(|(_, node)| *node == change.node).map(|(part, _)| part);
-                    let Some(part) = part else { continue };
-                    let there = |look: &Look| {
-                        let node = look.mounted.elements().find(|(name, _)| *name == part)?.1;
-                        let style = style_of(look, node, change.pseudo)?;
-                        style.get(change.longhand).ok().map(|value| resolve_colors(value, style.surroundings()))
-                    };
-                    let (usual_rest, usual) = (there(&base_rest), there(&base));
-                    let leaks =
-                        usual.is_some() && change.after == usual && change.before != usual_rest && usual != usual_rest;
-                    if !leaks || !is_set_by(survey, control, *option, &own_rest, &change) {
-                        continue;
-                    }
-                    let Some(style) = change.style(&own) else { continue };
-                    let declaration = survey.tracer.origin(style, change.longhand).declaration;
-                    // What the option itself says of the state is meant, also where it is the same.
-                    if declaration.is_some_and(|span| is_of_option(control, *option, span)) {
-                        continue;
-                    }
-                    let option = control.option_name(*option);
-                    let property = change.longhand.name();
-                    let element = element_name(&own, change.node, change.pseudo);
-                    let message = format!(
-                        "in {name} the `{property}` of {element} in `{}.{option}` is that of a plain `{0}` again",
-                        control.name.value
-                    );
-                    let diagnostic =
-                        Diagnostic::new(CHECK.level, CHECK.id, declaration.unwrap_or(control.name.span), message)
-                            .label(format!("wins over what `{option}` says at rest"))
-                            .mend(format!("write `@state {name} {{ … }}` in `{option}`, or let both set a local"));
-                    let cause = Cause { spans: vec![declaration], words: format!("{option} {name}") };
-                    let fault = Fault { cause, score: 0.0, figures: format!("`{property}` as without it"), diagnostic };
-                    sink.fail_case(system, &unit, &states, 1, fault);
+        for (option, variant) in options {
+            let unit = unit(variant.clone());
+            let (own_rest, own) = (survey.stage.look(&unit, &rest), survey.stage.look(&unit, &states));
+            sink.decided(CHECK.id, stands_for);
+            // Elements are named by part: another option may bring other elements.
+            for change in changes(&own_rest, &own) {
+                if UNSEEN.contains(&change.longhand) {
+                    continue;
                 }
+                let part = own.mounted.elements().find(|(_, node)| *node == change.node).map(|(part, _)| part);
+                let Some(part) = part else { continue };
+                let there = |look: &Look| {
+                    let node = look.mounted.elements().find(|(name, _)| *name == part)?.1;
+                    let style = style_of(look, node, change.pseudo)?;
+                    style.get(change.longhand).ok().map(|value| resolve_colors(value, style.surroundings()))
+                };
+                let (usual_rest, usual) = (there(&base_rest), there(&base));
+                let leaks =
+                    usual.is_some() && change.after == usual && change.before != usual_rest && usual != usual_rest;
+                if !leaks || !is_set_by(survey, control, *option, &own_rest, &change) {
+                    continue;
+                }
+                let Some(style) = change.style(&own) else { continue };
+                let declaration = survey.tracer.origin(style, change.longhand).declaration;
+                // What the option itself says of the state is meant, also where it is the same.
+                if declaration.is_some_and(|span| is_of_option(control, *option, span)) {
+                    continue;
+                }
+                let option = control.option_name(*option);
+                let property = change.longhand.name();
+                let element = element_name(&own, change.node, change.pseudo);
+                let message = format!(
+                    "in {name} the `{property}` of {element} in `{}.{option}` is that of a plain `{0}` again",
+                    control.name.value
+                );
+                let diagnostic =
+                    Diagnostic::new(CHECK.level, CHECK.id, declaration.unwrap_or(control.name.span), message)
+                        .label(format!("wins over what `{option}` says at rest"))
+                        .mend(format!("write `@state {name} {{ … }}` in `{option}`, or let both set a local"));
+                let cause = Cause { spans: vec![declaration], words: format!("{option} {name}") };
+                let fault = Fault { cause, score: 0.0, figures: format!("`{property}` as without it"), diagnostic };
+                sink.fail_case(system, &unit, &states, stands_for, fault);
             }
         }
     }

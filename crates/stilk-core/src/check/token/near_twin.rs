@@ -1,6 +1,6 @@
 //! `token/near-twin`: no two colours that nobody can tell apart.
 
-use crate::check::contrast::mend::{color_of, distance};
+use crate::check::mend::color::{color_of, distance};
 use crate::check::sink::Sink;
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::color::Absolute;

@@ -5,6 +5,7 @@ use super::super::{Axis, Control, Exclude, OptionId, Place, Rule, RuleTarget, St
 use super::descriptors::{literal, registered};
 use super::locals::{check_locals, check_values};
 use super::{bind_value, placement, twice};
+use crate::case_name::parse_cases;
 use crate::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
 use crate::engine::selector;
 use crate::manifest::Manifest;
@@ -673,19 +674,23 @@ impl Flattener<'_, '_> {
             self.diagnostics.push(unknown_name("sheet/waive", "check", &node.check, known));
             return;
         }
-        let option = match &node.cases {
-            None => None,
-            Some(cases) => {
-                let name = Name { value: cases.value.trim_start_matches('.').to_owned(), span: cases.span };
-                match self.options(std::slice::from_ref(&name)).first() {
-                    Some(id) => Some(*id),
-                    None => return,
-                }
+        let named = node.cases.as_ref().map(|cases| {
+            let own = self.control.name.value.as_str();
+            // The control itself may be named as well.
+            let text = cases.value.strip_prefix(own).filter(|rest| !rest.is_empty()).unwrap_or(&cases.value);
+            parse_cases(self.shared.states, self.control, text).map_err(|why| (cases.span, why))
+        });
+        let cases = match named.transpose() {
+            Ok(cases) => cases.unwrap_or_default(),
+            Err((span, why)) => {
+                let (message, mend) = why.split_once(": ").unwrap_or((&why, "write `@HOST`, `.option` or `:state`"));
+                self.error("sheet/waive", span, message, mend);
+                return;
             }
         };
         self.control.waivers.push(Waiver {
             check: node.check.clone(),
-            option,
+            cases,
             reason: node.reason.clone(),
             until: node.until.as_ref().map(|date| date.value.clone()),
             span: node.span,

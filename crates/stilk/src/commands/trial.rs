@@ -1,0 +1,147 @@
+//! A project as it would be with some edits made: what they clear, and what they break.
+
+use super::Loaded;
+use crate::disk::Folder;
+use crate::output::{count, fingerprint::fingerprint};
+use std::collections::{BTreeMap, BTreeSet};
+use stilk_core::check::{CHECKS, Check, Report, Settings, reach};
+use stilk_core::diagnostic::{Diagnostic, Edit, Level};
+use stilk_core::project;
+use stilk_core::source::{FileError, FileId, Files, Sources, Span};
+
+/// A folder with some files as they would be.
+struct Tried<'t> {
+    folder: Folder,
+    files: &'t BTreeMap<String, String>,
+}
+
+impl Files for Tried<'_> {
+    fn read(&self, path: &str) -> Result<Vec<u8>, FileError> {
+        match self.files.get(path) {
+            Some(text) => Ok(text.clone().into_bytes()),
+            None => self.folder.read(path),
+        }
+    }
+
+    fn list(&self, folder: &str) -> Result<Vec<String>, FileError> {
+        self.folder.list(folder)
+    }
+}
+
+/// A project with edits made, in memory.
+pub struct Trial {
+    /// The project.
+    pub after: Loaded,
+    /// The files that differ, by path.
+    pub files: BTreeMap<String, String>,
+}
+
+impl Trial {
+    /// Makes the edits.
+    ///
+    /// # Errors
+    /// Why the sources no longer load.
+    pub fn new(loaded: &Loaded, edits: &[Edit]) -> Result<Trial, String> {
+        let files = edited(&loaded.sources, edits);
+        let project = project::load(&Tried { folder: Folder::new(&loaded.root), files: &files });
+        match project.system {
+            Some(system) => {
+                let after = Loaded { root: loaded.root.clone(), sources: project.sources, system };
+                Ok(Trial { after, files })
+            }
+            None => {
+                let first = project.diagnostics.iter().find(|d| d.level == Level::Error);
+                Err(first.map(|d| d.message.clone()).unwrap_or_default())
+            }
+        }
+    }
+}
+
+/// What makes findings the same in another run.
+pub fn keys<'f>(findings: impl Iterator<Item = &'f Diagnostic>, sources: &Sources) -> BTreeSet<String> {
+    findings.map(|finding| fingerprint(finding, sources)).collect()
+}
+
+/// The most mends that are tried in one run: each takes as long as what it reaches takes to check.
+const TRIED: usize = 8;
+
+/// Tries each mend that could be made, and says with it what it clears; one that breaks something is only told. `asked` are
+/// the checks that the report is of, `known` is all that they found.
+pub fn prove(loaded: &Loaded, report: &mut Report, asked: &[&'static str], known: &BTreeSet<String>) {
+    let mends: BTreeSet<Vec<Edit>> =
+        report.findings.iter().filter(|f| !f.edits.is_empty()).map(|f| f.edits.clone()).collect();
+    for edits in mends.into_iter().take(TRIED) {
+        let Some((words, holds)) = outcome_of(loaded, report, &edits, asked, known) else { continue };
+        for finding in report.findings.iter_mut().filter(|finding| finding.edits == edits) {
+            finding.mend = finding.mend.take().map(|mend| format!("{mend}; {words}"));
+            if !holds {
+                finding.edits.clear();
+            }
+        }
+    }
+}
+
+/// What edits clear and break in the part of the system that they reach, in words, and whether they break nothing.
+fn outcome_of(
+    loaded: &Loaded,
+    report: &Report,
+    edits: &[Edit],
+    asked: &[&'static str],
+    known: &BTreeSet<String>,
+) -> Option<(String, bool)> {
+    let places: Vec<Span> = edits.iter().map(|edit| edit.span).collect();
+    // No colour moves a box.
+    let are_tokens = places.iter().all(|place| loaded.sources.file(place.file).path.ends_with(".json"));
+    let can_tell = |check: &&&Check| {
+        let is_asked = asked.is_empty() || asked.contains(&check.id);
+        is_asked && check.is_of_looks() && !(are_tokens && check.id.starts_with("geometry/"))
+    };
+    let only: Vec<&str> = CHECKS.iter().filter(can_tell).map(|check| check.id).collect();
+    let settings =
+        Settings { only: only.clone(), within: reach::within(&loaded.system, &places), ..Loaded::settings() };
+    let trial = match Trial::new(loaded, edits) {
+        Ok(trial) => trial,
+        Err(why) => return Some((format!("but the sources would no longer load: {why}"), false)),
+    };
+    let is = trial.after.report_with(&settings);
+    let left = keys(is.findings.iter(), &trial.after.sources);
+    // Whatever a finding at one of these places rests on is in the part that was tried.
+    let at_places = report.findings.iter().filter(|finding| {
+        let mut spans = finding.span.into_iter().chain(finding.related.iter().map(|related| related.span));
+        only.contains(&finding.id) && spans.any(|span| places.contains(&span))
+    });
+    let cleared = keys(at_places, &loaded.sources).difference(&left).count() as u64;
+    let broken: Vec<&Diagnostic> =
+        is.findings.iter().filter(|finding| !known.contains(&fingerprint(finding, &trial.after.sources))).collect();
+    Some(match broken.as_slice() {
+        // Some checks ask more than looks: they have no part in this.
+        [] if cleared == 0 => return None,
+        [] => (format!("clears {}, breaks none", count(cleared, "finding")), true),
+        [first] => (format!("but it breaks {}: {}", first.id, first.message), false),
+        [first, rest @ ..] => {
+            let rest = count(rest.len() as u64, "other");
+            (format!("but it breaks {} and {rest}: {}", first.id, first.message), false)
+        }
+    })
+}
+
+/// The files with the edits made; everything else in them stays as it is, byte for byte.
+fn edited(sources: &Sources, edits: &[Edit]) -> BTreeMap<String, String> {
+    let mut by_file: BTreeMap<FileId, Vec<&Edit>> = BTreeMap::new();
+    for edit in edits {
+        by_file.entry(edit.span.file).or_default().push(edit);
+    }
+    by_file
+        .into_iter()
+        .map(|(file, mut edits)| {
+            let source = sources.file(file);
+            let mut text = source.text.to_string();
+            // From the end: what comes before keeps its place.
+            edits.sort();
+            for edit in edits.into_iter().rev() {
+                text.replace_range(edit.span.range(), &edit.text);
+            }
+            (source.path.clone(), text)
+        })
+        .collect()
+}
