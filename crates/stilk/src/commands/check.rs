@@ -21,7 +21,7 @@ pub fn run(
     let loaded = Loaded::read(root)?;
     let mut report = loaded.report_of(&loaded.stylesheet(), only.clone());
     let all = report.findings.len();
-    let found = trial::keys(report.findings.iter(), &loaded.sources);
+    let found = trial::Found::new(&report.findings, &loaded.sources);
     if let Some(known) = &known {
         report.findings.retain(|finding| !known.contains(&fingerprint::fingerprint(finding, &loaded.sources)));
     }

@@ -1,6 +1,6 @@
 //! `stilk contrast`: which colours meet, and how well they can be told apart.
 
-use super::trial::{keys, prove};
+use super::trial::{Found, prove};
 use super::{Loaded, mend, outcome};
 use crate::output::{count, pairs, swatch};
 use crate::{Failure, Outcome, PairFormat};
@@ -29,7 +29,7 @@ pub fn run(root: &Path, format: PairFormat) -> Result<Outcome, Failure> {
 pub fn propose(root: &Path) -> Result<Outcome, Failure> {
     let loaded = Loaded::read(root)?;
     let mut report = loaded.report(&loaded.stylesheet());
-    let found = keys(report.findings.iter(), &loaded.sources);
+    let found = Found::new(&report.findings, &loaded.sources);
     report.findings.retain(|finding| finding.id.starts_with("contrast/"));
     prove(&loaded, &mut report, &[], &found);
     match report.findings.len() as u64 {

@@ -1,9 +1,9 @@
 //! `stilk check --mend`: what can be mended without asking, shown, tried, and then written.
 
-use super::trial::{Trial, keys, prove};
+use super::trial::{Found, Trial, meet, prove};
 use super::{Loaded, outcome};
 use crate::disk;
-use crate::output::{count, fingerprint::fingerprint};
+use crate::output::count;
 use crate::{Failure, Outcome};
 use anstyle::{AnsiColor, Style};
 use std::collections::BTreeSet;
@@ -15,7 +15,7 @@ use stilk_core::diagnostic::{Diagnostic, Edit};
 pub fn run(root: &Path) -> Result<Outcome, Failure> {
     let loaded = Loaded::read(root)?;
     let mut report = loaded.report(&loaded.stylesheet());
-    let found = keys(report.findings.iter(), &loaded.sources);
+    let found = Found::new(&report.findings, &loaded.sources);
     prove(&loaded, &mut report, &[], &found);
     let mends = chosen(&report.findings);
     if mends.is_empty() {
@@ -77,12 +77,7 @@ pub fn propose(loaded: &Loaded, findings: &[Diagnostic]) {
 fn chosen(findings: &[Diagnostic]) -> Vec<Vec<Edit>> {
     let mut mends: Vec<Vec<Edit>> = Vec::new();
     for finding in findings.iter().filter(|finding| !finding.edits.is_empty()) {
-        let meet = |a: &Edit, b: &Edit| {
-            a.span.file == b.span.file
-                && a.span.start < b.span.end.max(b.span.start + 1)
-                && b.span.start < a.span.end.max(a.span.start + 1)
-        };
-        if !mends.iter().flatten().any(|known| finding.edits.iter().any(|edit| meet(known, edit))) {
+        if !mends.iter().flatten().any(|known| finding.edits.iter().any(|edit| meet(known.span, edit.span))) {
             mends.push(finding.edits.clone());
         }
     }
@@ -101,10 +96,10 @@ fn tried(loaded: &Loaded, report: &Report, edits: &[Edit]) -> Result<Tried, Stri
     let trial = Trial::new(loaded, edits)?;
     let later = trial.after.report(&trial.after.stylesheet());
     let (known, left) =
-        (keys(report.findings.iter(), &loaded.sources), keys(later.findings.iter(), &trial.after.sources));
-    let is_new = |finding: &&Diagnostic| !known.contains(&fingerprint(finding, &trial.after.sources));
-    let broken = later.findings.iter().filter(is_new).map(|f| format!("{}: {}", f.id, f.message)).collect();
-    let cleared = known.difference(&left).count() as u64;
+        (Found::new(&report.findings, &loaded.sources), Found::new(&later.findings, &trial.after.sources));
+    let worse = known.worse(&later.findings, &trial.after.sources);
+    let broken = worse.into_iter().map(|finding| format!("{}: {}", finding.id, finding.message)).collect();
+    let cleared = known.cleared_in(&left);
     Ok(Tried { trial, later, cleared, broken })
 }
 

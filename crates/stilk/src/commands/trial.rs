@@ -57,9 +57,32 @@ impl Trial {
     }
 }
 
-/// What makes findings the same in another run.
-pub fn keys<'f>(findings: impl Iterator<Item = &'f Diagnostic>, sources: &Sources) -> BTreeSet<String> {
-    findings.map(|finding| fingerprint(finding, sources)).collect()
+/// What was found: each finding by what makes it the same in another run, with its number of cases.
+pub struct Found(BTreeMap<String, u64>);
+
+impl Found {
+    /// What a list of findings holds.
+    pub fn new<'f>(findings: impl IntoIterator<Item = &'f Diagnostic>, sources: &Sources) -> Found {
+        let one = |finding: &Diagnostic| (fingerprint(finding, sources), cases(finding));
+        Found(findings.into_iter().map(one).collect())
+    }
+
+    /// How many of these are not among others.
+    pub fn cleared_in(&self, later: &Found) -> u64 {
+        self.0.keys().filter(|key| !later.0.contains_key(*key)).count() as u64
+    }
+
+    /// Later findings that are new, or that hold for more cases.
+    pub fn worse<'l>(&self, later: &'l [Diagnostic], sources: &Sources) -> Vec<&'l Diagnostic> {
+        let is_worse = |finding: &&Diagnostic| {
+            self.0.get(&fingerprint(finding, sources)).is_none_or(|known| cases(finding) > *known)
+        };
+        later.iter().filter(is_worse).collect()
+    }
+}
+
+fn cases(finding: &Diagnostic) -> u64 {
+    finding.evidence.as_ref().map_or(0, |evidence| evidence.cases)
 }
 
 /// The most mends that are tried in one run: each takes as long as what it reaches takes to check.
@@ -67,11 +90,11 @@ const TRIED: usize = 8;
 
 /// Tries each mend that could be made, and says with it what it clears; one that breaks something is only told. `asked` are
 /// the checks that the report is of, `known` is all that they found.
-pub fn prove(loaded: &Loaded, report: &mut Report, asked: &[&'static str], known: &BTreeSet<String>) {
+pub fn prove(loaded: &Loaded, report: &mut Report, asked: &[&'static str], known: &Found) {
     let mends: BTreeSet<Vec<Edit>> =
         report.findings.iter().filter(|f| !f.edits.is_empty()).map(|f| f.edits.clone()).collect();
     for edits in mends.into_iter().take(TRIED) {
-        let Some((words, holds)) = outcome_of(loaded, report, &edits, asked, known) else { continue };
+        let (words, holds) = outcome_of(loaded, report, &edits, asked, known);
         for finding in report.findings.iter_mut().filter(|finding| finding.edits == edits) {
             finding.mend = finding.mend.take().map(|mend| format!("{mend}; {words}"));
             if !holds {
@@ -81,48 +104,60 @@ pub fn prove(loaded: &Loaded, report: &mut Report, asked: &[&'static str], known
     }
 }
 
+/// What a colour decides besides contrast.
+const OF_COLORS: [&str; 4] = ["state/color-only", "state/edge-split", "state/indistinct", "state/missing"];
+
 /// What edits clear and break in the part of the system that they reach, in words, and whether they break nothing.
 fn outcome_of(
     loaded: &Loaded,
     report: &Report,
     edits: &[Edit],
     asked: &[&'static str],
-    known: &BTreeSet<String>,
-) -> Option<(String, bool)> {
+    known: &Found,
+) -> (String, bool) {
     let places: Vec<Span> = edits.iter().map(|edit| edit.span).collect();
-    // No colour moves a box.
-    let are_tokens = places.iter().all(|place| loaded.sources.file(place.file).path.ends_with(".json"));
+    // Tokens are mended by other colours, which move no box and hide nothing.
+    let are_colors = places.iter().all(|place| loaded.sources.file(place.file).path.ends_with(".json"));
     let can_tell = |check: &&&Check| {
         let is_asked = asked.is_empty() || asked.contains(&check.id);
-        is_asked && check.is_of_looks() && !(are_tokens && check.id.starts_with("geometry/"))
+        let is_of_colors = check.id.starts_with("contrast/") || OF_COLORS.contains(&check.id);
+        is_asked && check.is_of_looks() && (is_of_colors || !are_colors)
     };
     let only: Vec<&str> = CHECKS.iter().filter(can_tell).map(|check| check.id).collect();
     let settings =
         Settings { only: only.clone(), within: reach::within(&loaded.system, &places), ..Loaded::settings() };
     let trial = match Trial::new(loaded, edits) {
         Ok(trial) => trial,
-        Err(why) => return Some((format!("but the sources would no longer load: {why}"), false)),
+        Err(why) => return (format!("but the sources would no longer load: {why}"), false),
     };
     let is = trial.after.report_with(&settings);
-    let left = keys(is.findings.iter(), &trial.after.sources);
+    let left = Found::new(&is.findings, &trial.after.sources);
     // Whatever a finding at one of these places rests on is in the part that was tried.
     let at_places = report.findings.iter().filter(|finding| {
         let mut spans = finding.span.into_iter().chain(finding.related.iter().map(|related| related.span));
-        only.contains(&finding.id) && spans.any(|span| places.contains(&span))
+        only.contains(&finding.id) && spans.any(|span| places.iter().any(|place| meet(span, *place)))
     });
-    let cleared = keys(at_places, &loaded.sources).difference(&left).count() as u64;
-    let broken: Vec<&Diagnostic> =
-        is.findings.iter().filter(|finding| !known.contains(&fingerprint(finding, &trial.after.sources))).collect();
-    Some(match broken.as_slice() {
-        // Some checks ask more than looks: they have no part in this.
-        [] if cleared == 0 => return None,
-        [] => (format!("clears {}, breaks none", count(cleared, "finding")), true),
-        [first] => (format!("but it breaks {}: {}", first.id, first.message), false),
-        [first, rest @ ..] => {
-            let rest = count(rest.len() as u64, "other");
-            (format!("but it breaks {} and {rest}: {}", first.id, first.message), false)
+    let meant = Found::new(at_places, &loaded.sources);
+    let cleared = meant.cleared_in(&left);
+    let broken = known.worse(&is.findings, &trial.after.sources);
+    match broken.as_slice() {
+        [] if cleared == 0 => {
+            let still = |finding: &&Diagnostic| meant.0.contains_key(&fingerprint(finding, &trial.after.sources));
+            let evidence = is.findings.iter().find(still).and_then(|finding| finding.evidence.as_ref());
+            let words = evidence.map(|evidence| format!("but then {} is wrong: {}", evidence.worst, evidence.figures));
+            (words.unwrap_or_else(|| "but alone it is not enough".to_owned()), false)
         }
-    })
+        [] => (format!("clears {}, breaks none", count(cleared, "finding")), true),
+        [first] => (format!("but then {}: {}", first.id, first.message), false),
+        [first, rest @ ..] => {
+            (format!("but then {} and {}: {}", first.id, count(rest.len() as u64, "other"), first.message), false)
+        }
+    }
+}
+
+/// Whether two places have something in common; what is written in between counts with what it follows.
+pub fn meet(a: Span, b: Span) -> bool {
+    a.file == b.file && a.start <= b.end && b.start <= a.end
 }
 
 /// The files with the edits made; everything else in them stays as it is, byte for byte.
