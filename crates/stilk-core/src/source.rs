@@ -57,6 +57,11 @@ impl Span {
         Span { file: self.file, start: self.start.min(other.start), end: self.end.max(other.end) }
     }
 
+    /// The place right after it, of no length.
+    pub fn end(self) -> Span {
+        Span { start: self.end, ..self }
+    }
+
     /// The byte range.
     pub fn range(self) -> std::ops::Range<usize> {
         self.start as usize..self.end as usize

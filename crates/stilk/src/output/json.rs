@@ -51,6 +51,10 @@ fn to_value(finding: &Diagnostic, sources: &Sources, root: &Path) -> Value {
         "pages": evidence.and_then(|e| e.pages),
         "spans": spans,
         "mend": finding.mend,
+        "edits": finding.edits.iter().map(|edit| {
+            let (start, end) = (place(edit.span, sources, root), place(edit.span.end(), sources, root));
+            json!({ "from": start, "to": end, "text": edit.text })
+        }).collect::<Vec<_>>(),
     })
 }
 

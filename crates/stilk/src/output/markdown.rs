@@ -28,8 +28,14 @@ pub fn render(report: &Report, sources: &Sources, root: &Path, summary: &str) ->
             text.push_str(&format!("  → {mend}\n"));
         }
     }
-    for (reason, cases) in &report.reasons {
-        text.push_str(&format!("\nUnknown in {}: {reason}\n", count(*cases, "case")));
+    if !report.reasons.is_empty() {
+        // A pull request is read for what is wrong: this is there for whoever asks.
+        let verdicts = count(report.unknown, "verdict");
+        text.push_str(&format!("\n<details><summary>{verdicts} unknown</summary>\n\n"));
+        for (reason, cases) in &report.reasons {
+            text.push_str(&format!("- {}: {reason}\n", count(*cases, "case")));
+        }
+        text.push_str("\n</details>\n");
     }
     text
 }

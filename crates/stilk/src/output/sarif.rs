@@ -3,10 +3,11 @@
 use super::fingerprint::fingerprint;
 use crate::disk::shown;
 use serde_json::{Value, json};
+use std::collections::BTreeMap;
 use std::path::Path;
 use stilk_core::check::{CHECKS, Report};
-use stilk_core::diagnostic::{Diagnostic, Evidence, Level};
-use stilk_core::source::{Sources, Span};
+use stilk_core::diagnostic::{Diagnostic, Edit, Evidence, Level};
+use stilk_core::source::{FileId, Sources, Span};
 
 /// The report, pretty-printed.
 pub fn render(report: &Report, sources: &Sources, root: &Path) -> String {
@@ -49,7 +50,7 @@ fn result(finding: &Diagnostic, sources: &Sources, root: &Path) -> Value {
         text.push_str(&format!(". {words}"));
     }
     if let Some(mend) = &finding.mend {
-        text.push_str(&format!(". {mend}"));
+        text.push_str(&format!(". Mend: {mend}"));
     }
     let mut result = json!({
         "ruleId": finding.id,
@@ -65,15 +66,49 @@ fn result(finding: &Diagnostic, sources: &Sources, root: &Path) -> Value {
         let related = finding.related.iter().map(|related| location(related.span, &related.label, sources, root));
         result["relatedLocations"] = related.collect();
     }
+    if let (Some(mend), false) = (&finding.mend, finding.edits.is_empty()) {
+        result["fixes"] = json!([{
+            "description": { "text": mend },
+            "artifactChanges": changes(&finding.edits, sources, root),
+        }]);
+    }
     result
 }
 
+/// What to replace, by file.
+fn changes(edits: &[Edit], sources: &Sources, root: &Path) -> Vec<Value> {
+    let mut by_file: BTreeMap<FileId, Vec<Value>> = BTreeMap::new();
+    for edit in edits {
+        let replacement = json!({
+            "deletedRegion": region(edit.span, sources),
+            "insertedContent": { "text": edit.text },
+        });
+        by_file.entry(edit.span.file).or_default().push(replacement);
+    }
+    let change = |(file, replacements)| json!({ "artifactLocation": artifact(file, sources, root), "replacements": replacements });
+    by_file.into_iter().map(change).collect()
+}
+
+fn artifact(file: FileId, sources: &Sources, root: &Path) -> Value {
+    json!({ "uri": shown(root, &sources.file(file).path).replace('\\', "/").replace(' ', "%20") })
+}
+
+/// From its first character to the one after its last.
+fn region(span: Span, sources: &Sources) -> Value {
+    let (start, end) = (sources.position(span), sources.position(span.end()));
+    json!({
+        "startLine": start.line,
+        "startColumn": start.column,
+        "endLine": end.line,
+        "endColumn": end.column,
+    })
+}
+
 fn location(span: Span, label: &str, sources: &Sources, root: &Path) -> Value {
-    let position = sources.position(span);
     let mut location = json!({
         "physicalLocation": {
-            "artifactLocation": { "uri": shown(root, &sources.file(span.file).path).replace('\\', "/").replace(' ', "%20") },
-            "region": { "startLine": position.line, "startColumn": position.column },
+            "artifactLocation": artifact(span.file, sources, root),
+            "region": region(span, sources),
         },
     });
     if !label.is_empty() {

@@ -29,6 +29,20 @@ fn a_report_is_as_its_schemas_say() {
         let index = result["ruleIndex"].as_u64().unwrap() as usize;
         assert_eq!(sarif["runs"][0]["tool"]["driver"]["rules"][index]["id"], result["ruleId"]);
     }
+    // A mend that can be made is there for editors, in both formats.
+    let of_text = |findings: &serde_json::Value, key: &str| {
+        let findings = findings.as_array().unwrap().iter();
+        findings.clone().find(|finding| finding[key] == "contrast/text").unwrap().clone()
+    };
+    let edit = &of_text(&report["findings"], "check")["edits"][0];
+    assert_eq!((&edit["from"]["line"], &edit["text"]), (&serde_json::json!(13), &serde_json::json!("\"{buoy.rust}\"")));
+    let fix = &of_text(&sarif["runs"][0]["results"], "ruleId")["fixes"][0]["artifactChanges"][0];
+    assert_eq!(fix["artifactLocation"]["uri"], "tokens/night.tokens.json");
+    let replaced = &fix["replacements"][0];
+    assert_eq!(replaced["insertedContent"]["text"], "\"{buoy.rust}\"");
+    let width =
+        |region: &serde_json::Value| region["endColumn"].as_u64().unwrap() - region["startColumn"].as_u64().unwrap();
+    assert_eq!(width(&replaced["deletedRegion"]), "\"{slate.mist}\"".len() as u64);
     let markdown = sample.run(&["check", "--format", "markdown"]).stdout;
     for finding in report["findings"].as_array().unwrap() {
         assert!(markdown.contains(finding["message"].as_str().unwrap()), "{markdown}");

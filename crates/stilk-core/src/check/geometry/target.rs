@@ -13,7 +13,6 @@ use crate::css::serialize::number;
 use crate::diagnostic::{Diagnostic, Edit, Level};
 use crate::dom::{Document, NodeId};
 use crate::manifest::Conformance;
-use crate::source::Span;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -93,8 +92,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let grown = format!("max({}, {}px)", Sum::default().and(1.0, own).css(px), number(least));
             inspection.rewrite(style, longhand, px, &grown)
         });
-        let end = Span { start: place.end, ..place };
-        let added = || Edit { span: end, text: format!("; {mend}: {}px", number(least)) };
+        let added = || Edit { span: place.end(), text: format!("; {mend}: {}px", number(least)) };
         declared.or_else(|| style.is(longhand, "auto").then(added))
     });
     let message = format!(
