@@ -1,4 +1,4 @@
-//! What a linear gradient paints in a part of its box (CSS Images 4, section 3.1): the colours that lie under a text.
+//! What a gradient paints in a part of its box (CSS Images 4, section 3): the colours that lie under a text.
 
 use crate::css::color::{Absolute, Color, Hue, Mix, Space, Surroundings};
 use crate::css::value::Value;
@@ -15,35 +15,102 @@ pub struct Part {
 /// Between two stops colours are taken at so many points: contrast may be least somewhere between.
 const POINTS: u32 = 16;
 
-/// The colours that a linear gradient has in a part of its box, both ends and every stop between them included; nothing
-/// where it is no linear gradient or where something in it is not modelled.
+/// The colours that a linear or radial gradient has in a part of its box, both ends and every stop between them included;
+/// nothing where it is another gradient or where something in it is not modelled.
 pub fn colors(image: &Value, part: Part, surroundings: Surroundings) -> Option<Vec<Absolute>> {
-    let Value::Function("linear-gradient", arguments) = image else { return None };
+    let Value::Function(name, arguments) = image else { return None };
     let has_color =
         |value: &&Value| matches!(value, Value::Words(words) if words.iter().any(|w| matches!(w, Value::Color(_))));
     let (prelude, stops) = match arguments.split_first() {
         Some((Value::Words(words), stops)) if !has_color(&&arguments[0]) => (words.as_slice(), stops),
         _ => (&[][..], arguments.as_slice()),
     };
-    let (direction, space) = match prelude.iter().position(|word| word.is("in")) {
+    let (shape, space) = match prelude.iter().position(|word| word.is("in")) {
         Some(at) => (&prelude[..at], Some(rectangular(prelude.get(at + 1)?)?)),
         None => (prelude, None),
     };
+    let Reach { length, start, end } = match *name {
+        "linear-gradient" => along_line(shape, part)?,
+        "radial-gradient" => along_rays(shape, part)?,
+        _ => return None,
+    };
+    let stops = placed(stops, length, surroundings)?;
+    let is_legacy = stops.iter().all(|(_, color)| color.legacy);
+    let space = space.unwrap_or(if is_legacy { Space::Srgb } else { Space::Oklab });
+    let between = (0..=POINTS).map(|n| start + (end - start) * f64::from(n) / f64::from(POINTS));
+    let of_stops = stops.iter().map(|(place, _)| *place).filter(|place| *place > start && *place < end);
+    between.chain(of_stops).map(|place| color_at(&stops, place, space)).collect()
+}
+
+/// How much of a gradient a part of its box shows.
+struct Reach {
+    /// From the place 0 to the place 1, in px.
+    length: f64,
+    /// The first place in the part.
+    start: f64,
+    /// The last.
+    end: f64,
+}
+
+fn along_line(direction: &[Value], part: Part) -> Option<Reach> {
     let [dx, dy] = line(direction, part.of)?;
     let length = (part.of[0] * dx).abs() + (part.of[1] * dy).abs();
     if length <= 0.0 {
         return None;
     }
-    let stops = placed(stops, length, surroundings)?;
-    let is_legacy = stops.iter().all(|(_, color)| color.legacy);
-    let space = space.unwrap_or(if is_legacy { Space::Srgb } else { Space::Oklab });
     let [left, top, right, bottom] = part.sides;
     let at = |x: f64, y: f64| ((x - part.of[0] / 2.0) * dx + (y - part.of[1] / 2.0) * dy) / length + 0.5;
     let corners = [at(left, top), at(right, top), at(left, bottom), at(right, bottom)];
     let (start, end) = (corners.into_iter().fold(f64::MAX, f64::min), corners.into_iter().fold(f64::MIN, f64::max));
-    let between = (0..=POINTS).map(|n| start + (end - start) * f64::from(n) / f64::from(POINTS));
-    let of_stops = stops.iter().map(|(place, _)| *place).filter(|place| *place > start && *place < end);
-    between.chain(of_stops).map(|place| color_at(&stops, place, space)).collect()
+    Some(Reach { length, start, end })
+}
+
+/// Section 3.2: ellipses around a centre; places are counted on the ray to the right.
+fn along_rays(words: &[Value], part: Part) -> Option<Reach> {
+    let [width, height] = part.of;
+    let px = |value: &Value, of: f64| match value {
+        Value::Length(length) => Some(length.px + length.percent / 100.0 * of),
+        _ => None,
+    };
+    let (words, centre) = match words.iter().position(|word| word.is("at")) {
+        Some(at) => (&words[..at], [px(words.get(at + 1)?, width)?, px(words.get(at + 2)?, height)?]),
+        None => (words, [width / 2.0, height / 2.0]),
+    };
+    let [x, y] = centre;
+    let sides = [[x.abs(), (width - x).abs()], [y.abs(), (height - y).abs()]];
+    let near = sides.map(|[a, b]| a.min(b));
+    let far = sides.map(|[a, b]| a.max(b));
+    let (is_circle, sizes) = match words.split_first() {
+        Some((first, rest)) if first.is("circle") => (true, rest),
+        _ => (false, words),
+    };
+    // A corner is met by an ellipse of the proportions of the one that meets the sides.
+    let to_corner = |[a, b]: [f64; 2]| [a * std::f64::consts::SQRT_2, b * std::f64::consts::SQRT_2];
+    let [rx, ry] = match (is_circle, sizes) {
+        (true, []) => [far[0].hypot(far[1]); 2],
+        (true, [size]) if size.is("closest-corner") => [near[0].hypot(near[1]); 2],
+        (true, [size]) if size.is("closest-side") => [near[0].min(near[1]); 2],
+        (true, [size]) if size.is("farthest-side") => [far[0].max(far[1]); 2],
+        (false, []) => to_corner(far),
+        (false, [size]) if size.is("closest-corner") => to_corner(near),
+        (false, [size]) if size.is("closest-side") => near,
+        (false, [size]) if size.is("farthest-side") => far,
+        (_, [radius]) => [px(radius, width)?; 2],
+        (_, [a, b]) => [px(a, width)?, px(b, height)?],
+        _ => return None,
+    };
+    // What has no size is painted in a way of its own.
+    if rx <= 0.0 || ry <= 0.0 {
+        return None;
+    }
+    let [left, top, right, bottom] = part.sides;
+    let nearest = [x.clamp(left, right.max(left)), y.clamp(top, bottom.max(top))];
+    let farthest = [
+        if (left - x).abs() > (right - x).abs() { left } else { right },
+        if (top - y).abs() > (bottom - y).abs() { top } else { bottom },
+    ];
+    let at = |[to_x, to_y]: [f64; 2]| ((to_x - x) / rx).hypot((to_y - y) / ry);
+    Some(Reach { length: rx, start: at(nearest), end: at(farthest) })
 }
 
 /// Spaces without a hue; where the way through hues is meant nothing is said.
@@ -175,9 +242,31 @@ mod tests {
     }
 
     #[test]
+    fn rays_lead_from_the_centre_to_what_is_nearest_and_farthest() {
+        let whole = [0.0, 0.0, 100.0, 40.0];
+        let middle = [50.0, 20.0, 50.0, 20.0];
+        for (css, sides, expected) in [
+            ("radial-gradient(black, rgb(255 0 0))", whole, (0, 255)),
+            ("radial-gradient(black, rgb(255 0 0))", middle, (0, 0)),
+            // An ellipse through the corners is as wide as the box by the root of two.
+            ("radial-gradient(black, rgb(255 0 0))", [100.0, 20.0, 100.0, 20.0], (180, 180)),
+            ("radial-gradient(closest-side, black, rgb(255 0 0))", [75.0, 20.0, 100.0, 20.0], (128, 255)),
+            ("radial-gradient(circle closest-side, black, rgb(255 0 0))", [60.0, 20.0, 65.0, 20.0], (128, 191)),
+            ("radial-gradient(circle farthest-side, black, rgb(255 0 0))", [75.0, 20.0, 75.0, 20.0], (128, 128)),
+            ("radial-gradient(20px at left, black, rgb(255 0 0))", [5.0, 20.0, 10.0, 20.0], (64, 128)),
+            ("radial-gradient(50px 10px at 0 0, black, rgb(255 0 0) 25px)", [0.0, 0.0, 12.5, 0.0], (0, 128)),
+            ("radial-gradient(circle closest-corner at 3px 4px, black, rgb(255 0 0))", [3.0, 4.0, 3.0, 6.5], (0, 128)),
+        ] {
+            assert_eq!(range(css, [100.0, 40.0], sides), Some(expected), "{css}");
+        }
+    }
+
+    #[test]
     fn what_is_not_modelled_is_not_claimed() {
         for css in [
-            "radial-gradient(black, red)",
+            "conic-gradient(black, red)",
+            "repeating-radial-gradient(black, red 10px)",
+            "radial-gradient(closest-side at 0 0, black, red)",
             "repeating-linear-gradient(black, red 10px)",
             "linear-gradient(black, 20%, red)",
             "linear-gradient(in oklch, black, red)",

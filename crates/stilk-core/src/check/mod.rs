@@ -24,14 +24,15 @@ mod token;
 pub mod trace;
 mod visible;
 
-use crate::case::{ControlKind, Look, Stage, Unit};
+use crate::case::{ControlKind, Look, Scene, Stage, Unit};
 use crate::css::Unknown;
 use crate::diagnostic::Level;
 use crate::engine::defaults::Browser;
 use crate::engine::{Media, Stylesheet};
+use crate::layout::KnownLayouts;
 use crate::scan::{PageSink, Visit};
 use crate::source::Sources;
-use crate::system::{Control, StateSet, System};
+use crate::system::{Control, StateSet, System, Variant};
 use crate::tokens::{Theme, TokenType};
 use contrast::boxes::PaintedBox;
 pub use contrast::text::{Figure, Worst, figure as contrast_figure, worst_text};
@@ -270,9 +271,35 @@ pub struct Survey<'s> {
     pub parsed: &'s Stylesheet,
     /// Follows values to their sources.
     pub tracer: &'s Tracer<'s>,
+    /// What was matched already, of one control.
+    scenes: RefCell<Scenes<'s>>,
+}
+
+/// Scenes of a control, by the stage they are on, host, variant and states.
+#[derive(Default)]
+struct Scenes<'s> {
+    of: Option<&'s Control>,
+    known: FxHashMap<(*const Stage<'s>, usize, Variant, StateSet), Scene>,
+    /// Options and themes that change no size share a layout.
+    layouts: Rc<KnownLayouts>,
 }
 
 impl<'s> Survey<'s> {
+    /// A look; what matches is the same in every theme, and kept while one control is looked at.
+    pub fn look(&self, stage: &Stage<'s>, unit: &Unit<'s>, states: &StateSet) -> Look {
+        if !stage.scenes_serve_all_themes() {
+            return stage.look(unit, states);
+        }
+        let mut scenes = self.scenes.borrow_mut();
+        if !scenes.of.is_some_and(|control| std::ptr::eq(control, unit.control)) {
+            *scenes = Scenes { of: Some(unit.control), ..Scenes::default() };
+        }
+        let key = (std::ptr::from_ref(stage), unit.host, unit.variant.clone(), states.clone());
+        let Scenes { known, layouts, .. } = &mut *scenes;
+        let scene = known.entry(key).or_insert_with(|| stage.scene(unit, states));
+        stage.look_in(scene, &unit.theme).among(Some(Rc::clone(layouts)))
+    }
+
     /// One theme for all that differ by nothing but colours, or by nothing at all where colours count, with the number of
     /// themes that it stands for.
     pub fn themes(&self, colors_count: bool) -> Vec<(Theme, u64)> {

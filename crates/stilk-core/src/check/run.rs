@@ -17,7 +17,7 @@ use crate::layout::KnownLayouts;
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
 use crate::system::{Control, System, Waiver};
-use std::cell::LazyCell;
+use std::cell::{LazyCell, RefCell};
 use std::collections::{BTreeMap, BTreeSet};
 use std::rc::Rc;
 use std::sync::Arc;
@@ -185,7 +185,8 @@ impl Round<'_> {
         }
         let stage = Stage::new(system, written, parsed, Media::default());
         let forced = Stage::new(system, written, parsed, Media { forced_colors: true, ..Media::default() });
-        let survey = Survey { system, sources, stage: &stage, forced: &forced, parsed, tracer };
+        let scenes = RefCell::default();
+        let survey = Survey { system, sources, stage: &stage, forced: &forced, parsed, tracer, scenes };
         for check in checks {
             let mut sink = empty.clone();
             match check.scope {

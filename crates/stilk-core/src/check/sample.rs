@@ -75,7 +75,7 @@ fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence:
 fn has_split_gradient(system: &System, stage: &Stage, control: &Control) -> bool {
     let draws = |rule: &Rule| {
         let pieces = rule.declarations.iter().flat_map(|declaration| &declaration.value.pieces);
-        pieces.into_iter().any(|piece| matches!(piece, Piece::Text(text) if text.contains("linear-gradient")))
+        pieces.into_iter().any(|piece| matches!(piece, Piece::Text(text) if text.contains("gradient(")))
     };
     if !control.rules.iter().any(draws) {
         return false;

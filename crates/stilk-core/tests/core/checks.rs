@@ -218,7 +218,11 @@ fn what_is_painted_by_gradients_and_generated_boxes_is_judged() {
     let padded = "display: inline-block; padding: 16px 0; font: 16px/20px sans-serif;";
     let end = |place: &str| format!("{padded} color: {{b}}; background: linear-gradient({{paper}} {place}, black);");
     assert_eq!((verdict(&end("90%")), verdict(&end("50%"))), ((0, false), (1, false)));
-    assert_eq!(verdict("color: {b}; background: radial-gradient({paper}, black);"), (0, true));
+    assert_eq!(verdict("color: {b}; background: conic-gradient({paper}, black);"), (0, true));
+    // Around a centre: far away from it, or under the text.
+    let rays =
+        |size: &str| format!("{padded} color: {{b}}; background: radial-gradient({size}, {{paper}} 80%, black);");
+    assert_eq!((verdict(&rays("80px")), verdict(&rays("4px"))), ((0, false), (1, false)));
     // A gradient without a size is not painted; one that covers a part is not known.
     assert_eq!(
         verdict("color: {b}; background: linear-gradient(black, black) 0 0 / 0% 100% no-repeat {paper};"),

@@ -1,6 +1,8 @@
 //! `geometry/variant-size`: options that are not about size keep it.
 
+use super::SIZES;
 use crate::case::{Look, Unit};
+use crate::check::relevance::OptionReach;
 use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::state::leak::by_one_option;
 use crate::check::{Check, Example, Scope, Survey};
@@ -47,7 +49,9 @@ fn run(survey: &Survey, sink: &mut Sink) {
     let themes = survey.themes(false);
     for control in &system.controls {
         for host in survey.hosts(control) {
-            let options = by_one_option(control, host);
+            let (options, never): (Vec<_>, Vec<_>) =
+                by_one_option(control, host).into_iter().partition(|(option, _)| may_change_size(control, *option));
+            sink.decided(CHECK.id, (never.len() * system.tokens.themes().len()) as u64);
             for (theme, stands_for) in themes.iter().filter(|_| !options.is_empty()) {
                 judge(survey, (control, host), &options, (theme, *stands_for), sink);
             }
@@ -55,10 +59,28 @@ fn run(survey: &Survey, sink: &mut Sink) {
     }
 }
 
+/// Whether an option, or the default one that it takes the place of, sets anything that a size depends on, or whether
+/// elements come and go with it.
+fn may_change_size(control: &Control, option: OptionId) -> bool {
+    let axis = &control.axes[option.axis];
+    let usual = axis.default.map(|usual| OptionId { axis: option.axis, option: usual });
+    let sets = std::iter::once(option).chain(usual).any(|option| {
+        let reach = OptionReach::new(control, option);
+        reach.reaches_placed || SIZES.iter().any(|longhand| reach.longhands.contains(longhand))
+    });
+    let document = &control.template.document;
+    let mut nodes = control.template.hosts.iter().flat_map(|host| document.descendants(host.node));
+    let is_of_axis = |name: &str| axis.options.iter().any(|option| option.as_str() == name);
+    sets || nodes.any(|node| {
+        let when = document.element(node).and_then(|element| element.attribute("data-when"));
+        when.is_some_and(|list| list.split_ascii_whitespace().any(is_of_axis))
+    })
+}
+
 /// Judges the options of a control on a host in a theme.
-fn judge(
-    survey: &Survey,
-    (control, host): (&Control, usize),
+fn judge<'s>(
+    survey: &Survey<'s>,
+    (control, host): (&'s Control, usize),
     options: &[(OptionId, Variant)],
     (theme, stands_for): (&Theme, u64),
     sink: &mut Sink,
@@ -66,14 +88,14 @@ fn judge(
     let system = survey.system;
     let rest = StateSet::default();
     let unit = |variant| Unit { control, host, variant, theme: theme.clone() };
-    let base = survey.stage.look(&unit(control.default_variant()), &rest);
+    let base = survey.look(survey.stage, &unit(control.default_variant()), &rest);
     for (id, variant) in options.iter().cloned() {
         if ABOUT_SIZE.contains(&control.axes[id.axis].name.value.as_str()) {
             continue;
         }
         let mut unknown = None;
         let unit = unit(variant);
-        let look = survey.stage.look(&unit, &rest);
+        let look = survey.look(survey.stage, &unit, &rest);
         for (direction, longhands) in [("height", VERTICAL), ("width", HORIZONTAL)] {
             let sum = |look: &Look| {
                 let style = look.styles.element(look.mounted.host).ok_or(Unknown("the control has no style"))?;

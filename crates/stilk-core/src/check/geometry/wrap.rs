@@ -151,6 +151,14 @@ fn judge(look: &Look, row: NodeId, items: &[NodeId]) -> Result<Verdict, Unknown>
         let width = extent(&narrow);
         return Ok(if width > NARROW + 0.5 { Verdict::CutOff { width } } else { Verdict::Fits });
     }
+    // Two gaps that are both given are meant.
+    let is_meant = look.styles.element(row).is_some_and(|style| {
+        let given = |longhand| style.px(longhand).is_ok_and(|px| px > 0.0);
+        given(L::RowGap) && given(L::ColumnGap)
+    });
+    if is_meant {
+        return Ok(Verdict::Fits);
+    }
     // The width at which it wraps, to a px: where its items just fill it, if nothing in them gives way.
     let (mut stacks, mut fits) = (least, ROOM);
     let width = f64::from(around.width);
@@ -167,16 +175,7 @@ fn judge(look: &Look, row: NodeId, items: &[NodeId]) -> Result<Verdict, Unknown>
     // Where it just fits, no room is left that could be shared out between them.
     let (beside, below) = (gap_between(&rects(fits)?.1, false), gap_between(&rects(stacks)?.1, true));
     let Some((beside, below)) = beside.zip(below) else { return Ok(Verdict::Fits) };
-    // Two gaps that are both given are meant.
-    let is_meant = look.styles.element(row).is_some_and(|style| {
-        let given = |longhand| style.px(longhand).is_ok_and(|px| px > 0.0);
-        given(L::RowGap) && given(L::ColumnGap)
-    });
-    Ok(if (beside - below).abs() > 0.5 && !is_meant {
-        Verdict::Uneven { beside, below, width: fits }
-    } else {
-        Verdict::Fits
-    })
+    Ok(if (beside - below).abs() > 0.5 { Verdict::Uneven { beside, below, width: fits } } else { Verdict::Fits })
 }
 
 /// The gap between the first two items that stand beside or below each other.

@@ -7,6 +7,7 @@
 //! names in turn. Targets are not told apart, so dependence is only ever taken for larger than it is.
 
 mod hosts;
+mod option_reach;
 
 use crate::case::{ControlKind, asks_for_theme};
 use crate::css::parse::parse_declaration;
@@ -15,6 +16,7 @@ use crate::system::states::StateId;
 use crate::system::{BoundDeclaration, Control, OptionId, Rule, StateSet, System, Variant};
 use crate::tokens::{Piece, TokenId};
 pub use hosts::Hosts;
+pub use option_reach::OptionReach;
 use rustc_hash::{FxHashMap, FxHashSet};
 use std::collections::{BTreeSet, HashMap, HashSet};
 

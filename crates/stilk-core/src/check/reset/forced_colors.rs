@@ -42,17 +42,18 @@ fn run(survey: &Survey, sink: &mut Sink) {
         {
             let unit = Unit { control, host, variant: control.default_variant(), theme: theme.clone() };
             let rest = StateSet::default();
-            let (usual_rest, forced_rest) = (survey.stage.look(&unit, &rest), survey.forced.look(&unit, &rest));
+            let (usual_rest, forced_rest) =
+                (survey.look(survey.stage, &unit, &rest), survey.look(survey.forced, &unit, &rest));
             for name in KEPT {
                 let Some(id) = system.states.find(name) else { continue };
                 let states = StateSet::of([id]);
-                let usual = survey.stage.look(&unit, &states);
+                let usual = survey.look(survey.stage, &unit, &states);
                 let shown = changes(&usual_rest, &usual);
                 if shown.is_empty() {
                     continue;
                 }
                 sink.decided(CHECK.id, *stands_for);
-                let forced = survey.forced.look(&unit, &states);
+                let forced = survey.look(survey.forced, &unit, &states);
                 if changes(&forced_rest, &forced).iter().any(|change| stays(&forced_rest, &forced, change)) {
                     continue;
                 }

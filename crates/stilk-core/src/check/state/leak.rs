@@ -1,17 +1,15 @@
 //! `state/leak`: an option's look holds in every state.
 
 use crate::case::{Look, Unit};
-use crate::check::relevance::longhands_of;
+use crate::check::relevance::{OptionReach, longhands_of};
 use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{Change, UNSEEN, changes, element_name, style_of};
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::compute::resolve_colors;
-use crate::css::property::Longhand as L;
 use crate::diagnostic::{Diagnostic, Level};
 use crate::source::Span;
-use crate::system::{BoundDeclaration, Control, OptionId, StateSet, Variant};
+use crate::system::{Control, OptionId, StateSet, Variant};
 use crate::tokens::{Piece, Theme};
-use std::collections::BTreeSet;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -67,41 +65,10 @@ const STATES: [&str; 3] = ["hover", "focus", "active"];
 /// Whether a state of the control sets what the option sets at rest: the same local or longhand, or a longhand that an
 /// option's local is painted with.
 fn may_leak(control: &Control, option: OptionId) -> bool {
-    let declarations = || control.rules.iter().flat_map(|rule| &rule.declarations);
-    let locals_in = |declaration: &BoundDeclaration| {
-        let pieces = declaration.value.pieces.iter();
-        pieces.filter_map(|piece| if let Piece::Local(name) = piece { Some(name.clone()) } else { None }).collect()
-    };
-    let mut locals: BTreeSet<String> = BTreeSet::new();
-    let mut longhands: Vec<L> = Vec::new();
-    let take = |declaration: &BoundDeclaration, locals: &mut BTreeSet<String>, longhands: &mut Vec<L>| match declaration
-        .is_local()
-    {
-        true => locals.insert(declaration.name.value.clone()),
-        false => {
-            longhands.extend(longhands_of(&declaration.name.value));
-            false
-        }
-    };
-    let of_option = control.rules.iter().filter(|rule| rule.options.contains(&option) && rule.states.is_rest());
-    for own in of_option.flat_map(|rule| &rule.declarations) {
-        take(own, &mut locals, &mut longhands);
-    }
-    loop {
-        let mut grew = false;
-        for declaration in declarations() {
-            let read: Vec<String> = locals_in(declaration);
-            if read.iter().any(|name| locals.contains(name)) {
-                grew |= take(declaration, &mut locals, &mut longhands);
-            }
-        }
-        if !grew {
-            break;
-        }
-    }
+    let reached = OptionReach::new(control, option);
     // A local that stands for another one until a state sets it.
     let stands_in = |name: &str| {
-        declarations().any(|declaration| {
+        control.rules.iter().flat_map(|rule| &rule.declarations).any(|declaration| {
             declaration.value.pieces.windows(2).any(|pair| match pair {
                 [Piece::Local(local), Piece::Text(text)] => local == name && text.trim_start().starts_with(','),
                 _ => false,
@@ -110,15 +77,15 @@ fn may_leak(control: &Control, option: OptionId) -> bool {
     };
     let of_states = control.rules.iter().filter(|rule| !rule.states.is_rest()).flat_map(|rule| &rule.declarations);
     of_states.into_iter().any(|declaration| match declaration.is_local() {
-        true => locals.contains(&declaration.name.value) || stands_in(&declaration.name.value),
-        false => longhands_of(&declaration.name.value).iter().any(|longhand| longhands.contains(longhand)),
+        true => reached.locals.contains(&declaration.name.value) || stands_in(&declaration.name.value),
+        false => longhands_of(&declaration.name.value).iter().any(|longhand| reached.longhands.contains(longhand)),
     })
 }
 
 /// Judges options of a control on a host in a theme.
-fn judge(
-    survey: &Survey,
-    (control, host): (&Control, usize),
+fn judge<'s>(
+    survey: &Survey<'s>,
+    (control, host): (&'s Control, usize),
     options: &[(OptionId, Variant)],
     (theme, stands_for): (&Theme, u64),
     sink: &mut Sink,
@@ -127,17 +94,17 @@ fn judge(
     let unit = |variant: Variant| Unit { control, host, variant, theme: theme.clone() };
     let default = unit(control.default_variant());
     let rest = StateSet::default();
-    let base_rest = survey.stage.look(&default, &rest);
+    let base_rest = survey.look(survey.stage, &default, &rest);
     for name in STATES {
         let Some(id) = system.states.find(name) else { continue };
         let states = StateSet::of([id]);
-        let base = survey.stage.look(&default, &states);
+        let base = survey.look(survey.stage, &default, &states);
         if changes(&base_rest, &base).is_empty() {
             continue;
         }
         for (option, variant) in options {
             let unit = unit(variant.clone());
-            let (own_rest, own) = (survey.stage.look(&unit, &rest), survey.stage.look(&unit, &states));
+            let (own_rest, own) = (survey.look(survey.stage, &unit, &rest), survey.look(survey.stage, &unit, &states));
             sink.decided(CHECK.id, stands_for);
             // Elements are named by part: another option may bring other elements.
             for change in changes(&own_rest, &own) {
