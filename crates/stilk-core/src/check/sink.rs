@@ -177,7 +177,7 @@ impl Sink {
     }
 
     /// Remembers that two colours meet in a theme, from wherever they came.
-    pub fn meet(&mut self, inspection: &Inspection, sides: [(Pixel, &Origin); 2], needed: f64) {
+    pub fn meet(&mut self, inspection: &Inspection, shown: &Shown, sides: [(Pixel, &Origin); 2], needed: f64) {
         let bits = sides.map(|(pixel, _)| pixel.map(f64::to_bits));
         // One pixel of several tokens is several sides.
         let names: Vec<_> = sides.iter().map(|(_, origin)| &origin.tokens).collect();
@@ -187,13 +187,14 @@ impl Sink {
             let tokens = &inspection.system.tokens;
             let theme = &inspection.unit.theme;
             let sides = sides.map(|(pixel, origin)| Side::new(tokens, theme, pixel, origin));
-            self.add_meeting(Meeting { sides, needed });
+            let case = inspection.case_name(shown.states);
+            self.add_meeting(Meeting { sides, needed, case });
         }
     }
 
     fn add_meeting(&mut self, meeting: Meeting) {
         if let Some(meetings) = &mut self.meetings
-            && !meetings.contains(&meeting)
+            && !meetings.iter().any(|known| known.sides == meeting.sides && known.needed == meeting.needed)
         {
             meetings.push(meeting);
         }

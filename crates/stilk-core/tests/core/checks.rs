@@ -138,7 +138,10 @@ fn where_no_colour_serves_all_places_two_of_them_are_named() {
     let sheet = "@control x { background: {paper}; color: {a}; @state hover { background: #595959; } @state focus { outline: 2px solid {b}; } @state active { top: 1px; } @state disabled { opacity: .5; } }";
     let report = report(&Memory::with_sheet(sheet), 1);
     let mend = report.findings.iter().find(|f| f.id == "contrast/text").and_then(|f| f.mend.clone()).unwrap();
-    assert_eq!(mend, "no lightness of `a` passes on both #595959 and #ffffff: change one of them");
+    assert_eq!(
+        mend,
+        "no lightness of `a` passes on both #595959 (x@button:hover in default) and #ffffff (x@button in default): change one of them"
+    );
     // Where there is one, it passes on all, as a browser paints it.
     let one = Memory::with_sheet(&sheet.replace("#595959", "#eeeeee"));
     let finding = self::report(&one, 1).findings.into_iter().find(|f| f.id == "contrast/text").unwrap();

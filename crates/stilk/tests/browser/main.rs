@@ -13,6 +13,7 @@ mod folder;
 mod islands;
 mod keys;
 mod others;
+mod page_verdicts;
 #[path = "../../../stilk-core/tests/random/mod.rs"]
 mod random;
 mod random_pages;
@@ -76,7 +77,7 @@ fn main() {
     }
     // VERDICTS=1 asks for the verdicts of checks and for the keyboard alone.
     if std::env::var_os("VERDICTS").is_some() {
-        let failed = verdicts::run(&browser) + keys::run(&browser, &sample) > 0;
+        let failed = verdicts::run(&browser) + page_verdicts::run(&browser) + keys::run(&browser, &sample) > 0;
         drop(browser);
         std::process::exit(i32::from(failed));
     }
@@ -98,7 +99,7 @@ fn main() {
     let mut rows = Vec::new();
     let version = browser.version().to_owned();
     if whole {
-        failed |= verdicts::run(&browser) > 0;
+        failed |= verdicts::run(&browser) + page_verdicts::run(&browser) > 0;
         failed |= keys::run(&browser, &sample) > 0;
         failed |= specimen::run(&browser, &sample) > 0;
         failed |= islands::run(&browser, SEED) > 0;

@@ -2,7 +2,6 @@
 
 use super::indicator::{CHECK, NEEDED};
 use super::text::{background_origin, floor};
-use crate::case::Look;
 use crate::check::paint::{self, Pixel, Stack, contrast, hex};
 use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::{Inspection, Shown, has_state};
@@ -26,7 +25,7 @@ pub fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<
     {
         return Ok(false);
     }
-    let Some((ratio, pixel, beside)) = worst(inspection, look, node, sink)? else { return Ok(false) };
+    let Some((ratio, pixel, beside)) = worst(inspection, shown, node, sink)? else { return Ok(false) };
     if ratio >= NEEDED {
         return Ok(true);
     }
@@ -58,10 +57,11 @@ pub fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<
 /// The least contrast of the caret over all surfaces, its pixel, and the one that it lies on.
 fn worst(
     inspection: &Inspection,
-    look: &Look,
+    shown: &Shown,
     node: NodeId,
     sink: &mut Sink,
 ) -> Result<Option<(f64, Pixel, Pixel)>, Unknown> {
+    let look = shown.look;
     let chain = paint::chain(look, node);
     let styles = paint::styles_of(look, &chain);
     let Some(style) = styles.last().filter(|_| paint::is_visible(&styles) == Ok(true)) else { return Ok(None) };
@@ -76,7 +76,7 @@ fn worst(
         if sink.gathers() {
             let caret = inspection.tracer.color_origin(style, L::CaretColor);
             let behind = background_origin(inspection, look, &chain, at);
-            sink.meet(inspection, [(pixel, &caret), (beside, &behind)], NEEDED);
+            sink.meet(inspection, shown, [(pixel, &caret), (beside, &behind)], NEEDED);
         }
         let ratio = contrast(pixel, beside);
         if worst.is_none_or(|known| ratio < known.0) {

@@ -84,7 +84,7 @@ fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sin
     let rank = |sign: &Sign| (sign.ratio / NEEDED).min(sign.width / WIDTH);
     let Some(best) = signs.iter().max_by(|a, b| rank(a).total_cmp(&rank(b))) else { return Ok(false) };
     if sink.gathers() {
-        sink.meet(inspection, [(best.pixel, &best.origin), (best.beside, &Origin::default())], NEEDED);
+        sink.meet(inspection, shown, [(best.pixel, &best.origin), (best.beside, &Origin::default())], NEEDED);
     }
     if good(best) {
         return Ok(true);

@@ -135,7 +135,7 @@ fn judge(
         let ratio = contrast(one.text, one.behind);
         if sink.gathers() {
             let behind = background_origin(inspection, look, &place.chain, one.surface);
-            sink.meet(inspection, [(one.text, &text), (one.behind, &behind)], needed);
+            sink.meet(inspection, shown, [(one.text, &text), (one.behind, &behind)], needed);
         }
         if worst.is_none_or(|(known, _)| ratio < known) {
             worst = Some((ratio, one));

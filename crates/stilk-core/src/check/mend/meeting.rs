@@ -13,6 +13,8 @@ pub struct Meeting {
     pub sides: [Side; 2],
     /// The ratio, 1 to 21.
     pub needed: f64,
+    /// A case in which they do.
+    pub case: String,
 }
 
 /// One of two colours that meet.

@@ -108,7 +108,10 @@ pub fn contradiction(system: &System, places: &[Span], meetings: &[Meeting]) -> 
     let excludes = |a: &Meeting, b: &Meeting| {
         !lightnesses.iter().any(|pixel| a.passes(&[(place, *pixel)]) && b.passes(&[(place, *pixel)]))
     };
-    let shown = |meeting: &Meeting| meeting.other(place).map(|side| hex(side.pixel)).unwrap_or_default();
+    let shown = |meeting: &Meeting| {
+        let pixel = meeting.other(place).map(|side| hex(side.pixel)).unwrap_or_default();
+        format!("{pixel} ({})", meeting.case)
+    };
     let pair = met
         .iter()
         .enumerate()
