@@ -2,7 +2,7 @@
 
 use super::contrast::pairs::PAIRS;
 use super::mend::color::definition_at;
-use super::mend::meeting::Meeting;
+use super::mend::meeting::Meetings;
 use super::mend::{self, Mend};
 use super::queue::{Job, Place, Queue};
 use super::relevance::Relevance;
@@ -228,12 +228,12 @@ impl Round<'_> {
     }
 
     /// Which colours meet in a part of the system.
-    fn meetings(&self, within: Within) -> Vec<Meeting> {
+    fn meetings(&self, within: Within) -> Meetings {
         let settings = Settings { within, ..self.settings.clone() };
         let of_contrast = CHECKS.iter().filter(|check| check.id.starts_with("contrast/"));
         let tasks: Vec<Task> = of_contrast.map(|check| check.task()).collect();
         let (sink, _) = Round { settings: &settings, ..*self }.run(&tasks, &Sink::gathering());
-        sink.meetings.unwrap_or_default()
+        Meetings::new(sink.meetings.unwrap_or_default().into_values())
     }
 }
 

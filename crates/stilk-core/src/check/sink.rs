@@ -9,7 +9,7 @@ use crate::css::Unknown;
 use crate::diagnostic::Diagnostic;
 use crate::source::Span;
 use crate::system::{Control, StateSet, System, Waiver};
-use rustc_hash::{FxBuildHasher, FxHashMap, FxHashSet};
+use rustc_hash::{FxBuildHasher, FxHashMap};
 use std::collections::btree_map::Entry;
 use std::collections::{BTreeMap, BTreeSet};
 use std::hash::BuildHasher;
@@ -87,8 +87,7 @@ pub struct Sink {
     pub(super) unknown: u64,
     pub(super) reasons: FxHashMap<(&'static str, &'static str), u64>,
     /// Colours that meet, where they are gathered.
-    pub(super) meetings: Option<Vec<Meeting>>,
-    known_meetings: FxHashSet<[u64; 7]>,
+    pub(super) meetings: Option<BTreeMap<[u64; 7], Meeting>>,
     /// Pairs of colours, by theme and the names of both.
     pub(super) pairs: BTreeMap<(String, String, String), Pair>,
     settings: Option<Arc<Settings>>,
@@ -104,7 +103,7 @@ impl Sink {
 
     /// A sink that gathers colours that meet.
     pub(super) fn gathering() -> Sink {
-        Sink { meetings: Some(Vec::new()), ..Sink::default() }
+        Sink { meetings: Some(BTreeMap::new()), ..Sink::default() }
     }
 
     /// So many cases of the unit were decided.
@@ -181,23 +180,15 @@ impl Sink {
         let bits = sides.map(|(pixel, _)| pixel.map(f64::to_bits));
         // One pixel of several tokens is several sides.
         let names: Vec<_> = sides.iter().map(|(_, origin)| &origin.tokens).collect();
+        let names = (names, needed.to_bits());
         let names = FxBuildHasher.hash_one(names);
         let [[a, b, c], [d, e, f]] = bits;
-        if self.known_meetings.insert([a, b, c, d, e, f, names]) {
-            let tokens = &inspection.system.tokens;
-            let theme = &inspection.unit.theme;
+        let Some(meetings) = &mut self.meetings else { return };
+        meetings.entry([a, b, c, d, e, f, names]).or_insert_with(|| {
+            let (tokens, theme) = (&inspection.system.tokens, &inspection.unit.theme);
             let sides = sides.map(|(pixel, origin)| Side::new(tokens, theme, pixel, origin));
-            let case = inspection.case_name(shown.states);
-            self.add_meeting(Meeting { sides, needed, case });
-        }
-    }
-
-    fn add_meeting(&mut self, meeting: Meeting) {
-        if let Some(meetings) = &mut self.meetings
-            && !meetings.iter().any(|known| known.sides == meeting.sides && known.needed == meeting.needed)
-        {
-            meetings.push(meeting);
-        }
+            Meeting { sides, needed, case: inspection.case_name(shown.states) }
+        });
     }
 
     /// A pair of colours occurs in so many cases of a unit.
@@ -244,7 +235,11 @@ impl Sink {
         for (reason, count) in other.reasons {
             *self.reasons.entry(reason).or_default() += count;
         }
-        other.meetings.into_iter().flatten().for_each(|meeting| self.add_meeting(meeting));
+        if let (Some(own), Some(others)) = (&mut self.meetings, other.meetings) {
+            for (key, meeting) in others {
+                own.entry(key).or_insert(meeting);
+            }
+        }
         other.pairs.into_values().for_each(|pair| self.add_pair(pair));
         self.general.extend(other.general);
         self.used.extend(other.used);

@@ -140,7 +140,7 @@ fn where_no_colour_serves_all_places_two_of_them_are_named() {
     let mend = report.findings.iter().find(|f| f.id == "contrast/text").and_then(|f| f.mend.clone()).unwrap();
     assert_eq!(
         mend,
-        "no lightness of `a` passes on both #595959 (x:hover in default) and #ffffff (x in default): change one of them"
+        "no lightness of `a` passes on both #ffffff (x in default) and #595959 (x:hover in default): change one of them"
     );
     // Where there is one, it passes on all, as a browser paints it.
     let one = Memory::with_sheet(&sheet.replace("#595959", "#eeeeee"));

@@ -93,9 +93,28 @@ const TRIED: usize = 8;
 pub fn prove(loaded: &Loaded, report: &mut Report, asked: &[&'static str], known: &Found) {
     let mends: BTreeSet<Vec<Edit>> =
         report.findings.iter().filter(|f| !f.edits.is_empty()).map(|f| f.edits.clone()).collect();
-    for edits in mends.into_iter().take(TRIED) {
-        let (words, holds) = outcome_of(loaded, report, &edits, asked, known);
-        for finding in report.findings.iter_mut().filter(|finding| finding.edits == edits) {
+    let mends: Vec<Vec<Edit>> = mends.into_iter().take(TRIED).collect();
+    let settings = Loaded::settings();
+    // Small as they are, several at a time keep all cores at work better than one after the other on all of them.
+    let workers = settings.threads.min(mends.len());
+    let settings = Settings { threads: settings.threads / workers.max(1), ..settings };
+    let tried = &*report;
+    let try_some = |first: usize| {
+        let mine = mends.iter().enumerate().skip(first).step_by(workers.max(1));
+        mine.map(|(at, edits)| (at, outcome_of(loaded, tried, edits, asked, known, &settings))).collect::<Vec<_>>()
+    };
+    let try_some = &try_some;
+    let outcomes: Vec<(String, bool)> = std::thread::scope(|scope| {
+        let handles: Vec<_> = (0..workers).map(|first| scope.spawn(move || try_some(first))).collect();
+        let join = |handle: std::thread::ScopedJoinHandle<'_, Vec<_>>| {
+            handle.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))
+        };
+        let mut found: Vec<(usize, (String, bool))> = handles.into_iter().flat_map(join).collect();
+        found.sort_by_key(|(at, _)| *at);
+        found.into_iter().map(|(_, outcome)| outcome).collect()
+    });
+    for (edits, (words, holds)) in mends.iter().zip(outcomes) {
+        for finding in report.findings.iter_mut().filter(|finding| finding.edits == *edits) {
             finding.mend = finding.mend.take().map(|mend| format!("{mend}; {words}"));
             if !holds {
                 finding.edits.clear();
@@ -114,6 +133,7 @@ fn outcome_of(
     edits: &[Edit],
     asked: &[&'static str],
     known: &Found,
+    settings: &Settings,
 ) -> (String, bool) {
     let places: Vec<Span> = edits.iter().map(|edit| edit.span).collect();
     // Tokens are mended by other colours, which move no box and hide nothing.
@@ -124,8 +144,8 @@ fn outcome_of(
         is_asked && check.is_of_looks() && (is_of_colors || !are_colors)
     };
     let only: Vec<&str> = CHECKS.iter().filter(can_tell).map(|check| check.id).collect();
-    let settings =
-        Settings { only: only.clone(), within: reach::within(&loaded.system, &places), ..Loaded::settings() };
+    let within = reach::within(&loaded.system, &places);
+    let settings = Settings { only: only.clone(), within, ..settings.clone() };
     let trial = match Trial::new(loaded, edits) {
         Ok(trial) => trial,
         Err(why) => return (format!("but the sources would no longer load: {why}"), false),

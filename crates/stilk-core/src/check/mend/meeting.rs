@@ -5,6 +5,7 @@ use crate::check::paint::{Pixel, contrast};
 use crate::check::trace::Origin;
 use crate::source::Span;
 use crate::tokens::{Theme, Tokens};
+use rustc_hash::FxHashMap;
 
 /// Two colours that meet, and the contrast that they need.
 #[derive(Debug, Clone, PartialEq)]
@@ -74,7 +75,32 @@ impl Meeting {
     }
 }
 
-/// What a colour meets.
-pub fn of<'m>(meetings: &'m [Meeting], variable: &Variable) -> Vec<&'m Meeting> {
-    meetings.iter().filter(|meeting| meeting.other(variable.definition.span).is_some()).collect()
+/// All that was gathered, found by the definitions that have a part in it.
+#[derive(Debug, Default)]
+pub struct Meetings {
+    list: Vec<Meeting>,
+    by_place: FxHashMap<Span, Vec<usize>>,
+}
+
+impl Meetings {
+    /// Of a list.
+    pub fn new(list: impl IntoIterator<Item = Meeting>) -> Meetings {
+        let list: Vec<Meeting> = list.into_iter().collect();
+        let mut by_place: FxHashMap<Span, Vec<usize>> = FxHashMap::default();
+        for (index, meeting) in list.iter().enumerate() {
+            for place in meeting.sides.iter().flat_map(|side| &side.definitions) {
+                let places = by_place.entry(*place).or_default();
+                if meeting.other(*place).is_some() && places.last() != Some(&index) {
+                    places.push(index);
+                }
+            }
+        }
+        Meetings { list, by_place }
+    }
+
+    /// What the colour of a definition meets.
+    pub fn of(&self, variable: &Variable) -> Vec<&Meeting> {
+        let found = self.by_place.get(&variable.definition.span);
+        found.into_iter().flatten().map(|index| &self.list[*index]).collect()
+    }
 }

@@ -10,7 +10,7 @@ use crate::diagnostic::Edit;
 use crate::source::Span;
 use crate::system::System;
 use color::{Candidate, Variable};
-use meeting::Meeting;
+use meeting::{Meeting, Meetings};
 
 /// A mend: what to say, and the edits where it can be made without asking.
 #[derive(Debug, Clone, Default)]
@@ -29,13 +29,13 @@ const TOGETHER: usize = 3;
 
 /// The mend of a contrast that fails where one of these tokens meets others: another colour for it, no further away than
 /// this, that passes with all that it meets.
-pub fn of_one(system: &System, places: &[Span], far: f64, meetings: &[Meeting]) -> Option<Mend> {
+pub fn of_one(system: &System, places: &[Span], far: f64, meetings: &Meetings) -> Option<Mend> {
     let variables = places.iter().filter_map(|place| Variable::new(&system.tokens, *place));
     variables.filter_map(|variable| one(&variable, far, meetings)).next()
 }
 
-fn one(variable: &Variable, far: f64, meetings: &[Meeting]) -> Option<Mend> {
-    let met = meeting::of(meetings, variable);
+fn one(variable: &Variable, far: f64, meetings: &Meetings) -> Option<Mend> {
+    let met = meetings.of(variable);
     let place = variable.definition.span;
     // What passes with everything already is not what is wrong.
     if met.iter().all(|meeting| meeting.passes(&[])) {
@@ -58,9 +58,9 @@ fn edit(variable: &Variable, candidate: &Candidate) -> Edit {
 }
 
 /// The same with others of what the first one meets, where no token alone will do: with the least that changes over all.
-pub fn of_several(system: &System, places: &[Span], meetings: &[Meeting]) -> Option<Mend> {
+pub fn of_several(system: &System, places: &[Span], meetings: &Meetings) -> Option<Mend> {
     let first = places.iter().find_map(|place| Variable::new(&system.tokens, *place))?;
-    let met = meeting::of(meetings, &first);
+    let met = meetings.of(&first);
     let near = |candidate: &Candidate| candidate.distance <= FAR;
     let candidates = first.others().into_iter().chain(first.lightnesses(0.01)).filter(near);
     let found = candidates.filter_map(|candidate| {
@@ -75,7 +75,7 @@ pub fn of_several(system: &System, places: &[Span], meetings: &[Meeting]) -> Opt
                 return None;
             }
             let variable = Variable::new(&system.tokens, place)?;
-            let its = meeting::of(meetings, &variable);
+            let its = meetings.of(&variable);
             let serves = |candidate: &Candidate| {
                 let changed = [&changed[..], &[(place, candidate.pixel)]].concat();
                 its.iter().all(|meeting| meeting.passes(&changed))
@@ -95,11 +95,11 @@ pub fn of_several(system: &System, places: &[Span], meetings: &[Meeting]) -> Opt
 }
 
 /// Why there is no mend: the two places that contradict each other.
-pub fn contradiction(system: &System, places: &[Span], meetings: &[Meeting]) -> Option<Mend> {
+pub fn contradiction(system: &System, places: &[Span], meetings: &Meetings) -> Option<Mend> {
     let place = *places.first()?;
     let (token, _) = color::definition_at(&system.tokens, place)?;
     let variable = Variable::new(&system.tokens, place);
-    let met = variable.as_ref().map(|variable| meeting::of(meetings, variable)).unwrap_or_default();
+    let met = variable.as_ref().map(|variable| meetings.of(variable)).unwrap_or_default();
     let Some(variable) = variable.filter(|_| met.iter().any(|meeting| !meeting.passes(&[]))) else {
         let words = "more contrast, or raise the alpha or opacity that it is painted with";
         return Some(Mend { words: format!("give `{}` {words}", token.path), edits: Vec::new() });
