@@ -390,3 +390,33 @@ fn a_leak_on_another_host_or_in_another_theme_is_a_leak() {
     let none = "--fill: {a}; --shade: 0%; background: color-mix(in srgb, var(--fill), {b} var(--shade)); @state hover { --shade: 20%; } @option quiet { --fill: {paper}; }";
     assert_eq!(leaks(&control(none)), Vec::<String>::new());
 }
+
+#[test]
+fn an_option_that_sets_a_local_of_a_placed_control_may_leak_there() {
+    let inner = "@control y { --tint: {b}; background: var(--tint); color: {paper}; }";
+    let outer = "@control x { @option pale { @part inside { --tint: {paper}; } } @state hover { @part label { color: {a}; } } }";
+    let memory = Memory::with_sheet(outer)
+        .file(
+            "controls/x.html",
+            "<div><span part=\"label\">Go</span><button data-control=\"y\" part=\"inside\"></button></div>",
+        )
+        .file("controls/y.html", "<button type=\"button\"><span part=\"label\">Go</span></button>")
+        .file("controls/y.stilk", inner)
+        .only(&["state/leak"]);
+    let report = report(&memory, 1);
+    // Looked at in hover, the one state that changes anything; where none could leak all three would be counted.
+    assert_eq!((report.findings.len(), report.decided["state/leak"]), (0, 1));
+}
+
+#[test]
+fn a_mend_in_a_sheet_is_tried_on_what_is_copied_from_it() {
+    let memory = Memory::with_sheet("@control x { color: {b}; }")
+        .file("controls/y.stilk", "@control y from x { @option loud { color: {a}; } }")
+        .file("controls/z.stilk", "@control z { color: {a}; }")
+        .file("controls/z.html", "<button type=\"button\"><span part=\"label\">Go</span></button>");
+    let project = memory.load();
+    let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
+    let place = system.control("x").unwrap().rules[0].declarations[0].span;
+    let controls = stilk_core::check::reach::within(system, [&place]).controls.unwrap();
+    assert_eq!(controls.into_iter().collect::<Vec<_>>(), ["x", "y"]);
+}

@@ -64,7 +64,11 @@ fn worst(
     let look = shown.look;
     let chain = paint::chain(look, node);
     let styles = paint::styles_of(look, &chain);
-    let Some(style) = styles.last().filter(|_| paint::is_visible(&styles) == Ok(true)) else { return Ok(None) };
+    // Where nobody knows whether the field can be seen, nothing is known of its caret either.
+    let Some(style) = styles.last() else { return Ok(None) };
+    if !paint::is_visible(&styles)? {
+        return Ok(None);
+    }
     let color = style.used_color(L::CaretColor)?;
     let stack = Stack::of(&styles)?;
     let mut worst: Option<(f64, Pixel, Pixel)> = None;

@@ -4,7 +4,7 @@ use super::color::definition_at;
 use crate::check::Within;
 use crate::reach::uses;
 use crate::source::Span;
-use crate::system::System;
+use crate::system::{Control, System};
 use crate::tokens::TokenId;
 use std::collections::BTreeSet;
 
@@ -16,13 +16,9 @@ pub fn within<'p>(system: &System, places: impl IntoIterator<Item = &'p Span>) -
     let all_themes = system.tokens.themes();
     for place in places {
         let Some((token, _)) = definition_at(&system.tokens, *place) else {
-            // A place in a sheet.
-            let in_file = system.controls.iter().filter(|control| control.name.span.file == place.file);
-            let known = controls.len();
-            controls.extend(in_file.map(|control| control.name.value.clone()));
-            if controls.len() == known {
-                controls.extend(all_controls());
-            }
+            // A place in a sheet: rules of a trait, or of what a control is copied from, stand in another file than it.
+            let has_rules = |control: &&Control| control.rules.iter().any(|rule| rule.span.file == place.file);
+            controls.extend(system.controls.iter().filter(has_rules).map(|control| control.name.value.clone()));
             themes.extend(0..all_themes.len());
             continue;
         };

@@ -66,6 +66,10 @@ const STATES: [&str; 3] = ["hover", "focus", "active"];
 /// option's local is painted with.
 fn may_leak(control: &Control, option: OptionId) -> bool {
     let reached = OptionReach::new(control, option);
+    // What the states of a placed control do with its locals stands in that control's rules.
+    if reached.reaches_placed {
+        return true;
+    }
     // A local that stands for another one until a state sets it.
     let stands_in = |name: &str| {
         control.rules.iter().flat_map(|rule| &rule.declarations).any(|declaration| {
