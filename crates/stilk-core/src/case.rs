@@ -303,6 +303,22 @@ impl<'s> Stage<'s> {
         Look::new(document.clone(), mounted.clone(), forced.clone(), styles, Rc::clone(&self.ground.surfaces))
     }
 
+    /// The looks of a unit in a state, in some themes.
+    pub fn looks_in<'a>(
+        &'a self,
+        unit: &'a Unit,
+        states: &'a StateSet,
+        themes: impl IntoIterator<Item = &'a Theme> + 'a,
+    ) -> impl Iterator<Item = Look> + 'a {
+        let mut known: Option<Scene> = None;
+        themes.into_iter().map(move |theme| {
+            let unit = Unit { theme: theme.clone(), ..unit.clone() };
+            let shared = known.take().filter(|_| self.scenes_serve_all_themes());
+            let scene = known.insert(shared.unwrap_or_else(|| self.scene(&unit, states)));
+            self.look_in(scene, theme)
+        })
+    }
+
     /// The look of a unit in a state.
     pub fn look(&self, unit: &Unit, states: &StateSet) -> Look {
         self.look_in(&self.scene(unit, states), &unit.theme)

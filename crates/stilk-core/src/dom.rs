@@ -212,6 +212,11 @@ impl Document {
         list
     }
 
+    /// Whether a node is another one or stands somewhere in it.
+    pub fn is_within(&self, node: NodeId, around: NodeId) -> bool {
+        std::iter::successors(Some(node), |node| self.node(*node).parent).any(|node| node == around)
+    }
+
     /// The elements directly in a node.
     pub fn child_elements(&self, id: NodeId) -> impl DoubleEndedIterator<Item = NodeId> {
         self.node(id).children.iter().copied().filter(|child| self.element(*child).is_some())

@@ -33,7 +33,7 @@ use crate::layout::KnownLayouts;
 use crate::scan::{PageSink, Visit};
 use crate::source::Sources;
 use crate::system::{Control, StateSet, System, Variant};
-use crate::tokens::{Theme, TokenType};
+use crate::tokens::{Theme, Token};
 use contrast::boxes::PaintedBox;
 pub use contrast::text::{Figure, Worst, figure as contrast_figure, worst_text};
 pub use contrast::text::{floor, floor as contrast_floor};
@@ -41,13 +41,13 @@ pub use example::Example;
 pub(crate) use geometry::target::target as geometry_target;
 pub use mend::reach;
 pub use paint::{contrast, hex, over, text_places};
-use relevance::Reads;
+use relevance::{Colors, Reads, told_apart};
 pub use run::{Report, Settings, Within, pairs, run};
 use rustc_hash::FxHashMap;
 pub(crate) use sample::alone;
 pub use sink::Pair;
 use sink::Sink;
-use std::cell::RefCell;
+use std::cell::{OnceCell, RefCell};
 use std::rc::Rc;
 use trace::Tracer;
 use visible::Change;
@@ -265,12 +265,11 @@ pub struct Survey<'s> {
     pub sources: &'s Sources,
     /// Draws cases.
     pub stage: &'s Stage<'s>,
-    /// Draws cases where the device forces its own colours.
-    pub forced: &'s Stage<'s>,
     /// The stylesheet, read again.
     pub parsed: &'s Stylesheet,
     /// Follows values to their sources.
     pub tracer: &'s Tracer<'s>,
+    forced: OnceCell<Stage<'s>>,
     /// What was matched already, of one control.
     scenes: RefCell<Scenes<'s>>,
 }
@@ -300,28 +299,22 @@ impl<'s> Survey<'s> {
         stage.look_in(scene, &unit.theme).among(Some(Rc::clone(layouts)))
     }
 
-    /// One theme for all that differ by nothing but colours, or by nothing at all where colours count, with the number of
-    /// themes that it stands for.
-    pub fn themes(&self, colors_count: bool) -> Vec<(Theme, u64)> {
+    /// Draws cases where the device forces its own colours.
+    pub fn forced(&self) -> &Stage<'s> {
+        let media = Media { forced_colors: true, ..Media::default() };
+        self.forced.get_or_init(|| Stage::new(self.system, self.stage.written, self.parsed, media))
+    }
+
+    /// One theme for all that are alike, with the number of themes that it stands for.
+    pub fn themes(&self, colors: Colors) -> Vec<(Theme, u64)> {
         let tokens = &self.system.tokens;
-        let counts = |kind: Option<TokenType>| colors_count || kind != Some(TokenType::Color);
-        let is_told = |index: usize| {
-            let changing = tokens.list.iter().filter(|token| counts(token.kind));
-            changing.into_iter().any(|token| token.overrides.iter().any(|o| o.modifier == index))
-        };
-        let told: Vec<usize> = (0..tokens.modifiers.len()).filter(|index| is_told(*index)).collect();
-        let mut found: Vec<(Theme, u64)> = Vec::new();
         // The default theme first: its name says most.
         let mut all = tokens.themes();
         all.sort_by_key(|theme| *theme != tokens.default_theme());
-        for theme in all {
-            let is_like = |known: &Theme| told.iter().all(|index| known.contexts[*index] == theme.contexts[*index]);
-            match found.iter_mut().find(|(known, _)| is_like(known)) {
-                Some((_, stands_for)) => *stands_for += 1,
-                None => found.push((theme, 1)),
-            }
-        }
-        found
+        let every: Vec<&Token> = tokens.list.iter().collect();
+        let told =
+            told_apart((self.system, !self.stage.scenes_serve_all_themes()), colors, &every, all.iter().enumerate());
+        told.into_iter().map(|((_, theme), stands_for)| (theme.clone(), stands_for)).collect()
     }
 
     /// The hosts on which options of a control may do different things: the first, and all where rules ask for hosts.

@@ -17,7 +17,7 @@ use crate::layout::KnownLayouts;
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
 use crate::system::{Control, System, Waiver};
-use std::cell::{LazyCell, RefCell};
+use std::cell::{LazyCell, OnceCell, RefCell};
 use std::collections::{BTreeMap, BTreeSet};
 use std::rc::Rc;
 use std::sync::Arc;
@@ -129,34 +129,36 @@ impl Round<'_> {
         let parsed = Stylesheet::parse(&written.text);
         let tracer = Tracer::new(system, sources, written, &parsed);
         let queue = Queue::new(system.controls.len());
-        let work = || {
-            let stage = Stage::new(system, written, &parsed, Media::default());
+        let work = |stage: &Stage| {
             let mut done = Vec::new();
             while let Some(job) = queue.next() {
                 match job {
                     Job::Sample(index) => {
                         let control = &system.controls[index];
                         let is_asked = settings.within.has(control);
-                        let sample = is_asked.then(|| sample(system, &stage, control, settings, checks));
+                        let sample = is_asked.then(|| sample(system, stage, control, settings, checks));
                         queue.add(index, sample.unwrap_or_default());
                     }
                     Job::Inspect(at, piece) => {
                         let layouts = !settings.every_case;
-                        done.push((at, inspect_all(system, &stage, &tracer, &piece, layouts, empty.clone())));
+                        done.push((at, inspect_all(system, stage, &tracer, &piece, layouts, empty.clone())));
                     }
                 }
             }
             done
         };
         let mut surveyed = Sink::default();
+        let stage = || Stage::new(system, written, &parsed, Media::default());
         let mut parts: Vec<(Place, Part)> = std::thread::scope(|scope| {
-            let handles: Vec<_> = (0..settings.threads.max(1)).map(|_| scope.spawn(work)).collect();
-            surveyed = self.survey(&parsed, &tracer, checks, empty);
+            let handles: Vec<_> = (1..settings.threads).map(|_| scope.spawn(|| work(&stage()))).collect();
+            let own = stage();
+            surveyed = self.survey(&own, &parsed, &tracer, checks, empty);
+            let here = work(&own);
             // A check that breaks must not pass for one that found nothing.
             let join = |handle: std::thread::ScopedJoinHandle<'_, _>| {
                 handle.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))
             };
-            handles.into_iter().flat_map(join).collect()
+            here.into_iter().chain(handles.into_iter().flat_map(join)).collect()
         });
         parts.sort_by_key(|(place, _)| *place);
         let mut report = Report::default();
@@ -172,8 +174,8 @@ impl Round<'_> {
     }
 
     /// The checks that ask the whole system.
-    fn survey(&self, parsed: &Stylesheet, tracer: &Tracer, checks: &[Task], empty: &Sink) -> Sink {
-        let Round { system, sources, written, .. } = *self;
+    fn survey(&self, stage: &Stage, parsed: &Stylesheet, tracer: &Tracer, checks: &[Task], empty: &Sink) -> Sink {
+        let Round { system, sources, .. } = *self;
         let mut all = empty.clone();
         let asked = |check: &&Task| {
             let is_of_all = matches!(check.scope, Scope::System(_) | Scope::Reading(_));
@@ -183,10 +185,8 @@ impl Round<'_> {
         if checks.peek().is_none() {
             return all;
         }
-        let stage = Stage::new(system, written, parsed, Media::default());
-        let forced = Stage::new(system, written, parsed, Media { forced_colors: true, ..Media::default() });
-        let scenes = RefCell::default();
-        let survey = Survey { system, sources, stage: &stage, forced: &forced, parsed, tracer, scenes };
+        let (forced, scenes) = (OnceCell::new(), RefCell::default());
+        let survey = Survey { system, sources, stage, parsed, tracer, forced, scenes };
         for check in checks {
             let mut sink = empty.clone();
             match check.scope {

@@ -2,13 +2,13 @@
 
 use super::contrast::text::{self, needed};
 use super::paint::{Sizes, is_split, text_places};
-use super::relevance::{Dependence, Hosts, Relevance, representatives};
+use super::relevance::{Colors, Dependence, Hosts, Relevance, representatives, told_apart};
 use super::run::{Settings, is_off};
 use super::{Scope, Task};
-use crate::case::{Stage, Unit, state_sets};
+use crate::case::{Look, Stage, Unit, state_sets};
 use crate::css::property::Longhand;
 use crate::system::{Control, Rule, StateSet, System, Variant};
-use crate::tokens::Piece;
+use crate::tokens::{Piece, Token};
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
@@ -52,22 +52,27 @@ const LARGE_BOLD: f64 = 14.0 * 96.0 / 72.0;
 fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence: &Dependence) -> bool {
     let default = control.default_variant();
     let rest = StateSet::default();
-    let is_small = |unit: &Unit| {
-        let look = stage.look(unit, &rest);
+    let is_small = |look: Look| {
         let nodes = look.document.descendants(look.mounted.host);
         nodes
             .into_iter()
             .filter_map(|node| look.styles.element(node))
             .all(|style| style.px(Longhand::FontSize).is_ok_and(|px| px < LARGE_BOLD))
     };
-    dependence.shows_all_sizes()
-        && (0..control.template.hosts.len()).all(|host| {
-            let variants = control.variants(host);
-            variants.iter().filter(|variant| default.distance(variant) <= 1).all(|variant| {
-                let unit = |theme| Unit { control, host, variant: variant.clone(), theme };
-                system.tokens.themes().into_iter().all(|theme| is_small(&unit(theme)))
-            })
+    if !dependence.shows_all_sizes() {
+        return false;
+    }
+    let tokens: Vec<&Token> = system.tokens.list.iter().collect();
+    let asks = !stage.scenes_serve_all_themes();
+    let all = system.tokens.themes();
+    let told = told_apart((system, asks), Colors::None, &tokens, all.iter().enumerate());
+    (0..control.template.hosts.len()).all(|host| {
+        let variants = control.variants(host);
+        variants.into_iter().filter(|variant| default.distance(variant) <= 1).all(|variant| {
+            let unit = Unit { control, host, variant, theme: system.tokens.default_theme() };
+            stage.looks_in(&unit, &rest, told.iter().map(|((_, theme), _)| *theme)).all(is_small)
         })
+    })
 }
 
 /// Whether some text of a control stands on a gradient of which only a part has the contrast that it needs: then it counts
@@ -82,9 +87,10 @@ fn has_split_gradient(system: &System, stage: &Stage, control: &Control) -> bool
     }
     let default = control.default_variant();
     let near = control.variants(0).into_iter().filter(|variant| default.distance(variant) <= 1);
+    let (rest, themes) = (StateSet::default(), system.tokens.themes());
     near.into_iter().any(|variant| {
-        system.tokens.themes().into_iter().any(|theme| {
-            let look = stage.look(&Unit { control, host: 0, variant: variant.clone(), theme }, &StateSet::default());
+        let unit = Unit { control, host: 0, variant, theme: themes[0].clone() };
+        stage.looks_in(&unit, &rest, &themes).any(|look| {
             text_places(&look).iter().any(|place| {
                 let needed = place.style(&look).map(|style| needed(system.manifest.conformance, style));
                 needed.is_some_and(|needed| is_split(&look, place, needed))
@@ -107,7 +113,7 @@ pub fn sample<'s>(
     let mut sample = Sample { cases: 0, units: Vec::new() };
     let sets = state_sets(system, control);
     let checks = checks.iter().copied().filter(|check| !is_off(system, check.id));
-    let dependence = Dependence::new(system, control, asked.clone());
+    let dependence = Dependence::new(system, stage, control, asked.clone());
     let hosts = Hosts::new(system, stage, control, &sets);
     let is_never_large = !every_case && is_never_large(system, stage, control, &dependence);
     let is_split = has_split_gradient(system, stage, control);
@@ -131,12 +137,17 @@ pub fn sample<'s>(
         // The variant nearest to the default stands for those that are like it: its name says most.
         variants.sort_by_cached_key(|variant| default.distance(variant));
         let alone = alone(control, &default, &variants);
+        let on_others = on_other_hosts(control, &variants);
         sample.cases += variants.len() as u64 * plan.sets.len() as u64 * themes;
         let mut checks: BTreeMap<usize, Vec<(usize, u64)>> = BTreeMap::new();
         for (index, (check, relevance)) in plan.relevance.iter().enumerate() {
             let Some((_, hosts)) = relevance.hosts.iter().find(|(known, _)| *known == host) else { continue };
             if matches!(check.scope, Scope::Options(..)) {
-                alone.iter().for_each(|variant| checks.entry(*variant).or_default().push((index, *hosts)));
+                let is_first = relevance.hosts[0].0 == host;
+                for variant in if is_first { &alone } else { &on_others } {
+                    let stands_for = if on_others.contains(variant) { *hosts } else { 1 };
+                    checks.entry(*variant).or_default().push((index, stands_for));
+                }
                 continue;
             }
             for one in representatives(&variants, &relevance.axes) {
@@ -158,6 +169,18 @@ pub(crate) fn alone(control: &Control, default: &Variant, variants: &[Variant]) 
     let mut found: BTreeSet<usize> =
         variants.iter().enumerate().filter(|(_, v)| default.distance(v) <= 1).map(|(index, _)| index).collect();
     for rule in &control.rules {
+        let has_all = |variant: &Variant| rule.options.iter().all(|option| variant.has(*option));
+        found.extend(variants.iter().position(has_all));
+    }
+    found.into_iter().collect()
+}
+
+/// What is looked at on a host beside the first, of variants in the order of their distance to the default: the nearest to it,
+/// and those with the options that a rule speaks of together with hosts. In others it looks like the first, or
+/// `reset/parity` says so.
+fn on_other_hosts(control: &Control, variants: &[Variant]) -> Vec<usize> {
+    let mut found: BTreeSet<usize> = (0..variants.len().min(1)).collect();
+    for rule in control.rules.iter().filter(|rule| !rule.hosts.is_empty()) {
         let has_all = |variant: &Variant| rule.options.iter().all(|option| variant.has(*option));
         found.extend(variants.iter().position(has_all));
     }

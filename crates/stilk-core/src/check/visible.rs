@@ -6,6 +6,7 @@ use crate::css::property::{Longhand, Longhand as L};
 use crate::css::value::Value;
 use crate::dom::NodeId;
 use crate::engine::Style;
+use crate::engine::cascade::LonghandSet;
 use std::rc::Rc;
 
 /// Properties whose change nobody sees on the control itself.
@@ -93,13 +94,18 @@ pub fn is_shown(look: &Look) -> bool {
 
 /// Whether a rule of the system changes something that can be seen.
 pub fn differs(before: &Look, after: &Look) -> bool {
-    visit(before, after, &mut |_| true)
+    visit(before, after, None, &mut |_| true)
 }
 
 /// Everything that rules of the system change and that can be seen.
 pub fn changes(before: &Look, after: &Look) -> Vec<Change> {
+    changes_among(before, after, None)
+}
+
+/// Changes of some longhands only, or of all where none are named.
+pub fn changes_among(before: &Look, after: &Look, among: Option<&LonghandSet>) -> Vec<Change> {
     let mut found = Vec::new();
-    visit(before, after, &mut |change| {
+    visit(before, after, among, &mut |change| {
         found.push(change);
         false
     });
@@ -107,7 +113,7 @@ pub fn changes(before: &Look, after: &Look) -> Vec<Change> {
 }
 
 /// Visits changes until one is enough.
-fn visit(before: &Look, after: &Look, visit: &mut dyn FnMut(Change) -> bool) -> bool {
+fn visit(before: &Look, after: &Look, among: Option<&LonghandSet>, visit: &mut dyn FnMut(Change) -> bool) -> bool {
     for node in after.document.descendants(after.mounted.host) {
         for pseudo in after.styles.boxes(node) {
             let Some(new) = style_of(after, node, pseudo) else { continue };
@@ -115,7 +121,8 @@ fn visit(before: &Look, after: &Look, visit: &mut dyn FnMut(Change) -> bool) -> 
             if old.is_none() && (new.is_empty_generated() || pseudo.is_none()) {
                 continue;
             }
-            let set = new.set_by_author();
+            let all = new.set_by_author();
+            let set = among.map_or(all, |among| all.within(among));
             let candidates = old.map_or(set, |old| new.may_differ(old).within(&set));
             for longhand in candidates.iter() {
                 if UNSEEN.contains(&longhand) {

@@ -224,8 +224,11 @@ pub struct Matched {
     pub sets: LonghandSet,
     /// A Bloom filter of the custom properties that they set.
     pub customs: u64,
-    /// By longhand, the first block that sets it in text from left to right, or one before that; looked up in every theme.
-    first: OnceCell<Box<[u8; Longhand::ALL.len()]>>,
+    /// By longhand, the first block that sets it in text from left to right, or one before that, and how many of its
+    /// declarations there are up to the last that does, or `u8::MAX`; looked up in every theme.
+    first: OnceCell<Box<[(u8, u8); Longhand::ALL.len()]>>,
+    /// The custom properties that they set, by the hash of their name, in order.
+    names: OnceCell<Box<[u64]>>,
 }
 
 /// What an element's box is by nature, whatever `display` says.
@@ -276,11 +279,6 @@ impl Matched {
     /// Whether nothing applies.
     pub fn is_empty(&self) -> bool {
         self.blocks.is_empty()
-    }
-
-    /// Whether a block may set a custom property.
-    pub fn may_set(&self, name: &CustomName) -> bool {
-        self.customs & name.bit() != 0
     }
 
     /// An attribute of the element, if an `attr()` may ask for it.
@@ -574,29 +572,50 @@ impl Sheets {
         matched.blocks.iter().filter_map(|rank| self.block(matched, *rank))
     }
 
-    /// The blocks of a match that set a longhand in some flow, strongest first, and perhaps some that do not.
-    pub fn blocks_with<'m>(
+    /// The declarations of a match that set a longhand in some flow, strongest first, each with its block.
+    pub fn setting<'m>(
         &'m self,
         matched: &'m Matched,
         longhand: Longhand,
         flow: Flow,
-    ) -> impl Iterator<Item = &'m Block> {
-        let start = match flow {
-            Flow::LTR => usize::from(matched.first.get_or_init(|| self.first_blocks(matched))[longhand as usize]),
-            _ => 0,
+    ) -> impl Iterator<Item = (&'m Block, &'m Prepared)> {
+        let (start, mut length) = match flow {
+            Flow::LTR => matched.first.get_or_init(|| self.first_declarations(matched))[longhand as usize],
+            _ => (0, u8::MAX),
         };
-        matched.blocks.iter().skip(start).filter_map(|rank| self.block(matched, *rank))
+        let blocks = matched.blocks.iter().skip(usize::from(start)).filter_map(|rank| self.block(matched, *rank));
+        blocks.flat_map(move |block| {
+            // What stands later in the first of them sets something else.
+            let known = usize::from(std::mem::replace(&mut length, u8::MAX));
+            let count = if known == usize::from(u8::MAX) { block.declarations.len() } else { known };
+            let any = block.sets.get(flow).has(longhand);
+            let declarations = block.declarations[..if any { count } else { 0 }].iter().rev();
+            declarations.filter(move |d| d.sets.get(flow).has(longhand)).map(move |declaration| (block, declaration))
+        })
     }
 
-    fn first_blocks(&self, matched: &Matched) -> Box<[u8; Longhand::ALL.len()]> {
-        let mut first = Box::new([u8::MAX; Longhand::ALL.len()]);
+    /// Whether some block of a match may set a custom property.
+    pub fn may_set(&self, matched: &Matched, name: &CustomName) -> bool {
+        let names = || {
+            let declarations = self.blocks(matched).flat_map(|block| &block.declarations);
+            let mut names: Vec<u64> = declarations.filter_map(|d| d.custom.as_ref()).map(|name| name.hash).collect();
+            names.sort_unstable();
+            names.dedup();
+            names.into()
+        };
+        matched.customs & name.bit() != 0 && matched.names.get_or_init(names).binary_search(&name.hash).is_ok()
+    }
+
+    fn first_declarations(&self, matched: &Matched) -> Box<[(u8, u8); Longhand::ALL.len()]> {
+        let mut first = Box::new([(u8::MAX, u8::MAX); Longhand::ALL.len()]);
         for (index, rank) in matched.blocks.iter().enumerate().rev() {
             let Some(block) = self.block(matched, *rank) else { continue };
-            block
-                .sets
-                .get(Flow::LTR)
-                .iter()
-                .for_each(|longhand| first[longhand as usize] = index.min(usize::from(u8::MAX)) as u8);
+            let index = u8::try_from(index).unwrap_or(u8::MAX);
+            for (at, declaration) in block.declarations.iter().enumerate() {
+                let length = if index == u8::MAX { u8::MAX } else { u8::try_from(at + 1).unwrap_or(u8::MAX) };
+                let sets = declaration.sets.get(Flow::LTR).iter();
+                sets.for_each(|longhand| first[longhand as usize] = (index, length));
+            }
         }
         first
     }

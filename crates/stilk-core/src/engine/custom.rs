@@ -89,7 +89,7 @@ impl Style {
 
     fn custom_in(&self, name: &CustomName, walk: &mut Walk) -> Option<Custom> {
         // Most custom properties of a control are set far above it, and are known there.
-        if !self.matched.may_set(name) {
+        if !self.sheets.may_set(&self.matched, name) {
             return self.unset_custom(name);
         }
         if let Some(known) = self.customs.borrow().get(&name.hash) {
@@ -194,7 +194,14 @@ impl Style {
     }
 
     fn inherited_custom(&self, name: &CustomName) -> Option<Custom> {
-        let inherited = self.parent.as_ref().and_then(|parent| parent.custom(name));
+        let mut above = self.parent.as_ref();
+        // Elements that do not set it hand it on; what does not inherit is asked for where it is set only.
+        if self.sheets.registered(name).is_none_or(|registered| registered.inherits) {
+            while let Some(parent) = above.filter(|parent| !parent.sheets.may_set(&parent.matched, name)) {
+                above = parent.parent.as_ref();
+            }
+        }
+        let inherited = above.and_then(|parent| parent.custom(name));
         inherited.or_else(|| self.initial_custom(name))
     }
 
@@ -226,12 +233,13 @@ impl Style {
                     Ok(false) => continue,
                     Err(reason) => return Declared::Unknown(reason, declaration.id),
                 }
-                match text.plain().unwrap_or_default().trim().to_ascii_lowercase().as_str() {
-                    "inherit" => return Declared::Inherit,
-                    "unset" => return Declared::Unset,
-                    "initial" => return Declared::Initial(declaration.id),
-                    "revert-layer" => skip = Skip::Layer(block.layering),
-                    "revert" => skip = Skip::Origin(block.origin),
+                let word = text.plain().unwrap_or_default().trim();
+                match word {
+                    _ if word.eq_ignore_ascii_case("inherit") => return Declared::Inherit,
+                    _ if word.eq_ignore_ascii_case("unset") => return Declared::Unset,
+                    _ if word.eq_ignore_ascii_case("initial") => return Declared::Initial(declaration.id),
+                    _ if word.eq_ignore_ascii_case("revert-layer") => skip = Skip::Layer(block.layering),
+                    _ if word.eq_ignore_ascii_case("revert") => skip = Skip::Origin(block.origin),
                     _ => return Declared::Text(text, declaration.id),
                 }
             }

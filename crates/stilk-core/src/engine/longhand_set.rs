@@ -15,6 +15,13 @@ impl LonghandSet {
         all
     }
 
+    /// Of these.
+    pub fn of(longhands: &[Longhand]) -> LonghandSet {
+        let mut set = LonghandSet::default();
+        longhands.iter().for_each(|longhand| set.add(*longhand));
+        set
+    }
+
     /// Adds a longhand.
     pub fn add(&mut self, longhand: Longhand) {
         self.0[longhand as usize / 64] |= 1 << (longhand as usize % 64);

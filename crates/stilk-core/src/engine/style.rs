@@ -164,8 +164,12 @@ impl Style {
     /// else of the element has a say in it.
     fn taken(&self, longhand: Longhand) -> Option<&Shared> {
         let is_own = match longhand {
-            L::FontSize
-            | L::Display
+            // Fixed-width fonts have a size of their own.
+            L::FontSize => {
+                let has_no_size = |parent: &Rc<Style>| parent.is_monospace() || self.is_monospace();
+                self.is_declared(longhand) || self.parent.as_ref().is_none_or(has_no_size)
+            }
+            L::Display
             | L::Content
             | L::OverflowX
             | L::OverflowY
@@ -288,7 +292,7 @@ impl Style {
 
     /// Whether some declaration that applies sets a longhand that is no logical one.
     fn is_declared(&self, longhand: Longhand) -> bool {
-        self.sheets.blocks(&self.matched).any(|block| block.sets.get(Flow::LTR).has(longhand))
+        self.matched.sets.has(longhand)
     }
 
     pub(super) fn flow(&self) -> Flow {
@@ -356,49 +360,45 @@ impl Style {
             return (Specified::Unset, None);
         }
         let mut skip = Skip::None;
-        let blocks = self.sheets.blocks_with(&self.matched, longhand, flow);
-        for block in blocks.filter(|block| block.sets.get(flow).has(longhand)) {
-            for declaration in block.declarations.iter().rev().filter(|d| d.sets.get(flow).has(longhand)) {
-                let DeclarationBody::Property(parsed) = declaration.body() else { continue };
-                if skip.covers(block) {
-                    continue;
-                }
-                let winner = Some(declaration.id);
-                match self.applies(block) {
-                    Ok(true) => {}
-                    Ok(false) => continue,
+        for (block, declaration) in self.sheets.setting(&self.matched, longhand, flow) {
+            let DeclarationBody::Property(parsed) = declaration.body() else { continue };
+            if skip.covers(block) {
+                continue;
+            }
+            let winner = Some(declaration.id);
+            match self.applies(block) {
+                Ok(true) => {}
+                Ok(false) => continue,
+                Err(reason) => return (Specified::Unknown(reason), winner),
+            }
+            // The last wins where a shorthand sets one longhand twice.
+            let place =
+                |values: &[(Target, Value)]| values.iter().rposition(|(target, _)| target.physical(flow) == longhand);
+            let wide = match &parsed.declared {
+                Declared::Pending(_) => match self.substituted(declaration, parsed) {
                     Err(reason) => return (Specified::Unknown(reason), winner),
-                }
-                // The last wins where a shorthand sets one longhand twice.
-                let place = |values: &[(Target, Value)]| {
-                    values.iter().rposition(|(target, _)| target.physical(flow) == longhand)
-                };
-                let wide = match &parsed.declared {
-                    Declared::Pending(_) => match self.substituted(declaration, parsed) {
-                        Err(reason) => return (Specified::Unknown(reason), winner),
-                        Ok(substituted) => match substituted.as_ref() {
-                            Some(Declared::Values(values)) => {
-                                let place = place(values);
-                                let value = |at| Specified::Substituted(Rc::clone(&substituted), at);
-                                return (place.map_or(Specified::Unset, value), winner);
-                            }
-                            Some(Declared::Wide(wide)) => *wide,
-                            // Invalid at computed-value time.
-                            Some(Declared::Pending(_)) | None => return (Specified::Unset, winner),
-                        },
+                    Ok(substituted) => match substituted.as_ref() {
+                        Some(Declared::Values(values)) => {
+                            let place = place(values);
+                            let value = |at| Specified::Substituted(Rc::clone(&substituted), at);
+                            return (place.map_or(Specified::Unset, value), winner);
+                        }
+                        Some(Declared::Wide(wide)) => *wide,
+                        // Invalid at computed-value time.
+                        Some(Declared::Pending(_)) | None => return (Specified::Unset, winner),
                     },
-                    Declared::Values(values) => {
-                        return (place(values).map_or(Specified::Unset, |at| Specified::Value(&values[at].1)), winner);
-                    }
-                    Declared::Wide(wide) => *wide,
-                };
-                match wide {
-                    Wide::Inherit => return (Specified::Inherit, winner),
-                    Wide::Initial => return (Specified::Initial, winner),
-                    Wide::Unset => return (Specified::Unset, winner),
-                    Wide::Revert => skip = Skip::Origin(block.origin),
-                    Wide::RevertLayer => skip = Skip::Layer(block.layering),
+                },
+                Declared::Values(values) => {
+                    return (place(values).map_or(Specified::Unset, |at| Specified::Value(&values[at].1)), winner);
                 }
+                Declared::Wide(wide) => *wide,
+            };
+            match wide {
+                Wide::Inherit => return (Specified::Inherit, winner),
+                Wide::Initial => return (Specified::Initial, winner),
+                Wide::Unset => return (Specified::Unset, winner),
+                Wide::Revert => skip = Skip::Origin(block.origin),
+                Wide::RevertLayer => skip = Skip::Layer(block.layering),
             }
         }
         (Specified::Unset, None)

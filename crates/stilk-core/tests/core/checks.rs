@@ -371,6 +371,9 @@ fn a_caret_of_its_own_colour_can_be_found() {
         ["the caret of `x`, `a` mixed with `paper`, is 2.43:1 on what it lies on in default, it needs 3:1 to be found"]
     );
     assert_eq!(found("caret-color: transparent;").len(), 1);
+    // In a field that cannot be seen there is none; in one that perhaps can, nobody knows.
+    assert_eq!(found("caret-color: transparent; visibility: hidden;"), Vec::<String>::new());
+    assert_eq!(found("caret-color: transparent; @container (width > 1px) { opacity: 0; }"), Vec::<String>::new());
 }
 
 #[test]

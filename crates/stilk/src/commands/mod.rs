@@ -18,7 +18,7 @@ pub mod why;
 mod why_case;
 
 use crate::disk::{self, Folder};
-use crate::output::{count, fingerprint, terminal};
+use crate::output::{count, fingerprint, terminal, unknown_in};
 use crate::{Failure, Outcome};
 use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
@@ -136,7 +136,7 @@ impl Loaded {
 fn print_report(loaded: &Loaded, report: &Report) {
     anstream::print!("{}", terminal::render(&report.findings, &loaded.sources, &loaded.root));
     for (reason, cases) in &report.reasons {
-        anstream::println!("unknown in {}: {reason}", count(*cases, "case"));
+        anstream::println!("{}", unknown_in(*cases, "case", reason));
     }
     anstream::println!("{}", summary(report));
 }

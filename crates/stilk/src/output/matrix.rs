@@ -1,6 +1,6 @@
 //! A control in the terminal: options as rows, states as columns, a swatch and the contrast in each cell.
 
-use super::{clipped, count, swatch};
+use super::{clipped, swatch, unknown_in};
 use anstyle::{AnsiColor, Style};
 use std::collections::BTreeMap;
 use stilk_core::case::Stage;
@@ -84,7 +84,7 @@ pub fn render(system: &System, written: &Written, control: &Control) -> String {
         }
     }
     for (reason, cells) in reasons.into_iter().filter(|(_, cells)| *cells > 0) {
-        text.push_str(&format!("? unknown in {}: {reason}\n", count(cells, "cell")));
+        text.push_str(&format!("? {}\n", unknown_in(cells, "cell", &reason)));
     }
     text.push_str("Contrast of the worst text: ✗ too low; (…) nothing is asked of what cannot be\nused; – no text\n");
     text

@@ -39,6 +39,13 @@ pub fn wrapped(text: &str, width: usize) -> Vec<String> {
     lines
 }
 
+/// What could not be decided and why, in lines of a terminal; those after the first are indented.
+pub fn unknown_in(number: u64, noun: &str, reason: &str) -> String {
+    const WIDTH: usize = 80;
+    const INDENT: &str = "\n  ";
+    wrapped(&format!("unknown in {}: {reason}", count(number, noun)), WIDTH - 2).join(INDENT)
+}
+
 /// Text cut off at so many columns.
 pub fn clipped(text: &str, width: usize) -> String {
     if text.chars().count() <= width {

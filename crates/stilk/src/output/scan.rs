@@ -1,6 +1,6 @@
 //! What a scan of pages found.
 
-use super::{count, grouped, terminal, wrapped};
+use super::{count, grouped, terminal, unknown_in, wrapped};
 use serde_json::{Value, json};
 use std::path::Path;
 use stilk_core::check::Report;
@@ -31,7 +31,7 @@ pub fn print(system: &System, report: &Report, sources: &Sources, gathered: &Gat
         anstream::println!();
     }
     for (reason, cases) in &report.reasons {
-        anstream::println!("unknown in {}: {reason}", count(*cases, "control"));
+        anstream::println!("{}", unknown_in(*cases, "control", reason));
     }
     anstream::println!("{}", summary(report, gathered));
 }

@@ -2,7 +2,7 @@
 
 use crate::Format;
 use crate::commands::Loaded;
-use crate::output::{count, wrapped};
+use crate::output::{unknown_in, wrapped};
 use serde_json::{Map, Value, json};
 use std::collections::{BTreeMap, HashMap};
 use std::fmt::Write;
@@ -329,7 +329,7 @@ pub fn print_all(elements: &Elements, unknown: &BTreeMap<&'static str, u64>) {
         }
     }
     for (reason, values) in unknown {
-        anstream::println!("unknown in {}: {reason}", count(*values, "value"));
+        anstream::println!("{}", unknown_in(*values, "value", reason));
     }
 }
 

@@ -64,18 +64,19 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
     let all = inspection.boxes(look);
     let all = all.as_ref().as_ref().map_err(|reason| *reason)?;
     let holds_more = |node| {
-        let inside = document.descendants(node);
-        inside.contains(&look.mounted.bearer) || inside.iter().any(|inner| document.has_own_text(*inner))
+        document.is_within(look.mounted.bearer, node)
+            || document.descendants(node).iter().any(|inner| document.has_own_text(*inner))
     };
     let is_mark = |one: &&PaintedBox| {
         let is_icon = one.marks.iter().any(|mark| mark.what == "icon");
-        let within = all.iter().any(|other| {
-            let inside = document.descendants(other.node);
-            (other.node != one.node && inside.contains(&one.node))
-                || (other.node == one.node && other.pseudo.is_none() && one.pseudo.is_some())
-        });
+        let within = || {
+            all.iter().any(|other| match other.node == one.node {
+                true => other.pseudo.is_none() && one.pseudo.is_some(),
+                false => document.is_within(one.node, other.node),
+            })
+        };
         let is_pseudo_of_text = one.pseudo.is_some_and(|name| !["before", "after"].contains(&name));
-        (is_icon || within) && !is_pseudo_of_text && (one.pseudo.is_some() || !holds_more(one.node))
+        !is_pseudo_of_text && (is_icon || within()) && (one.pseudo.is_some() || !holds_more(one.node))
     };
     let marks: Vec<&PaintedBox> = all.iter().filter(is_mark).collect();
     for one in &marks {

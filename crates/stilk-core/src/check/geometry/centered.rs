@@ -30,7 +30,7 @@ pub const CHECK: Check = Check {
         RING,
         "@control radio {\n  display: inline-flex;\n  @part ring { position: relative; box-sizing: border-box; inline-size: 20px; block-size: 20px; border: 2px solid {ink}; }\n  @part dot { position: absolute; inset: 0; margin: auto; inline-size: 8px; block-size: 8px; background-color: {ink}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Values(&PAINTED, &[]), Of::Any, run),
+    scope: Scope::Options(Reads::Boxes(&PAINTED), Of::Any, run),
 };
 
 const RING: &str = "<label><span part=\"ring\"><input type=\"radio\" part=\"native\" style=\"position: absolute; opacity: 0; margin: 0\"><span part=\"dot\"></span></span></label>\n";
@@ -80,19 +80,21 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 
 /// Whether a box is a mark: painted, without text, of a size of its own.
 fn is_mark(look: &Look, node: NodeId, pseudo: Option<&'static str>, style: &Style) -> bool {
-    let is_there = !style.is_empty_generated() && !style.is(L::Display, "none") && !style.is(L::Display, "inline");
-    let has_text = match pseudo {
+    let is_there = || !style.is_empty_generated() && !style.is(L::Display, "none") && !style.is(L::Display, "inline");
+    let has_text = || match pseudo {
         Some(_) => matches!(style.get(L::Content), Ok(crate::css::Value::String(text)) if !text.is_empty()),
         None => look.document.descendants(node).iter().any(|inner| look.document.has_own_text(*inner)),
     };
-    let paints = paint::paints_box(style);
     // The ink of what is turned, as ticks are, is not in the middle of its box.
-    let is_turned = !style.is(L::Rotate, "none") || !style.is(L::Transform, "none");
+    let is_turned = || !style.is(L::Rotate, "none") || !style.is(L::Transform, "none");
     let is_native = pseudo.is_none()
         && look.document.element(node).is_some_and(|e| ["input", "select", "textarea"].contains(&e.local()));
-    let chain = paint::chain(look, node);
-    let is_seen = paint::is_visible(&[paint::styles_of(look, &chain).as_slice(), &[style][..]].concat()) == Ok(true);
-    is_there && !has_text && paints && !is_turned && !is_native && is_seen
+    let is_seen = || {
+        let chain = paint::chain(look, node);
+        paint::is_visible(&[paint::styles_of(look, &chain).as_slice(), &[style][..]].concat()) == Ok(true)
+    };
+    // What most boxes fail at is asked first.
+    !is_native && is_there() && !has_text() && paint::paints_box(style) && !is_turned() && is_seen()
 }
 
 fn judge(

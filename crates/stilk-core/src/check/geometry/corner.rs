@@ -32,7 +32,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper}; padding: {gap}; border: 0; line-height: 20px;\n  border-radius: calc(infinity * 1px);\n}\n",
     ),
-    scope: Scope::Options(Reads::Values(&READS, &[]), Of::Any, run),
+    scope: Scope::Options(Reads::Boxes(&READS), Of::Any, run),
 };
 
 const READS: [L; PAINTED.len() + 1] = joined(PAINTED, [L::BorderTopLeftRadius]);

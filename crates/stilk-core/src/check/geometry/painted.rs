@@ -29,7 +29,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  position: relative; display: inline-block; line-height: 20px; color: {ink}; padding: {gap};\n  @part label { position: relative; }\n  @part ::before { content: \"\"; position: absolute; inset: 0; background-color: {mist}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Values(&PAINTED, &[]), Of::Any, run),
+    scope: Scope::Options(Reads::Boxes(&PAINTED), Of::Any, run),
 };
 
 /// What is covered less than this shows all of its text.

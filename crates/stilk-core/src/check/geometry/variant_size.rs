@@ -2,9 +2,9 @@
 
 use super::SIZES;
 use crate::case::{Look, Unit};
-use crate::check::relevance::OptionReach;
+use crate::check::relevance::{Colors, OptionReach};
 use crate::check::sink::{Cause, Fault, Sink};
-use crate::check::state::leak::by_one_option;
+use crate::check::state::leak::by_one_option_on;
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::Unknown;
 use crate::css::property::{Longhand, Longhand as L};
@@ -46,11 +46,11 @@ const OTHERS: [L; 7] =
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     // A colour changes no size.
-    let themes = survey.themes(false);
+    let themes = survey.themes(Colors::None);
     for control in &system.controls {
         for host in survey.hosts(control) {
             let (options, never): (Vec<_>, Vec<_>) =
-                by_one_option(control, host).into_iter().partition(|(option, _)| may_change_size(control, *option));
+                by_one_option_on(control, host).into_iter().partition(|(option, _)| may_change_size(control, *option));
             sink.decided(CHECK.id, (never.len() * system.tokens.themes().len()) as u64);
             for (theme, stands_for) in themes.iter().filter(|_| !options.is_empty()) {
                 judge(survey, (control, host), &options, (theme, *stands_for), sink);

@@ -122,11 +122,8 @@ impl<'s> Hosts<'s> {
             let unit = Unit { host, ..self.unit.clone() };
             let in_states = self.sets.iter().map(|set| self.stage.look(&unit, set));
             // What a browser's sheet says of colours depends on the colour scheme.
-            let at_rest = self
-                .themes
-                .iter()
-                .skip(1)
-                .map(|theme| self.stage.look(&Unit { theme: theme.clone(), ..unit.clone() }, &StateSet::default()));
+            let rest = StateSet::default();
+            let at_rest = self.stage.looks_in(&unit, &rest, self.themes.iter().skip(1));
             in_states.chain(at_rest).collect()
         })
     }

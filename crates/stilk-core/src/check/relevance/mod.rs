@@ -8,8 +8,9 @@
 
 mod hosts;
 mod option_reach;
+mod themes;
 
-use crate::case::{ControlKind, asks_for_theme};
+use crate::case::{ControlKind, Stage};
 use crate::css::parse::parse_declaration;
 use crate::css::property::{Flow, Longhand};
 use crate::system::states::StateId;
@@ -18,7 +19,8 @@ use crate::tokens::{Piece, TokenId};
 pub use hosts::Hosts;
 pub use option_reach::OptionReach;
 use rustc_hash::{FxHashMap, FxHashSet};
-use std::collections::{BTreeSet, HashMap, HashSet};
+use std::collections::{BTreeSet, HashMap};
+pub use themes::{Colors, told_apart};
 
 /// What a check looks at.
 #[derive(Debug, Clone, Copy)]
@@ -26,6 +28,8 @@ pub enum Reads {
     /// Values of the first longhands in every state, of the second on `::before` and `::after` only, and which elements
     /// are there.
     Values(&'static [Longhand], &'static [Longhand]),
+    /// Values of these longhands in every state, and which elements are there; of colours, whether they cover what is behind.
+    Boxes(&'static [Longhand]),
     /// Whatever the states that the kind of control needs change, each alone, but for these longhands.
     Needed(&'static [Longhand]),
     /// Values of these longhands in every set of states, none taken for another.
@@ -94,28 +98,38 @@ pub struct Dependence<'s> {
     edges: Vec<Edge<'s>>,
     /// The themes that are asked for, by index.
     themes: Vec<usize>,
+    /// Whether rules ask for the theme around a control.
+    asks_for_theme: bool,
 }
 
 impl<'s> Dependence<'s> {
     /// Of a control, in some themes.
-    pub fn new(system: &'s System, control: &'s Control, themes: Vec<usize>) -> Dependence<'s> {
+    pub fn new(system: &'s System, stage: &Stage, control: &'s Control, themes: Vec<usize>) -> Dependence<'s> {
+        let asks_for_theme = !stage.scenes_serve_all_themes();
         let mut edges = Vec::new();
         collect(system, control, &mut edges, &mut FxHashMap::default());
-        Dependence { system, control, edges, themes }
+        Dependence { system, control, edges, themes, asks_for_theme }
     }
 
     /// What a check can tell apart.
     pub fn relevance(&self, reads: Reads, sets: &[StateSet], is_never_large: bool, hosts: &Hosts) -> Relevance {
-        let Dependence { system, control, edges, themes } = self;
+        let Dependence { system, control, edges, themes, asks_for_theme } = self;
         // The size of text decides one thing only: whether it is large.
         let unread: &[Longhand] = if is_never_large { &OF_SIZE } else { &[] };
         let wanted = wanted(system, control, reads, edges, unread);
         Relevance {
             axes: relevant_axes(system, control, reads, edges, &wanted),
             states: relevant_states((system, control), reads, sets, edges, &wanted),
-            themes: relevant_themes(system, themes, edges, &wanted),
+            themes: themes::relevant_themes((system, *asks_for_theme), Colors::of(reads), themes, edges, &wanted),
             hosts: hosts.told_apart(edges, &wanted),
         }
+    }
+
+    /// The themes to look in, by index, with the number of themes that each stands for, where this of colours counts.
+    pub fn themes(&self, reads: Reads, colors: Colors) -> Vec<(usize, u64)> {
+        let Dependence { system, control, edges, themes, asks_for_theme } = self;
+        let wanted = wanted(system, control, reads, edges, &[]);
+        themes::relevant_themes((system, *asks_for_theme), colors, themes, edges, &wanted)
     }
 }
 
@@ -123,7 +137,9 @@ impl Relevance {
     /// Everything is told apart.
     pub fn all(system: &System, control: &Control, reads: Reads, sets: &[StateSet], themes: &[usize]) -> Relevance {
         let states = match reads {
-            Reads::Values(..) | Reads::Each(_) | Reads::Changes(_) => (0..sets.len()).map(|index| (index, 1)).collect(),
+            Reads::Values(..) | Reads::Boxes(_) | Reads::Each(_) | Reads::Changes(_) => {
+                (0..sets.len()).map(|index| (index, 1)).collect()
+            }
             Reads::Needed(_) | Reads::Rest(_) | Reads::Alone(..) => {
                 relevant_states((system, control), reads, sets, &[], &Names::default())
             }
@@ -164,7 +180,7 @@ fn wanted(system: &System, control: &Control, reads: Reads, edges: &[Edge], unre
             let longhands = longhands.iter().filter(|l| !unread.contains(l));
             longhands.map(|l| Name::Longhand(*l)).chain(generated).collect()
         }
-        Reads::Each(longhands) | Reads::Rest(longhands) | Reads::Alone(longhands, _) => {
+        Reads::Boxes(longhands) | Reads::Each(longhands) | Reads::Rest(longhands) | Reads::Alone(longhands, _) => {
             longhands.iter().map(|l| Name::Longhand(*l)).collect()
         }
         Reads::Needed(unseen) => {
@@ -250,38 +266,6 @@ fn relevant_states(
         let own = StateSet::of(set.ids().iter().copied().filter(|id| counts(*id)));
         let of_parts = set.of_parts().iter().filter(|(id, _)| counts(*id));
         let key = of_parts.fold(own, |key, (id, part)| key.with_part(*id, part.clone()));
-        match found.iter_mut().find(|(known, ..)| *known == key) {
-            Some((_, _, stands_for)) => *stands_for += 1,
-            None => found.push((key, index, 1)),
-        }
-    }
-    found.into_iter().map(|(_, index, stands_for)| (index, stands_for)).collect()
-}
-
-/// The themes that may differ: those of the modifiers that give another value to a token that takes part, or another
-/// colour scheme.
-fn relevant_themes(system: &System, asked: &[usize], edges: &[Edge], wanted: &Names) -> Vec<(usize, u64)> {
-    let tokens = &system.tokens;
-    let used = edges.iter().filter(|edge| edge.sets_any(wanted)).flat_map(|edge| edge.tokens.iter().copied());
-    let mut all: Vec<TokenId> = used.chain(system.surfaces.iter().map(|(_, id)| *id)).collect();
-    let mut known: HashSet<TokenId> = all.iter().copied().collect();
-    let mut done = 0;
-    while let Some(id) = all.get(done).copied() {
-        done += 1;
-        let refers = tokens.get(id).definitions().flat_map(|d| d.expression.tokens());
-        all.extend(refers.filter(|id| known.insert(*id)));
-    }
-    let asks = asks_for_theme(system);
-    let is_relevant = |index: usize| {
-        let overridden = |id: &TokenId| tokens.get(*id).overrides.iter().any(|o| o.modifier == index);
-        let name = &tokens.modifiers[index].name.value;
-        let settings = system.manifest.modifiers.iter().find(|settings| settings.name.value == *name);
-        asks || settings.is_some_and(|settings| settings.sets_scheme) || all.iter().any(overridden)
-    };
-    let relevant: Vec<usize> = (0..tokens.modifiers.len()).filter(|index| is_relevant(*index)).collect();
-    let mut found: Vec<(Vec<usize>, usize, u64)> = Vec::new();
-    for (index, theme) in tokens.themes().iter().enumerate().filter(|(index, _)| asked.contains(index)) {
-        let key: Vec<usize> = relevant.iter().map(|modifier| theme.contexts[*modifier]).collect();
         match found.iter_mut().find(|(known, ..)| *known == key) {
             Some((_, _, stands_for)) => *stands_for += 1,
             None => found.push((key, index, 1)),
@@ -425,7 +409,7 @@ fn adds_something(system: &System, control: &Control, edges: &[Edge], axis: usiz
             let parts: Vec<&str> =
                 host.parts.iter().filter(|(_, n)| inside.contains(n)).map(|(name, _)| name.as_str()).collect();
             let is_of_state = |rule: &Rule| match reads {
-                Reads::Values(..) | Reads::Each(_) | Reads::Rest(_) | Reads::Alone(..) => false,
+                Reads::Values(..) | Reads::Boxes(_) | Reads::Each(_) | Reads::Rest(_) | Reads::Alone(..) => false,
                 Reads::Needed(_) => names_state(system, rule, needed),
                 Reads::Changes(_) => !rule.states.is_rest(),
             };

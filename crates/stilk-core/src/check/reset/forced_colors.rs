@@ -1,8 +1,9 @@
 //! `reset/forced-colors`: states stay visible where the device forces its own colours.
 
 use crate::case::{Look, Unit};
+use crate::check::relevance::{Colors, Dependence, Reads};
 use crate::check::sink::{Cause, Fault, Sink};
-use crate::check::visible::{Change, changes};
+use crate::check::visible::{Change, UNSEEN, changes};
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::color::Color;
 use crate::css::property::Longhand as L;
@@ -34,16 +35,21 @@ const KEPT: [&str; 5] = ["focus", "selected", "checked", "mixed", "invalid"];
 
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
-    // Colours are forced in every theme alike.
-    let themes = survey.themes(false);
+    let all = system.tokens.themes();
+    // The default theme first: its name says most.
+    let mut order: Vec<usize> = (0..all.len()).collect();
+    order.sort_by_key(|index| all[*index] != system.tokens.default_theme());
     for control in &system.controls {
+        let dependence = Dependence::new(system, survey.stage, control, order.clone());
+        // Colours are forced in every theme alike.
+        let themes = dependence.themes(Reads::Changes(&UNSEEN), Colors::None);
         for (host, (theme, stands_for)) in
             (0..control.template.hosts.len()).flat_map(|host| themes.iter().map(move |theme| (host, theme)))
         {
-            let unit = Unit { control, host, variant: control.default_variant(), theme: theme.clone() };
+            let unit = Unit { control, host, variant: control.default_variant(), theme: all[*theme].clone() };
             let rest = StateSet::default();
             let (usual_rest, forced_rest) =
-                (survey.look(survey.stage, &unit, &rest), survey.look(survey.forced, &unit, &rest));
+                (survey.look(survey.stage, &unit, &rest), survey.look(survey.forced(), &unit, &rest));
             for name in KEPT {
                 let Some(id) = system.states.find(name) else { continue };
                 let states = StateSet::of([id]);
@@ -53,7 +59,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
                     continue;
                 }
                 sink.decided(CHECK.id, *stands_for);
-                let forced = survey.look(survey.forced, &unit, &states);
+                let forced = survey.look(survey.forced(), &unit, &states);
                 if changes(&forced_rest, &forced).iter().any(|change| stays(&forced_rest, &forced, change)) {
                     continue;
                 }

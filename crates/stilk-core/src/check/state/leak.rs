@@ -1,14 +1,14 @@
 //! `state/leak`: an option's look holds in every state.
 
 use crate::case::{Look, Unit};
-use crate::check::relevance::{OptionReach, longhands_of};
+use crate::check::relevance::{Colors, OptionReach, longhands_of};
 use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{Change, UNSEEN, changes, element_name, style_of};
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::compute::resolve_colors;
 use crate::diagnostic::{Diagnostic, Level};
 use crate::source::Span;
-use crate::system::{Control, OptionId, StateSet, Variant};
+use crate::system::{Control, OptionId, Rule, StateSet, Variant};
 use crate::tokens::{Piece, Theme};
 
 /// The check.
@@ -43,14 +43,22 @@ pub(in crate::check) fn by_one_option(control: &Control, host: usize) -> Vec<(Op
     found
 }
 
+/// The same for a check of what options do: on hosts beside the first only those of which a rule speaks together with hosts.
+pub(in crate::check) fn by_one_option_on(control: &Control, host: usize) -> Vec<(OptionId, Variant)> {
+    let of_hosts: Vec<&Rule> = control.rules.iter().filter(|rule| !rule.hosts.is_empty()).collect();
+    let mut found = by_one_option(control, host);
+    found.retain(|(option, _)| host == 0 || of_hosts.iter().any(|rule| rule.options.contains(option)));
+    found
+}
+
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     // Two colours may be one in a theme and not in another.
-    let themes = survey.themes(true);
+    let themes = survey.themes(Colors::All);
     for control in &system.controls {
         for host in survey.hosts(control) {
             let (may, never): (Vec<_>, Vec<_>) =
-                by_one_option(control, host).into_iter().partition(|(option, _)| may_leak(control, *option));
+                by_one_option_on(control, host).into_iter().partition(|(option, _)| may_leak(control, *option));
             sink.decided(CHECK.id, (never.len() * STATES.len() * system.tokens.themes().len()) as u64);
             for (theme, stands_for) in themes.iter().filter(|_| !may.is_empty()) {
                 judge(survey, (control, host), &may, (theme, *stands_for), sink);

@@ -4,7 +4,7 @@ use super::{is_first, steps};
 use crate::case::Look;
 use crate::check::relevance::Reads;
 use crate::check::sink::{Cause, Fault, Sink};
-use crate::check::visible::element_name;
+use crate::check::visible::{changes_among, element_name};
 use crate::check::{Check, Example, Inspection, Of, Scope, paint};
 use crate::css::Unknown;
 use crate::css::property::{Longhand, Longhand as L};
@@ -12,6 +12,7 @@ use crate::css::serialize::{number, to_css};
 use crate::diagnostic::{Diagnostic, Level};
 use crate::dom::NodeId;
 use crate::engine::Style;
+use crate::engine::cascade::LonghandSet;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -103,7 +104,7 @@ const SIDES: [(&str, [L; 3]); 4] = [
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let steps = steps(inspection, &PASSING);
     for (index, (name, before, after)) in steps.iter().enumerate() {
-        let found = shift(inspection, before.look, after.look);
+        let found = shift(before.look, after.look);
         if is_first(&steps, index) {
             sink.verdict(CHECK.id, after.stands_for, found.as_ref().err().copied());
         }
@@ -124,8 +125,8 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 }
 
 /// The first thing that changes the room an element in flow takes.
-fn shift(inspection: &Inspection, before: &Look, after: &Look) -> Result<Option<(NodeId, Longhand, String)>, Unknown> {
-    let changed = inspection.changes(before, after);
+fn shift(before: &Look, after: &Look) -> Result<Option<(NodeId, Longhand, String)>, Unknown> {
+    let changed = changes_among(before, after, Some(&LonghandSet::of(&READS)));
     let mut nodes: Vec<NodeId> =
         changed.iter().filter(|change| change.pseudo.is_none()).map(|change| change.node).collect();
     nodes.dedup();

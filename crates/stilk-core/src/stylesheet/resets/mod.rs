@@ -87,10 +87,7 @@ fn of_group(control: &Control, group: &Group) -> Vec<Reset> {
         resets.push(Reset { part, property, value, hosts: "", reason, measured });
     }
     let purpose = Purpose::of(group.members.iter().map(|(_, kind)| *kind));
-    for (longhand, values) in differences(group) {
-        if set.contains(&longhand) {
-            continue;
-        }
+    for longhand in differences(group).into_iter().filter(|longhand| !set.contains(longhand)) {
         let chosen = chosen::value(longhand, purpose);
         let reference = || first_value(group, longhand).unwrap_or_else(|| longhand.initial().to_owned());
         let property = chosen.map_or(longhand.name(), |chosen| chosen.property);
@@ -101,7 +98,10 @@ fn of_group(control: &Control, group: &Group) -> Vec<Reset> {
         match known {
             Some(known) if hosts.is_empty() => known.hosts = "",
             Some(_) => {}
-            None => resets.push(Reset { part: group.part.clone(), property, value, hosts, reason, measured: values }),
+            None => {
+                let (part, measured) = (group.part.clone(), measured(group, longhand));
+                resets.push(Reset { part, property, value, hosts, reason, measured });
+            }
         }
     }
     // A border without a style has no width.
@@ -112,35 +112,34 @@ fn of_group(control: &Control, group: &Group) -> Vec<Reset> {
     resets
 }
 
-/// Values with who has them.
-type Measured = Vec<(String, Vec<String>)>;
-
 /// Longhands on which members or engines do not agree in one and the same place.
-fn differences(group: &Group) -> Vec<(Longhand, Measured)> {
-    let brought: Vec<(&str, &BTreeMap<Longhand, Brought>)> =
-        group.members.iter().map(|(name, kind)| (name.as_str(), defaults(*kind))).collect();
-    let mut found = Vec::new();
-    let Some((_, first)) = brought.first() else { return found };
-    for longhand in first.keys() {
-        let mut measured: BTreeMap<&str, Vec<String>> = BTreeMap::new();
-        let mut is_different = false;
-        for (context, place) in CONTEXTS.iter().enumerate() {
-            let mut here: Vec<&str> = Vec::new();
-            for (name, defaults) in &brought {
-                for (engine, browser) in ENGINES.iter().enumerate() {
-                    let Some(value) = defaults.get(longhand).and_then(|d| d.value(engine, context)) else { continue };
-                    measured.entry(value).or_default().push(format!("{} {name}{}", browser.name(), place.words));
-                    here.push(value);
-                }
+fn differences(group: &Group) -> Vec<Longhand> {
+    let brought: Vec<&BTreeMap<Longhand, Brought>> = group.members.iter().map(|(_, kind)| defaults(*kind)).collect();
+    let differs = |longhand: &Longhand, context: usize| {
+        let mut here = brought
+            .iter()
+            .filter_map(|defaults| defaults.get(longhand))
+            .flat_map(|brought| (0..ENGINES.len()).filter_map(move |engine| brought.value(engine, context)));
+        let first = here.next();
+        here.any(|value| Some(value) != first)
+    };
+    let longhands = brought.first().into_iter().flat_map(|first| first.keys().copied());
+    longhands.filter(|longhand| (0..CONTEXTS.len()).any(|context| differs(longhand, context))).collect()
+}
+
+/// The values of a longhand with who has them, in words.
+fn measured(group: &Group, longhand: Longhand) -> Vec<(String, Vec<String>)> {
+    let mut measured: BTreeMap<&str, Vec<String>> = BTreeMap::new();
+    for (context, place) in CONTEXTS.iter().enumerate() {
+        for (name, kind) in &group.members {
+            for (engine, browser) in ENGINES.iter().enumerate() {
+                let brought = defaults(*kind).get(&longhand);
+                let Some(value) = brought.and_then(|brought| brought.value(engine, context)) else { continue };
+                measured.entry(value).or_default().push(format!("{} {name}{}", browser.name(), place.words));
             }
-            is_different |= here.iter().any(|value| *value != here[0]);
-        }
-        if is_different {
-            let owned = measured.into_iter().map(|(value, who)| (value.to_owned(), who)).collect();
-            found.push((*longhand, owned));
         }
     }
-    found
+    measured.into_iter().map(|(value, who)| (value.to_owned(), who)).collect()
 }
 
 /// The reference host's value at rest in the first engine.

@@ -13,11 +13,12 @@ pub fn write(sheet: &mut Sheet) {
             let attached = sheet.attachments(control).flat_map(|attachment| &attachment.selectors);
             hosts_of.extend(attached.map(|selector| format!(":is({class}, :where({selector}))")));
         }
-        write_for(sheet, control, &|hosts| match hosts {
+        let (of_parts, of_hosts): (Vec<Reset>, Vec<Reset>) =
+            resets(control).into_iter().partition(|reset| reset.part.is_some());
+        write_hosts(sheet, control, &of_hosts, &|hosts| match hosts {
             "" => hosts_of.join(", "),
             hosts => hosts_of.iter().map(|of| format!("{of}:where({hosts})")).collect::<Vec<_>>().join(", "),
         });
-        let of_parts: Vec<Reset> = resets(control).into_iter().filter(|reset| reset.part.is_some()).collect();
         for of_part in of_parts.chunk_by(|a, b| a.part == b.part) {
             let part = of_part[0].part.as_deref().unwrap_or_default();
             let class = format!(".{}", sheet.names.part(&control.name.value, part)).repeat(sheet.weight());
@@ -29,6 +30,10 @@ pub fn write(sheet: &mut Sheet) {
 /// Writes the resets of a control's hosts; `selector` says for whom, given the hosts, or an empty string for all.
 pub fn write_for(sheet: &mut Sheet, control: &Control, selector: &dyn Fn(&str) -> String) {
     let resets: Vec<Reset> = resets(control).into_iter().filter(|reset| reset.part.is_none()).collect();
+    write_hosts(sheet, control, &resets, selector);
+}
+
+fn write_hosts(sheet: &mut Sheet, control: &Control, resets: &[Reset], selector: &dyn Fn(&str) -> String) {
     for hosts in ["", "a"] {
         let of_hosts: Vec<Reset> = resets.iter().filter(|reset| reset.hosts == hosts).cloned().collect();
         let whom = if hosts.is_empty() { "every host".to_owned() } else { format!("hosts `{hosts}`") };
