@@ -9,6 +9,7 @@ use crate::css::serialize::to_css;
 use crate::css::value::Value;
 use crate::dom::{Element, NodeId};
 use crate::engine::Style;
+use crate::engine::cascade::LonghandSet;
 use std::rc::Rc;
 
 /// Gamma-encoded sRGB, each channel 0 to 1, as browsers composite it.
@@ -362,6 +363,20 @@ struct Layer {
 
 impl Layer {
     fn of(style: &Style) -> Result<Layer, Unknown> {
+        const READ: LonghandSet = LonghandSet::of(&[
+            L::BackdropFilter,
+            L::BackgroundColor,
+            L::BackgroundImage,
+            L::BoxShadow,
+            L::Filter,
+            L::MixBlendMode,
+            L::Opacity,
+        ]);
+        // Most elements paint nothing themselves.
+        if !style.sets_any(&READ) {
+            let color = Absolute { alpha: 0.0, ..Absolute::rgb8(0) };
+            return Ok(Layer { color, under: Vec::new(), over: Vec::new(), opacity: 1.0 });
+        }
         if !is_none(style, L::BackdropFilter) || !is_none(style, L::Filter) {
             return Err(Unknown("a filter changes the pixels"));
         }

@@ -16,10 +16,19 @@ impl LonghandSet {
     }
 
     /// Of these.
-    pub fn of(longhands: &[Longhand]) -> LonghandSet {
-        let mut set = LonghandSet::default();
-        longhands.iter().for_each(|longhand| set.add(*longhand));
-        set
+    pub const fn of(longhands: &[Longhand]) -> LonghandSet {
+        let mut set = [0; 4];
+        let mut at = 0;
+        while at < longhands.len() {
+            set[longhands[at] as usize / 64] |= 1 << (longhands[at] as usize % 64);
+            at += 1;
+        }
+        LonghandSet(set)
+    }
+
+    /// Whether some longhand is in both.
+    pub fn meets(&self, other: &LonghandSet) -> bool {
+        self.0.iter().zip(other.0).any(|(a, b)| a & b != 0)
     }
 
     /// Adds a longhand.

@@ -204,6 +204,12 @@ impl Style {
         self.matched.feed(hasher);
     }
 
+    /// Whether some declaration sets one of these, whichever way text flows: where none does, they have their initial or
+    /// inherited values. A set names all sides of a box or none.
+    pub fn sets_any(&self, longhands: &LonghandSet) -> bool {
+        self.matched.sets.meets(longhands)
+    }
+
     /// Longhands that some declaration of the page sets, be it in vain.
     pub fn set_by_author(&self) -> LonghandSet {
         let flow = self.flow();

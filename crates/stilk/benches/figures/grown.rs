@@ -61,8 +61,8 @@ fn tokens(factor: usize, fill: f64, on: f64) -> String {
 }
 
 fn sheet(control: usize) -> String {
-    let mut options = String::new();
-    for tint in 0..TINTS {
+    let mut options = String::from("    tint-0 { }\n");
+    for tint in 1..TINTS {
         let tokens = format!("--fill: {{fill-{control}-{tint}}}; --on: {{on-{control}-{tint}}};");
         let _ = writeln!(options, "    tint-{tint} {{ {tokens} }}");
     }
@@ -72,8 +72,9 @@ fn sheet(control: usize) -> String {
   --shade: 0%; --size: 16px;
   display: inline-flex; padding: 8px 16px; border: 1px solid; background: none;
   background-color: color-mix(in oklab, var(--paint), black var(--shade)); color: var(--text); font-size: var(--size);
-  @state hover {{ --shade: 8%; }} @state focus {{ outline: 2px solid; }} @state active {{ --shade: 14%; }}
-  @state selected {{ --shade: 10%; }} @state busy {{ @part label {{ opacity: .9; }} }} @state disabled {{ opacity: .5; }}
+  @state hover {{ --shade: 8%; }} @state focus {{ outline: 2px solid var(--fill); outline-offset: 2px; }}
+  @state active {{ --shade: 14%; }}
+  @state selected {{ --shade: 10%; border-style: double; }} @state busy {{ @part label {{ opacity: .9; }} }} @state disabled {{ opacity: .5; }}
   @axis tint default tint-0 {{
 {options}  }}
   @axis weight default strong {{ {WEIGHTS} }}

@@ -59,21 +59,24 @@ fn run(survey: &Survey, sink: &mut Sink) {
             let waits = |lives: &BTreeMap<Span, Life>| {
                 rule.declarations.iter().any(|d| lives.get(&d.span).is_some_and(|life| !life.wins))
             };
-            // Most rules win in the first place that one thinks of.
-            let first = places(control, rule, &sets, &variants, 1).into_iter().take(1);
-            let others = std::iter::once(()).flat_map(|()| places(control, rule, &sets, &variants, TRIED));
-            for (host, variant, states) in first.chain(others) {
+            // Most rules win in the first place that one thinks of; all others are not even listed then.
+            for (most, taken) in [(1, 1), (TRIED, usize::MAX)] {
                 if !waits(&lives) {
                     break;
                 }
-                let key = (host, variant.clone(), states.clone());
-                let look = looks.entry(key).or_insert_with(|| {
-                    let unit = Unit { control, host, variant, theme: survey.system.tokens.default_theme() };
-                    survey.stage.look(&unit, &states)
-                });
-                for declaration in &rule.declarations {
-                    if let Some(life) = lives.get_mut(&declaration.span).filter(|life| !life.wins) {
-                        life.wins = wins_in(survey, control, rule, declaration, look);
+                for (host, variant, states) in places(control, rule, &sets, &variants, most).into_iter().take(taken) {
+                    if !waits(&lives) {
+                        break;
+                    }
+                    let key = (host, variant.clone(), states.clone());
+                    let look = looks.entry(key).or_insert_with(|| {
+                        let unit = Unit { control, host, variant, theme: survey.system.tokens.default_theme() };
+                        survey.stage.look(&unit, &states)
+                    });
+                    for declaration in &rule.declarations {
+                        if let Some(life) = lives.get_mut(&declaration.span).filter(|life| !life.wins) {
+                            life.wins = wins_in(survey, control, rule, declaration, look);
+                        }
                     }
                 }
             }

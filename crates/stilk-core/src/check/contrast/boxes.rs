@@ -3,6 +3,7 @@
 use super::text::background_origin;
 use crate::case::Look;
 use crate::check::trace::Origin;
+use crate::check::visible::style_of;
 use crate::check::{Inspection, paint};
 use crate::css::Unknown;
 use crate::css::color::Absolute;
@@ -10,6 +11,7 @@ use crate::css::property::Longhand as L;
 use crate::css::value::Value;
 use crate::dom::NodeId;
 use crate::engine::Style;
+use crate::engine::cascade::LonghandSet;
 
 /// An element or pseudo-element that can be seen and paints more than text.
 pub struct PaintedBox<'l> {
@@ -81,6 +83,12 @@ pub fn boxes(look: &Look) -> Result<Vec<PaintedBox<'_>>, Unknown> {
         if look.document.element(node).is_none() {
             continue;
         }
+        // Most elements paint nothing, seen or not.
+        let is_icon = look.document.element(node).is_some_and(|element| element.local() == "svg");
+        let may_paint = |pseudo| style_of(look, node, pseudo).is_some_and(|style| style.sets_any(&PAINT));
+        if !is_icon && !look.styles.boxes(node).any(may_paint) {
+            continue;
+        }
         let around = paint::styles_of(look, &paint::chain(look, node));
         if !paint::is_visible(&around)? {
             continue;
@@ -97,7 +105,7 @@ pub fn boxes(look: &Look) -> Result<Vec<PaintedBox<'_>>, Unknown> {
                     continue;
                 }
             }
-            let is_icon = pseudo.is_none() && look.document.element(node).is_some_and(|e| e.local() == "svg");
+            let is_icon = is_icon && pseudo.is_none();
             let own = styles[styles.len() - 1];
             let marks = marks(own, is_icon)?;
             let pictured = match paint::has_pictures(own) {
@@ -112,6 +120,17 @@ pub fn boxes(look: &Look) -> Result<Vec<PaintedBox<'_>>, Unknown> {
     }
     Ok(found)
 }
+
+/// What a box paints with, beside icons.
+const PAINT: LonghandSet = LonghandSet::of(&[
+    L::BackgroundColor,
+    L::BackgroundImage,
+    L::BorderTopStyle,
+    L::BorderRightStyle,
+    L::BorderBottomStyle,
+    L::BorderLeftStyle,
+    L::BoxShadow,
+]);
 
 const SIDES: [(L, L, L); 4] = [
     (L::BorderTopStyle, L::BorderTopWidth, L::BorderTopColor),

@@ -7,6 +7,7 @@ use crate::check::{Check, Example, Scope, Survey};
 use crate::css::property::{Longhand, Longhand as L};
 use crate::diagnostic::{Diagnostic, Level};
 use crate::dom::NodeId;
+use crate::engine::Style;
 use crate::engine::defaults::Browser;
 use crate::stylesheet::resets::defaults::{Kind, defaults, shown};
 use crate::system::StateSet;
@@ -69,7 +70,12 @@ fn differences(survey: &Survey, unit: &Unit, set: &StateSet, looks: &[(&str, Loo
     if !is_drawn {
         return;
     }
+    let styles: Vec<&Style> = looks.iter().filter_map(|(_, look)| Some(look.styles.element(node)?.as_ref())).collect();
     for longhand in defaults(Kind::OTHER).keys() {
+        // Most values are the same in all; whether they look the same is asked of others only.
+        if styles.windows(2).all(|pair| pair[0].get(*longhand) == pair[1].get(*longhand)) {
+            continue;
+        }
         let values: Vec<(&str, String)> = looks
             .iter()
             .filter_map(|(name, look)| Some((*name, shown(look.styles.element(node)?, *longhand)?)))
