@@ -205,6 +205,9 @@ impl Template {
     }
 
     fn push(&mut self, text: &str) {
+        if text.is_empty() {
+            return;
+        }
         match self.pieces.last_mut() {
             Some(Piece::Text(last)) => *last = format!("{last}{text}").into(),
             _ => self.pieces.push(Piece::Text(text.into())),
@@ -212,11 +215,16 @@ impl Template {
     }
 
     fn read(&mut self, parser: &mut Parser) {
+        // What stands between references is taken over as a whole.
+        let mut run = parser.position();
         loop {
             let start = parser.position();
-            let Ok(token) = parser.next_including_whitespace_and_comments().cloned() else { return };
+            let Ok(token) = parser.next_including_whitespace_and_comments().cloned() else {
+                return self.push(parser.slice(run..start));
+            };
             let close = match &token {
                 Token::Function(name) if is_reference(name) => {
+                    self.push(parser.slice(run..start));
                     let name = name.to_ascii_lowercase();
                     let _ = parser.parse_nested_block(|inner| {
                         match name.as_str() {
@@ -230,22 +238,21 @@ impl Template {
                         }
                         Ok::<_, ParseError<()>>(())
                     });
+                    run = parser.position();
                     continue;
                 }
                 Token::Function(_) | Token::ParenthesisBlock => ")",
                 Token::SquareBracketBlock => "]",
                 Token::CurlyBracketBlock => "}",
-                _ => {
-                    self.push(parser.slice_from(start));
-                    continue;
-                }
+                _ => continue,
             };
-            self.push(parser.slice_from(start));
+            self.push(parser.slice_from(run));
             let _ = parser.parse_nested_block(|inner| {
                 self.read(inner);
                 Ok::<_, ParseError<()>>(())
             });
             self.push(close);
+            run = parser.position();
         }
     }
 

@@ -118,6 +118,17 @@ impl Style {
         if walk.open.len() > MAX_DEPTH {
             return Some(Custom::of(None, Some(winner)));
         }
+        if text.references().is_empty() {
+            // What names nothing else is in no cycle.
+            let custom = match text.substitute(&mut Within { style: self, walk }) {
+                Err(reason) => Some(Custom::unknown(reason, Some(winner))),
+                Ok(text) => self.typed(name, text, winner),
+            };
+            if self.sizing.get() != Sizing::Flow {
+                self.customs.borrow_mut().insert(name.hash, custom.clone());
+            }
+            return custom;
+        }
         walk.open.push(name.clone());
         // A fallback counts as a reference too: what it names must be visited even where it is not used.
         for other in text.references() {

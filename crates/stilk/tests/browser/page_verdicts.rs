@@ -1,6 +1,7 @@
 //! Verdicts of checks of pages, asked of the browser: the page that fails shows the fault in it, the one that passes does not.
 
 use crate::build;
+use crate::verdicts::written;
 use crate::webdriver::Browser;
 use serde_json::json;
 use std::collections::BTreeMap;
@@ -64,12 +65,7 @@ pub fn run(browser: &Browser) -> usize {
 
 /// The page of an example, with the stylesheet that it links.
 fn open(browser: &Browser, example: &Example) {
-    let work = tempfile::tempdir().expect("a folder");
-    for (path, text) in example.files() {
-        let path = work.path().join(path);
-        std::fs::create_dir_all(path.parent().expect("a folder")).expect("a folder");
-        std::fs::write(path, text).expect("a file");
-    }
+    let work = written(example);
     build(work.path());
     browser.open(&format!("file://{}", work.path().join("page.html").display()));
 }

@@ -116,14 +116,20 @@ pub fn run(browser: &Browser) -> usize {
     wrong
 }
 
-/// The page of an example: its control in the default variant, and in the last one.
-fn open(browser: &Browser, example: &Example) {
+/// A folder with the files of an example.
+pub fn written(example: &Example) -> tempfile::TempDir {
     let work = tempfile::tempdir().expect("a folder");
     for (path, text) in example.files() {
         let path = work.path().join(path);
         std::fs::create_dir_all(path.parent().expect("a folder")).expect("a folder");
         std::fs::write(path, text).expect("a file");
     }
+    work
+}
+
+/// The page of an example: its control in the default variant, and in the last one.
+fn open(browser: &Browser, example: &Example) {
+    let work = written(example);
     let css = std::fs::read_to_string(build(work.path())).expect("the stylesheet");
     let system = project::load(&Folder(work.path().to_owned())).system.expect("a system");
     let control = &system.controls[0];
