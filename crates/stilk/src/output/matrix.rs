@@ -84,7 +84,7 @@ pub fn render(system: &System, written: &Written, control: &Control) -> String {
         }
     }
     for (reason, cells) in reasons.into_iter().filter(|(_, cells)| *cells > 0) {
-        text.push_str(&format!("? {}\n", unknown_in(cells, "cell", &reason)));
+        text.push_str(&format!("? {}\n", unknown_in(cells, "cell", reason)));
     }
     text.push_str("Contrast of the worst text: ✗ too low; (…) nothing is asked of what cannot be\nused; – no text\n");
     text

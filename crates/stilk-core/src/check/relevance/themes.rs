@@ -120,13 +120,18 @@ pub fn told_apart<'t>(
             (0..of_modifier.contexts.len()).map(own).collect()
         })
         .collect();
-    let mut found: Vec<(Vec<Option<usize>>, (usize, &Theme), u64)> = Vec::new();
+    let mut keys: Vec<Vec<Option<usize>>> = Vec::new();
+    let mut found: Vec<((usize, &Theme), u64)> = Vec::new();
     for (index, theme) in themes {
-        let key = contexts.iter().zip(&theme.contexts).map(|(contexts, context)| contexts[*context]).collect();
-        match found.iter_mut().find(|(known, ..)| *known == key) {
-            Some((_, _, stands_for)) => *stands_for += 1,
-            None => found.push((key, (index, theme), 1)),
+        let key: Vec<Option<usize>> =
+            contexts.iter().zip(&theme.contexts).map(|(contexts, context)| contexts[*context]).collect();
+        match keys.iter().position(|known| *known == key) {
+            Some(at) => found[at].1 += 1,
+            None => {
+                keys.push(key);
+                found.push(((index, theme), 1));
+            }
         }
     }
-    found.into_iter().map(|(_, theme, stands_for)| (theme, stands_for)).collect()
+    found
 }
