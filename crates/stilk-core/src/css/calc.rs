@@ -174,7 +174,8 @@ fn sum(parser: &mut Parser, names: Names) -> Result<Calc, ParseError<()>> {
         let state = parser.state();
         // `+` and `-` need white space on both sides.
         let spaced = matches!(parser.next_including_whitespace(), Ok(Token::WhiteSpace(_)));
-        let sign = match parser.next_including_whitespace() {
+        // A comment parts white space into two.
+        let sign = match parser.next() {
             Ok(Token::Delim('+')) if spaced => 1.0,
             Ok(Token::Delim('-')) if spaced => -1.0,
             _ => {

@@ -15,6 +15,7 @@ mod plain_css;
 mod precedence;
 #[path = "../random/mod.rs"]
 mod random;
+mod references;
 mod relevance;
 mod resets;
 mod spec;
