@@ -41,7 +41,7 @@ pub use example::Example;
 pub(crate) use geometry::target::target as geometry_target;
 pub use mend::reach;
 pub use paint::{contrast, hex, over, text_places};
-use relevance::{Colors, Reads, told_apart};
+use relevance::{Colors, Reads, host_options, told_apart};
 pub use run::{Report, Settings, Within, pairs, run};
 use rustc_hash::FxHashMap;
 pub(crate) use sample::alone;
@@ -319,7 +319,7 @@ impl<'s> Survey<'s> {
 
     /// The hosts on which options of a control may do different things: the first, and all where rules ask for hosts.
     pub fn hosts(&self, control: &Control) -> std::ops::Range<usize> {
-        let asks = control.rules.iter().any(|rule| !rule.hosts.is_empty())
+        let asks = control.rules.iter().any(host_options::asks_for_hosts)
             || control.excludes.iter().any(|exclude| exclude.hosts.is_some());
         0..if asks { control.template.hosts.len() } else { 1 }
     }

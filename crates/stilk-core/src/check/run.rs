@@ -277,7 +277,7 @@ struct Part {
 fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sampled], layouts: bool, sink: Sink) -> Part {
     let mut part = Part { computed: 0, sink };
     let themes = system.tokens.themes();
-    for Sampled { plan, host, variant, checks } in sample {
+    for Sampled { plan, host, variant, sizes, checks } in sample {
         // What matches is the same in every theme: scenes are kept for the units that differ by their theme only.
         let mut scenes: BTreeMap<usize, Scene> = BTreeMap::new();
         let layouts = layouts.then(|| Rc::new(KnownLayouts::default()));
@@ -310,7 +310,7 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
                     let (states, look) = (&plan.sets[*set], looks[*set].as_ref()?);
                     Some(Shown { states, look, stands_for: *stands_for })
                 });
-                let (looks, sizes) = (shown.collect(), plan.sizes);
+                let (looks, sizes) = (shown.collect(), *sizes);
                 let inspection = Inspection { system, unit: &unit, looks, sizes, tracer, known: &known };
                 part.sink.stands_for = stands_for;
                 run(&inspection, &mut part.sink);

@@ -2,11 +2,12 @@
 
 use super::contrast::text::{self, needed};
 use super::paint::{Sizes, is_split, text_places};
-use super::relevance::{Colors, Dependence, Hosts, Relevance, representatives, told_apart};
+use super::relevance::{Colors, Dependence, Hosts, Reads, Relevance, host_options, representatives, told_apart};
 use super::run::{Settings, is_off};
 use super::{Scope, Task};
 use crate::case::{Look, Stage, Unit, state_sets};
 use crate::css::property::Longhand;
+use crate::engine::selector;
 use crate::system::{Control, Rule, StateSet, System, Variant};
 use crate::tokens::{Piece, Token};
 use std::collections::{BTreeMap, BTreeSet};
@@ -27,8 +28,6 @@ pub struct Plan<'s> {
     pub control: &'s Control,
     /// Its sets of states.
     pub sets: Vec<StateSet>,
-    /// Whether cases stand for others of another size where text is painted.
-    pub sizes: Sizes,
     /// What each check can tell apart.
     pub relevance: Vec<(Task, Relevance)>,
 }
@@ -41,6 +40,8 @@ pub struct Sampled<'s> {
     pub host: usize,
     /// The variant.
     pub variant: Variant,
+    /// Whether it stands for others of another size where text is painted.
+    pub sizes: Sizes,
     /// The checks, by index in the plan, and how many variants it stands for.
     pub checks: Vec<(usize, u64)>,
 }
@@ -75,13 +76,29 @@ fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence:
     })
 }
 
+/// Whether a rule draws a gradient.
+fn draws(rule: &Rule) -> bool {
+    let pieces = rule.declarations.iter().flat_map(|declaration| &declaration.value.pieces);
+    pieces.into_iter().any(|piece| matches!(piece, Piece::Text(text) if text.contains("gradient(")))
+}
+
+/// Whether a variant may have a gradient in some state: only then it counts how large it is.
+fn may_be_drawn(control: &Control, host: usize, variant: &Variant) -> bool {
+    let template = &control.template;
+    let may_match = |text: &String| {
+        let list = selector::parse_list(text);
+        list.is_none_or(|list| selector::matches(&list, &template.document, template.hosts[host].node))
+    };
+    control.rules.iter().any(|rule| {
+        draws(rule)
+            && host_options::has_all(variant, &rule.options)
+            && (rule.hosts.is_empty() || rule.hosts.iter().any(may_match))
+    })
+}
+
 /// Whether some text of a control stands on a gradient of which only a part has the contrast that it needs: then it counts
 /// how large the control is.
 fn has_split_gradient(system: &System, stage: &Stage, control: &Control) -> bool {
-    let draws = |rule: &Rule| {
-        let pieces = rule.declarations.iter().flat_map(|declaration| &declaration.value.pieces);
-        pieces.into_iter().any(|piece| matches!(piece, Piece::Text(text) if text.contains("gradient(")))
-    };
     if !control.rules.iter().any(draws) {
         return false;
     }
@@ -117,27 +134,31 @@ pub fn sample<'s>(
     let hosts = Hosts::new(system, stage, control, &sets);
     let is_never_large = !every_case && is_never_large(system, stage, control, &dependence);
     let is_split = has_split_gradient(system, stage, control);
-    let relevance = checks.filter_map(|check| {
-        let reads = match check.scope.reads(control)? {
-            _ if is_split && text::IDS.contains(&check.id) => text::READS_OF_SPLIT,
-            reads => reads,
-        };
-        let relevance = match every_case {
-            true => Relevance::all(system, control, reads, &sets, &asked),
-            false => dependence.relevance(reads, &sets, is_never_large, &hosts),
-        };
-        Some((check, relevance))
-    });
-    let relevance = relevance.collect();
+    let told_apart = |reads: Reads| match every_case {
+        true => Relevance::all(system, control, reads, &sets, &asked),
+        false => dependence.relevance(reads, &sets, is_never_large, &hosts),
+    };
+    let mut relevance: Vec<(Task, Relevance)> = Vec::new();
+    // The variants that a row is about, where it is not about all: those that draw gradients, or those that do not.
+    let mut about: Vec<Option<bool>> = Vec::new();
+    for check in checks {
+        let Some(reads) = check.scope.reads(control) else { continue };
+        let is_of_text = is_split && text::IDS.contains(&check.id);
+        relevance.push((check, told_apart(reads)));
+        about.push(is_of_text.then_some(false));
+        if is_of_text {
+            relevance.push((check, told_apart(text::READS_OF_SPLIT)));
+            about.push(Some(true));
+        }
+    }
     let variants = hosts.variants;
-    let sizes = if is_split { Sizes::Known } else { Sizes::Any };
-    let plan = Arc::new(Plan { control, sets, sizes, relevance });
+    let plan = Arc::new(Plan { control, sets, relevance });
     let default = control.default_variant();
     for (host, mut variants) in variants.into_iter().enumerate() {
         // The variant nearest to the default stands for those that are like it: its name says most.
         variants.sort_by_cached_key(|variant| default.distance(variant));
         let alone = alone(control, &default, &variants);
-        let on_others = on_other_hosts(control, &variants);
+        let on_others = on_other_hosts(control, host, &variants);
         sample.cases += variants.len() as u64 * plan.sets.len() as u64 * themes;
         let mut checks: BTreeMap<usize, Vec<(usize, u64)>> = BTreeMap::new();
         for (index, (check, relevance)) in plan.relevance.iter().enumerate() {
@@ -150,13 +171,16 @@ pub fn sample<'s>(
                 }
                 continue;
             }
-            for one in representatives(&variants, &relevance.axes) {
+            let is_meant =
+                |variant: &Variant| about[index].is_none_or(|drawn| drawn == may_be_drawn(control, host, variant));
+            for one in representatives(&variants, &relevance.axes, is_meant) {
                 checks.entry(one.variant).or_default().push((index, one.stands_for * hosts));
             }
         }
         sample.units.extend(checks.into_iter().map(|(variant, checks)| Sampled {
             plan: Arc::clone(&plan),
             host,
+            sizes: if is_split && may_be_drawn(control, host, &variants[variant]) { Sizes::Known } else { Sizes::Any },
             variant: variants[variant].clone(),
             checks,
         }));
@@ -176,13 +200,11 @@ pub(crate) fn alone(control: &Control, default: &Variant, variants: &[Variant]) 
 }
 
 /// What is looked at on a host beside the first, of variants in the order of their distance to the default: the nearest to it,
-/// and those with the options that a rule speaks of together with hosts. In others it looks like the first, or
-/// `reset/parity` says so.
-fn on_other_hosts(control: &Control, variants: &[Variant]) -> Vec<usize> {
+/// and those in which options do something of their own there.
+fn on_other_hosts(control: &Control, host: usize, variants: &[Variant]) -> Vec<usize> {
     let mut found: BTreeSet<usize> = (0..variants.len().min(1)).collect();
-    for rule in control.rules.iter().filter(|rule| !rule.hosts.is_empty()) {
-        let has_all = |variant: &Variant| rule.options.iter().all(|option| variant.has(*option));
-        found.extend(variants.iter().position(has_all));
+    for options in host_options::of_own(control, host) {
+        found.extend(variants.iter().position(|variant| host_options::has_all(variant, &options)));
     }
     found.into_iter().collect()
 }

@@ -13,7 +13,9 @@ use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
 use crate::system::System;
 use crate::tokens::TokenType;
+use rustc_hash::FxHashMap;
 use std::collections::HashMap;
+use std::sync::{Arc, PoisonError, RwLock};
 
 /// Follows values to their sources.
 pub struct Tracer<'t> {
@@ -23,6 +25,8 @@ pub struct Tracer<'t> {
     tokens: HashMap<Span, (&'t str, Option<TokenType>)>,
     /// Whether tokens of all types are followed; those that are no colours otherwise are not.
     every_type: bool,
+    /// Texts with references, taken apart.
+    templates: RwLock<FxHashMap<Box<str>, Arc<Template>>>,
 }
 
 /// Where a value came from.
@@ -91,7 +95,7 @@ impl<'t> Tracer<'t> {
         for token in &system.tokens.list {
             tokens.extend(token.definitions().map(|d| (d.span, (token.path.as_str(), token.kind))));
         }
-        Tracer { parsed, written, sources, tokens, every_type: false }
+        Tracer { parsed, written, sources, tokens, every_type: false, templates: RwLock::default() }
     }
 
     /// Where a longhand's value came from.
@@ -108,7 +112,7 @@ impl<'t> Tracer<'t> {
 
     /// The same with tokens of every type, not colours alone.
     pub fn all_tokens(&self, style: &Style, longhand: Longhand) -> Origin {
-        let every = Tracer { every_type: true, tokens: self.tokens.clone(), ..*self };
+        let every = Tracer { every_type: true, tokens: self.tokens.clone(), templates: RwLock::default(), ..*self };
         every.color_origin(style, longhand)
     }
 
@@ -160,13 +164,24 @@ impl<'t> Tracer<'t> {
         self.written.origin(declaration.offset)
     }
 
+    /// A text taken apart; the same texts are met in every case.
+    fn template(&self, text: &str) -> Arc<Template> {
+        // A thread that broke while it held the lock is told of when it is joined.
+        if let Some(known) = self.templates.read().unwrap_or_else(PoisonError::into_inner).get(text) {
+            return Arc::clone(known);
+        }
+        let template = Arc::new(Template::new(text));
+        self.templates.write().unwrap_or_else(PoisonError::into_inner).insert(text.into(), Arc::clone(&template));
+        template
+    }
+
     /// Walks every reference that has a value until a token's own declaration is met.
     fn follow(&self, style: &Style, text: &str, origin: &mut Origin, depth: usize) {
         // Chains of custom properties are short; the bound is against cycles.
         if depth > 32 {
             return;
         }
-        for name in Template::new(text).references() {
+        for name in self.template(text).references() {
             let Some(custom) = style.custom(name).filter(|c| c.text.as_deref().is_some_and(|t| !t.is_empty())) else {
                 continue;
             };

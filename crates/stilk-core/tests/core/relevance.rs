@@ -140,6 +140,31 @@ fn where_a_gradient_passes_at_one_end_sizes_are_told_apart() {
 }
 
 #[test]
+fn sizes_are_told_apart_in_variants_that_draw_a_gradient_only() {
+    let sheet = |plain: &str| {
+        format!(
+            "@control x {{ display: block; inline-size: 400px; padding: 8px; color: {{paper}}; font: 16px/24px sans-serif; background-color: black;
+               @state hover {{ outline: 1px solid; }} @state disabled {{ opacity: .5; }}
+               @axis fill default flat {{ flat {{ }} shaded {{ {plain} }} }}
+               @axis size {{ small {{ font-size: 12px; padding-inline-start: 4px; }} large {{ font-size: 17px; padding-inline-start: 350px; }} }} }}"
+        )
+    };
+    let found = |shaded: &str| same(&Memory::with_sheet(&sheet(shaded)).only(&["contrast/text"]));
+    let split = found("background-image: linear-gradient(to right, black 50%, white);");
+    let drawn_always = found(
+        "background-image: linear-gradient(to right, black 50%, white); } dotted { background-image: linear-gradient(to right, black 50%, white);",
+    );
+    let plain = found("background-image: none;");
+    // Of the two fills one is looked at in three sizes more.
+    assert!(plain.computed < split.computed && split.computed < split.cases, "{} {}", plain.computed, split.computed);
+    assert!(drawn_always.computed > split.computed);
+    // The end under the text of the large one is the white one.
+    assert_eq!(split.findings.len(), 1, "{:?}", split.findings);
+    assert!(split.findings[0].evidence.as_ref().is_some_and(|evidence| evidence.worst.contains("large")));
+    assert_eq!((split.unknown, plain.findings.len()), (0, 0));
+}
+
+#[test]
 fn an_option_that_hides_what_a_state_changes_is_told_apart() {
     let few = same(&two("@control x { --edge: {b}; outline: 1px solid var(--edge); color: {b};
            @state hover { --edge: {a}; }
@@ -215,9 +240,20 @@ fn on_other_hosts_options_are_looked_at_that_rules_name_with_hosts() {
     // A link that is laid out as a button is stands for it, and the rule that makes it another is asked for.
     let (alike, _) = found("", "");
     let (other, _) = found("@host a { margin: 1px; }", "");
-    let (named, cases) = found("@host a { margin: 1px; }", "@host a { @state hover { margin: 3px; } }");
-    assert!(alike < other && other < named, "{alike}, {other}, {named}");
-    assert!(cases > 0);
+    assert!(alike < other, "{alike}, {other}");
+    // Whatever may do something of its own there is looked at: by name, by what the element has, by its own defaults.
+    for option in [
+        "@host a { @state hover { margin: 3px; } }",
+        "&[href] { @state hover { margin: 3px; } }",
+        "@part label:not([hidden]) { margin: 3px; }",
+        "padding: revert;",
+    ] {
+        let (named, cases) = found("@host a { margin: 1px; }", option);
+        assert!(other < named, "{option}: {other}, {named}");
+        assert!(cases > 0, "{option}");
+    }
+    let waived = "@host a { margin: 1px; } @waive state/shift on @a.tall \"Meant.\";";
+    assert!(found(waived, "").0 > other, "what a waiver names is looked at");
 }
 
 #[test]

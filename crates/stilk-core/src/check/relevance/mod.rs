@@ -6,6 +6,7 @@
 //! What depends on what is read from the sheets: a declaration depends on the locals it names, a local on those it
 //! names in turn. Targets are not told apart, so dependence is only ever taken for larger than it is.
 
+pub mod host_options;
 mod hosts;
 mod option_reach;
 mod themes;
@@ -306,11 +307,15 @@ pub struct Representative {
     pub stands_for: u64,
 }
 
-/// One variant for each combination of the axes that are told apart, in order.
-pub fn representatives(variants: &[Variant], axes: &[usize]) -> Vec<Representative> {
+/// One variant for each combination of the axes that are told apart, in order, of those that are meant.
+pub fn representatives(
+    variants: &[Variant],
+    axes: &[usize],
+    is_meant: impl Fn(&Variant) -> bool,
+) -> Vec<Representative> {
     let mut found: Vec<Representative> = Vec::new();
     let mut places: HashMap<Vec<Option<usize>>, usize> = HashMap::new();
-    for (index, variant) in variants.iter().enumerate() {
+    for (index, variant) in variants.iter().enumerate().filter(|(_, variant)| is_meant(variant)) {
         let key = axes.iter().map(|axis| variant.choices[*axis]).collect();
         let place = *places.entry(key).or_insert(found.len());
         match found.get_mut(place) {

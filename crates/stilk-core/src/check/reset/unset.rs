@@ -5,6 +5,7 @@ use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::element_name;
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::property::{Longhand, Longhand as L};
+use crate::css::value::Value;
 use crate::diagnostic::{Diagnostic, Level};
 use crate::dom::NodeId;
 use crate::engine::Style;
@@ -72,8 +73,10 @@ fn differences(survey: &Survey, unit: &Unit, set: &StateSet, looks: &[(&str, Loo
     }
     let styles: Vec<&Style> = looks.iter().filter_map(|(_, look)| Some(look.styles.element(node)?.as_ref())).collect();
     for longhand in defaults(Kind::OTHER).keys() {
-        // Most values are the same in all; whether they look the same is asked of others only.
-        if styles.windows(2).all(|pair| pair[0].get(*longhand) == pair[1].get(*longhand)) {
+        // Most values are the same in all; whether they look the same is asked of others only, and of what takes on a colour.
+        let is_same = styles.windows(2).all(|pair| pair[0].get(*longhand) == pair[1].get(*longhand));
+        let is_resolved = || !styles.iter().any(|style| style.get(*longhand).is_ok_and(Value::has_unresolved_color));
+        if is_same && is_resolved() {
             continue;
         }
         let values: Vec<(&str, String)> = looks

@@ -1,14 +1,14 @@
 //! `state/leak`: an option's look holds in every state.
 
 use crate::case::{Look, Unit};
-use crate::check::relevance::{Colors, OptionReach, longhands_of};
+use crate::check::relevance::{Colors, OptionReach, host_options, longhands_of};
 use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{Change, UNSEEN, changes, element_name, style_of};
 use crate::check::{Check, Example, Scope, Survey};
 use crate::css::compute::resolve_colors;
 use crate::diagnostic::{Diagnostic, Level};
 use crate::source::Span;
-use crate::system::{Control, OptionId, Rule, StateSet, Variant};
+use crate::system::{Control, OptionId, StateSet, Variant};
 use crate::tokens::{Piece, Theme};
 
 /// The check.
@@ -43,11 +43,11 @@ pub(in crate::check) fn by_one_option(control: &Control, host: usize) -> Vec<(Op
     found
 }
 
-/// The same for a check of what options do: on hosts beside the first only those of which a rule speaks together with hosts.
+/// The same for a check of what options do: on hosts beside the first only those that do something of their own there.
 pub(in crate::check) fn by_one_option_on(control: &Control, host: usize) -> Vec<(OptionId, Variant)> {
-    let of_hosts: Vec<&Rule> = control.rules.iter().filter(|rule| !rule.hosts.is_empty()).collect();
+    let of_own = host_options::of_own(control, host);
     let mut found = by_one_option(control, host);
-    found.retain(|(option, _)| host == 0 || of_hosts.iter().any(|rule| rule.options.contains(option)));
+    found.retain(|(option, _)| host == 0 || of_own.iter().any(|options| options.contains(option)));
     found
 }
 

@@ -73,6 +73,8 @@ const READS: [L; 38] = [
     L::TextIndent,
 ];
 
+const READ: LonghandSet = LonghandSet::of(&READS);
+
 /// States that come and go while people look; what stays until they change it may take its room.
 const PASSING: [&str; 6] = ["hover", "focus", "active", "selected", "checked", "busy"];
 
@@ -126,7 +128,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 
 /// The first thing that changes the room an element in flow takes.
 fn shift(before: &Look, after: &Look) -> Result<Option<(NodeId, Longhand, String)>, Unknown> {
-    let changed = changes_among(before, after, Some(&LonghandSet::of(&READS)));
+    let changed = changes_among(before, after, Some(&READ));
     let mut nodes: Vec<NodeId> =
         changed.iter().filter(|change| change.pseudo.is_none()).map(|change| change.node).collect();
     nodes.dedup();
