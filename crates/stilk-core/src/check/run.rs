@@ -5,8 +5,7 @@ use super::mend::color::definition_at;
 use super::mend::meeting::Meetings;
 use super::mend::{self, Mend};
 use super::queue::{Job, Place, Queue};
-use super::relevance::Relevance;
-use super::sample::{Sampled, sample};
+use super::sample::{Row, Sampled, sample};
 use super::sink::{Cause, Pair, Sink};
 use super::trace::Tracer;
 use super::{CHECKS, Check, Inspection, Known, Scope, Shown, Survey, Task};
@@ -16,7 +15,7 @@ use crate::engine::{Media, Stylesheet};
 use crate::layout::KnownLayouts;
 use crate::source::{Sources, Span};
 use crate::stylesheet::Written;
-use crate::system::{Control, System, Waiver};
+use crate::system::{Control, OptionId, System, Variant, Waiver};
 use std::cell::{LazyCell, OnceCell, RefCell};
 use std::collections::{BTreeMap, BTreeSet};
 use std::rc::Rc;
@@ -61,20 +60,45 @@ pub struct Settings {
     pub within: Within,
     /// Computes each case, also where no check can tell it from one that was: the report is the same, later.
     pub every_case: bool,
+    /// Computes no mends, where only what fails is asked for.
+    pub without_mends: bool,
 }
 
 /// A part of a system.
 #[derive(Debug, Clone, Default)]
 pub struct Within {
     /// These controls, by name; all of them where nothing is said.
-    pub controls: Option<BTreeSet<String>>,
+    pub controls: Option<BTreeMap<String, Variants>>,
     /// These themes, by index.
     pub themes: Option<Vec<usize>>,
 }
 
+/// Which variants of a control.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub enum Variants {
+    /// All of them.
+    All,
+    /// Those that have all options of one of these lists.
+    With(Vec<Vec<OptionId>>),
+}
+
+impl Variants {
+    /// Whether a variant is one of them.
+    pub(super) fn have(&self, variant: &Variant) -> bool {
+        match self {
+            Variants::All => true,
+            Variants::With(lists) => lists.iter().any(|options| options.iter().all(|option| variant.has(*option))),
+        }
+    }
+}
+
 impl Within {
-    fn has(&self, control: &Control) -> bool {
-        self.controls.as_ref().is_none_or(|names| names.contains(&control.name.value))
+    /// The variants of a control that are in it; nothing where none are.
+    fn of(&self, control: &Control) -> Option<&Variants> {
+        match &self.controls {
+            None => Some(&Variants::All),
+            Some(controls) => controls.get(&control.name.value),
+        }
     }
 }
 
@@ -97,7 +121,7 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     report.reasons = reasons.into_iter().map(|((check, why), cases)| (format!("{check}: {why}"), cases)).collect();
     let used = std::mem::take(&mut sink.used);
     report.waived = used.len();
-    let mends = round.mends(&sink);
+    let mends = if settings.without_mends { BTreeMap::new() } else { round.mends(&sink) };
     group(system, sink, &mends, &mut report);
     // Where some checks are not asked, nobody knows what waivers are for.
     if settings.only.is_empty() {
@@ -135,8 +159,8 @@ impl Round<'_> {
                 match job {
                     Job::Sample(index) => {
                         let control = &system.controls[index];
-                        let is_asked = settings.within.has(control);
-                        let sample = is_asked.then(|| sample(system, stage, control, settings, checks));
+                        let asked = settings.within.of(control);
+                        let sample = asked.map(|variants| sample(system, stage, (control, variants), settings, checks));
                         queue.add(index, sample.unwrap_or_default());
                     }
                     Job::Inspect(at, piece) => {
@@ -277,26 +301,27 @@ struct Part {
 fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sampled], layouts: bool, sink: Sink) -> Part {
     let mut part = Part { computed: 0, sink };
     let themes = system.tokens.themes();
-    for Sampled { plan, host, variant, sizes, checks } in sample {
+    for Sampled { plan, host, variant, checks } in sample {
         // What matches is the same in every theme: scenes are kept for the units that differ by their theme only.
         let mut scenes: BTreeMap<usize, Scene> = BTreeMap::new();
         let layouts = layouts.then(|| Rc::new(KnownLayouts::default()));
         for (index, theme) in themes.iter().enumerate() {
             let (control, variant, theme) = (plan.control, variant.clone(), theme.clone());
             let unit = Unit { control, host: *host, variant, theme };
-            let asked: Vec<(Task, &Relevance, u64)> = checks
+            let asked: Vec<(&Row, Vec<(usize, u64)>, u64)> = checks
                 .iter()
-                .filter_map(|(check, count)| {
-                    let (check, relevance) = &plan.relevance[*check];
-                    let (_, stands_for) = relevance.themes.iter().find(|(theme, _)| *theme == index)?;
-                    Some((*check, relevance, count * stands_for))
+                .filter_map(|(row, count)| {
+                    let row = &plan.rows[*row];
+                    let (_, stands_for) = row.relevance.themes.iter().find(|(theme, _)| *theme == index)?;
+                    let is_asked = |set: usize| row.split.asks_for(*host, &unit.variant, set, index);
+                    let states = row.relevance.states.iter().copied().filter(|(set, _)| is_asked(*set)).collect();
+                    Some((row, states, count * stands_for))
                 })
                 .collect();
             if !stage.scenes_serve_all_themes() {
                 scenes.clear();
             }
-            let wanted: BTreeSet<usize> =
-                asked.iter().flat_map(|(_, relevance, _)| &relevance.states).map(|(set, _)| *set).collect();
+            let wanted: BTreeSet<usize> = asked.iter().flat_map(|(_, states, _)| states).map(|(set, _)| *set).collect();
             part.computed += wanted.len() as u64;
             let mut looks: Vec<Option<Look>> = plan.sets.iter().map(|_| None).collect();
             for set in wanted {
@@ -304,13 +329,13 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
                 looks[set] = Some(stage.look_in(scene, &unit.theme).among(layouts.clone()));
             }
             let known = Known::default();
-            for (check, relevance, stands_for) in asked {
+            for (Row { check, split, .. }, states, stands_for) in asked {
                 let (Scope::Looks(_, _, run) | Scope::Options(_, _, run)) = check.scope else { continue };
-                let shown = relevance.states.iter().filter_map(|(set, stands_for)| {
-                    let (states, look) = (&plan.sets[*set], looks[*set].as_ref()?);
-                    Some(Shown { states, look, stands_for: *stands_for })
+                let shown = states.into_iter().filter_map(|(set, stands_for)| {
+                    let (states, look) = (&plan.sets[set], looks[set].as_ref()?);
+                    split.takes(system, states, look).then_some(Shown { states, look, stands_for })
                 });
-                let (looks, sizes) = (shown.collect(), *sizes);
+                let (looks, sizes) = (shown.collect(), split.sizes());
                 let inspection = Inspection { system, unit: &unit, looks, sizes, tracer, known: &known };
                 part.sink.stands_for = stands_for;
                 run(&inspection, &mut part.sink);

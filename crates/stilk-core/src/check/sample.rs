@@ -1,15 +1,14 @@
 //! Which variants of which controls are computed for which checks: one for all that a check cannot tell from it.
 
-use super::contrast::text::{self, needed};
-use super::paint::{Sizes, is_split, text_places};
+use super::contrast::text;
 use super::relevance::{Colors, Dependence, Hosts, Reads, Relevance, host_options, representatives, told_apart};
-use super::run::{Settings, is_off};
+use super::run::{Settings, Variants, is_off};
+use super::split::{Split, SplitLooks, has_split_gradient};
 use super::{Scope, Task};
 use crate::case::{Look, Stage, Unit, state_sets};
 use crate::css::property::Longhand;
-use crate::engine::selector;
-use crate::system::{Control, Rule, StateSet, System, Variant};
-use crate::tokens::{Piece, Token};
+use crate::system::{Control, StateSet, System, Variant};
+use crate::tokens::Token;
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 
@@ -22,14 +21,24 @@ pub struct Sample<'s> {
     pub units: Vec<Sampled<'s>>,
 }
 
-/// A control, and what each check can tell apart in it.
+/// A control, and what checks look at in it.
 pub struct Plan<'s> {
     /// The control.
     pub control: &'s Control,
     /// Its sets of states.
     pub sets: Vec<StateSet>,
-    /// What each check can tell apart.
-    pub relevance: Vec<(Task, Relevance)>,
+    /// What each check looks at; a check may have several rows, for different looks.
+    pub rows: Vec<Row>,
+}
+
+/// What one check looks at in a control.
+pub struct Row {
+    /// The check.
+    pub check: Task,
+    /// What it can tell apart.
+    pub relevance: Relevance,
+    /// What it does where a part of a gradient decides.
+    pub split: Split,
 }
 
 /// A variant that stands, for some of the checks, for all that they cannot tell from it.
@@ -40,9 +49,7 @@ pub struct Sampled<'s> {
     pub host: usize,
     /// The variant.
     pub variant: Variant,
-    /// Whether it stands for others of another size where text is painted.
-    pub sizes: Sizes,
-    /// The checks, by index in the plan, and how many variants it stands for.
+    /// The rows of the plan, by index, and how many variants it stands for.
     pub checks: Vec<(usize, u64)>,
 }
 
@@ -76,51 +83,11 @@ fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence:
     })
 }
 
-/// Whether a rule draws a gradient.
-fn draws(rule: &Rule) -> bool {
-    let pieces = rule.declarations.iter().flat_map(|declaration| &declaration.value.pieces);
-    pieces.into_iter().any(|piece| matches!(piece, Piece::Text(text) if text.contains("gradient(")))
-}
-
-/// Whether a variant may have a gradient in some state: only then it counts how large it is.
-fn may_be_drawn(control: &Control, host: usize, variant: &Variant) -> bool {
-    let template = &control.template;
-    let may_match = |text: &String| {
-        let list = selector::parse_list(text);
-        list.is_none_or(|list| selector::matches(&list, &template.document, template.hosts[host].node))
-    };
-    control.rules.iter().any(|rule| {
-        draws(rule)
-            && host_options::has_all(variant, &rule.options)
-            && (rule.hosts.is_empty() || rule.hosts.iter().any(may_match))
-    })
-}
-
-/// Whether some text of a control stands on a gradient of which only a part has the contrast that it needs: then it counts
-/// how large the control is.
-fn has_split_gradient(system: &System, stage: &Stage, control: &Control) -> bool {
-    if !control.rules.iter().any(draws) {
-        return false;
-    }
-    let default = control.default_variant();
-    let near = control.variants(0).into_iter().filter(|variant| default.distance(variant) <= 1);
-    let (rest, themes) = (StateSet::default(), system.tokens.themes());
-    near.into_iter().any(|variant| {
-        let unit = Unit { control, host: 0, variant, theme: themes[0].clone() };
-        stage.looks_in(&unit, &rest, &themes).any(|look| {
-            text_places(&look).iter().any(|place| {
-                let needed = place.style(&look).map(|style| needed(system.manifest.conformance, style));
-                needed.is_some_and(|needed| is_split(&look, place, needed))
-            })
-        })
-    })
-}
-
-/// Samples a control for some checks.
+/// Samples some variants of a control for some checks.
 pub fn sample<'s>(
     system: &'s System,
     stage: &Stage,
-    control: &'s Control,
+    (control, among): (&'s Control, &Variants),
     settings: &Settings,
     checks: &[Task],
 ) -> Sample<'s> {
@@ -138,30 +105,35 @@ pub fn sample<'s>(
         true => Relevance::all(system, control, reads, &sets, &asked),
         false => dependence.relevance(reads, &sets, is_never_large, &hosts),
     };
-    let mut relevance: Vec<(Task, Relevance)> = Vec::new();
-    // The variants that a row is about, where it is not about all: those that draw gradients, or those that do not.
-    let mut about: Vec<Option<bool>> = Vec::new();
+    let mut rows: Vec<Row> = Vec::new();
+    let mut known: Option<Arc<SplitLooks>> = None;
     for check in checks {
         let Some(reads) = check.scope.reads(control) else { continue };
-        let is_of_text = is_split && text::IDS.contains(&check.id);
-        relevance.push((check, told_apart(reads)));
-        about.push(is_of_text.then_some(false));
-        if is_of_text {
-            relevance.push((check, told_apart(text::READS_OF_SPLIT)));
-            about.push(Some(true));
+        let relevance = told_apart(reads);
+        if !is_split || !text::IDS.contains(&check.id) {
+            rows.push(Row { check, relevance, split: Split::Unknown });
+            continue;
         }
+        let sized = told_apart(text::READS_OF_SPLIT);
+        let looks = || {
+            Arc::new(SplitLooks::new(system, stage, (control, among), (&hosts.variants, &sets), (&relevance, &sized)))
+        };
+        let only = (!every_case).then(|| Arc::clone(known.get_or_insert_with(looks)));
+        rows.push(Row { check, relevance, split: Split::LeftOut });
+        rows.push(Row { check, relevance: sized, split: Split::Only(only) });
     }
     let variants = hosts.variants;
-    let plan = Arc::new(Plan { control, sets, relevance });
+    let plan = Arc::new(Plan { control, sets, rows });
     let default = control.default_variant();
     for (host, mut variants) in variants.into_iter().enumerate() {
         // The variant nearest to the default stands for those that are like it: its name says most.
         variants.sort_by_cached_key(|variant| default.distance(variant));
-        let alone = alone(control, &default, &variants);
-        let on_others = on_other_hosts(control, host, &variants);
+        let is_asked = |index: &usize| among.have(&variants[*index]);
+        let alone: Vec<usize> = alone(control, &default, &variants).into_iter().filter(is_asked).collect();
+        let on_others: Vec<usize> = on_other_hosts(control, host, &variants).into_iter().filter(is_asked).collect();
         sample.cases += variants.len() as u64 * plan.sets.len() as u64 * themes;
         let mut checks: BTreeMap<usize, Vec<(usize, u64)>> = BTreeMap::new();
-        for (index, (check, relevance)) in plan.relevance.iter().enumerate() {
+        for (index, Row { check, relevance, split }) in plan.rows.iter().enumerate() {
             let Some((_, hosts)) = relevance.hosts.iter().find(|(known, _)| *known == host) else { continue };
             if matches!(check.scope, Scope::Options(..)) {
                 let is_first = relevance.hosts[0].0 == host;
@@ -171,8 +143,7 @@ pub fn sample<'s>(
                 }
                 continue;
             }
-            let is_meant =
-                |variant: &Variant| about[index].is_none_or(|drawn| drawn == may_be_drawn(control, host, variant));
+            let is_meant = |variant: &Variant| among.have(variant) && split.has(host, variant);
             for one in representatives(&variants, &relevance.axes, is_meant) {
                 checks.entry(one.variant).or_default().push((index, one.stands_for * hosts));
             }
@@ -180,7 +151,6 @@ pub fn sample<'s>(
         sample.units.extend(checks.into_iter().map(|(variant, checks)| Sampled {
             plan: Arc::clone(&plan),
             host,
-            sizes: if is_split && may_be_drawn(control, host, &variants[variant]) { Sizes::Known } else { Sizes::Any },
             variant: variants[variant].clone(),
             checks,
         }));

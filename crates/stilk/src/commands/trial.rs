@@ -145,7 +145,7 @@ fn outcome_of(
     };
     let only: Vec<&str> = CHECKS.iter().filter(can_tell).map(|check| check.id).collect();
     let within = reach::within(&loaded.system, &places);
-    let settings = Settings { only: only.clone(), within, ..settings.clone() };
+    let settings = Settings { only: only.clone(), within, without_mends: true, ..settings.clone() };
     let trial = match Trial::new(loaded, edits) {
         Ok(trial) => trial,
         Err(why) => return (format!("but the sources would no longer load: {why}"), false),

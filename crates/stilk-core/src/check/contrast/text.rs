@@ -295,6 +295,6 @@ pub fn figure(system: &System, look: &Look, states: &StateSet) -> Figure {
 }
 
 /// WCAG 1.4.3 asks nothing of inactive controls.
-pub(super) fn is_inactive(system: &System, states: &StateSet) -> bool {
+pub(crate) fn is_inactive(system: &System, states: &StateSet) -> bool {
     has_state(system, states, "disabled")
 }

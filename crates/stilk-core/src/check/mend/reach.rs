@@ -1,24 +1,24 @@
 //! What a mend may change the look of: the part of a system that has to be looked at again.
 
 use super::color::definition_at;
-use crate::check::Within;
+use crate::check::{Variants, Within};
 use crate::reach::uses;
 use crate::source::Span;
 use crate::system::{Control, System};
 use crate::tokens::TokenId;
-use std::collections::BTreeSet;
+use std::collections::{BTreeMap, BTreeSet};
 
 /// The controls and themes that definitions of tokens, or sheets of controls, have a part in.
 pub fn within<'p>(system: &System, places: impl IntoIterator<Item = &'p Span>) -> Within {
-    let mut controls: BTreeSet<String> = BTreeSet::new();
+    let mut controls: BTreeMap<String, Variants> = BTreeMap::new();
     let mut themes: BTreeSet<usize> = BTreeSet::new();
-    let all_controls = || system.controls.iter().map(|control| control.name.value.clone());
+    let whole = |control: &Control| (control.name.value.clone(), Variants::All);
     let all_themes = system.tokens.themes();
     for place in places {
         let Some((token, _)) = definition_at(&system.tokens, *place) else {
             // A place in a sheet: rules of a trait, or of what a control is copied from, stand in another file than it.
             let has_rules = |control: &&Control| control.rules.iter().any(|rule| rule.span.file == place.file);
-            controls.extend(system.controls.iter().filter(has_rules).map(|control| control.name.value.clone()));
+            controls.extend(system.controls.iter().filter(has_rules).map(whole));
             themes.extend(0..all_themes.len());
             continue;
         };
@@ -29,22 +29,31 @@ pub fn within<'p>(system: &System, places: impl IntoIterator<Item = &'p Span>) -
         };
         let reach = uses(system, id);
         let is_surface = system.surfaces.iter().any(|(_, on)| *on == id || reach.tokens.contains(on));
-        match is_surface {
-            true => controls.extend(all_controls()),
-            false => controls.extend(reach.uses.iter().map(|one| one.control.name.value.clone())),
+        if is_surface {
+            controls.extend(system.controls.iter().map(whole));
+            continue;
+        }
+        for one in reach.uses {
+            let known = controls.entry(one.control.name.value.clone()).or_insert(Variants::With(Vec::new()));
+            match known {
+                // A rule of the base is in force in all variants.
+                _ if one.rule.options.is_empty() => *known = Variants::All,
+                Variants::With(lists) if !lists.contains(&one.rule.options) => lists.push(one.rule.options.clone()),
+                Variants::With(_) | Variants::All => {}
+            }
         }
     }
-    // What places a control shows it.
+    // What places a control shows it, in whatever variant.
     loop {
-        let places = |name: &String| {
-            let control = system.controls.iter().find(|control| control.name.value == *name);
-            control.is_some_and(|control| control.placements.iter().any(|placed| controls.contains(&placed.control)))
+        let places = |control: &&Control| {
+            let is_whole = controls.get(&control.name.value) == Some(&Variants::All);
+            !is_whole && control.placements.iter().any(|placed| controls.contains_key(&placed.control))
         };
-        let more: Vec<String> = all_controls().filter(|name| !controls.contains(name) && places(name)).collect();
+        let more: Vec<&Control> = system.controls.iter().filter(places).collect();
         if more.is_empty() {
             break;
         }
-        controls.extend(more);
+        controls.extend(more.into_iter().map(whole));
     }
     Within { controls: Some(controls), themes: Some(themes.into_iter().collect()) }
 }
