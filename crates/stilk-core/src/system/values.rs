@@ -5,18 +5,33 @@ use crate::diagnostic::{Diagnostic, nearest};
 use crate::sheet::{Declaration, Value, ValuePiece};
 use crate::source::{Name, Span};
 use crate::tokens::{Theme, TokenType, Tokens};
+use rustc_hash::FxHashMap;
 use std::cell::RefCell;
-use std::collections::HashMap;
 
-/// Values of locals at rest, by name with dashes.
-pub type Locals = HashMap<String, String>;
+/// Values of locals: those at rest, and one that a condition sets.
+#[derive(Debug, Clone, Copy)]
+pub struct Locals<'l> {
+    /// At rest, by name with dashes.
+    pub rest: &'l FxHashMap<String, String>,
+    /// The name and the value that a condition gives it.
+    pub set: Option<(&'l str, &'l str)>,
+}
+
+impl Locals<'_> {
+    fn get(&self, name: &str) -> Option<&str> {
+        match self.set {
+            Some((of, value)) if of == name => Some(value),
+            _ => self.rest.get(name).map(String::as_str),
+        }
+    }
+}
 
 /// Checks values with the tokens of the default theme put in.
 pub struct ValueChecker<'t> {
     tokens: &'t Tokens,
     theme: Theme,
     /// What was judged already: copies of a control declare the same again.
-    judged: RefCell<HashMap<String, Result<(), Invalid>>>,
+    judged: RefCell<FxHashMap<String, Result<(), Invalid>>>,
 }
 
 /// A value of each type, to find out what would have fitted.
@@ -68,7 +83,7 @@ impl<'t> ValueChecker<'t> {
     }
 
     /// Whether a value fits, with these locals.
-    pub fn fits(&self, name: &str, text: &str, locals: &Locals) -> Option<Result<(), Invalid>> {
+    pub fn fits(&self, name: &str, text: &str, locals: Locals) -> Option<Result<(), Invalid>> {
         let text = resolve_locals(text, locals)?;
         let key = format!("{name}:{text}");
         if let Some(known) = self.judged.borrow().get(&key) {
@@ -82,18 +97,17 @@ impl<'t> ValueChecker<'t> {
         Some(verdict)
     }
 
-    /// Checks a declaration. `None` when it fits or cannot be judged.
-    pub fn check(&self, declaration: &Declaration, locals: &Locals) -> Option<Diagnostic> {
+    /// Checks a declaration of this text. `None` when it fits or cannot be judged.
+    pub fn check(&self, declaration: &Declaration, text: &str, locals: Locals) -> Option<Diagnostic> {
         let Declaration { name, value, .. } = declaration;
-        let text = self.text(value)?;
-        match self.fits(&name.value, &text, locals)? {
+        match self.fits(&name.value, text, locals)? {
             Ok(()) => None,
             Err(Invalid::Property) => Some(unknown_property(name)),
-            Err(Invalid::Value) => Some(self.explain(name, value, &text, locals)),
+            Err(Invalid::Value) => Some(self.explain(name, value, text, locals)),
         }
     }
 
-    fn explain(&self, name: &Name, value: &Value, text: &str, locals: &Locals) -> Diagnostic {
+    fn explain(&self, name: &Name, value: &Value, text: &str, locals: Locals) -> Diagnostic {
         let fits = |text: &str| matches!(self.fits(&name.value, text, locals), Some(Ok(())));
         if let Some(diagnostic) = self.missing_unit(name, value, &fits) {
             return diagnostic;
@@ -201,9 +215,9 @@ impl<'t> ValueChecker<'t> {
     }
 }
 
-/// Replaces locals by their values at rest, chains included.
-pub fn resolve_locals(text: &str, locals: &Locals) -> Option<String> {
-    fn resolve(text: &str, locals: &Locals, depth: usize) -> Option<String> {
+/// Replaces locals by their values, chains included.
+fn resolve_locals(text: &str, locals: Locals) -> Option<String> {
+    fn resolve(text: &str, locals: Locals, depth: usize) -> Option<String> {
         if depth > 16 {
             return None;
         }

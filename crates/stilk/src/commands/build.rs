@@ -36,7 +36,7 @@ pub fn explain_resets(root: &Path) -> Result<Outcome, Failure> {
             let whom = if reset.hosts.is_empty() { part } else { format!(" (on `{}`)", reset.hosts) };
             anstream::println!("  {}: {}{whom}", reset.property, reset.value);
             anstream::println!("    {}", reset.reason);
-            for (value, who) in &reset.measured {
+            for (value, who) in resets::measured(control, &reset) {
                 let more = who.len().saturating_sub(MOST);
                 let shown = who.iter().take(MOST).map(String::as_str).collect::<Vec<_>>().join(", ");
                 let more = if more > 0 { format!(" and {more} more") } else { String::new() };

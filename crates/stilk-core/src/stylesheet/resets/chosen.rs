@@ -6,6 +6,8 @@ use crate::css::compute::{Context, compute};
 use crate::css::parse::{Declared, parse_declaration};
 use crate::css::property::{Flow, Longhand};
 use crate::css::serialize::to_css;
+use std::collections::BTreeMap;
+use std::sync::OnceLock;
 
 /// What elements are for; some values follow from it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -32,14 +34,10 @@ impl Purpose {
 }
 
 /// A value and why there has to be one.
-#[derive(Debug, Clone, Copy)]
-pub(super) struct Chosen {
-    /// The property to write.
-    pub property: &'static str,
-    /// The value.
-    pub value: &'static str,
-    /// Why.
-    pub reason: &'static str,
+struct Chosen {
+    property: &'static str,
+    value: &'static str,
+    reason: &'static str,
 }
 
 const fn chosen(property: &'static str, value: &'static str, reason: &'static str) -> Chosen {
@@ -94,10 +92,35 @@ fn for_purpose(purpose: Purpose) -> &'static [Chosen] {
     }
 }
 
+/// What was chosen, for one of the longhands that it sets.
+#[derive(Debug)]
+pub(super) struct ChosenFor {
+    /// The property to write.
+    pub property: &'static str,
+    /// The value.
+    pub value: &'static str,
+    /// Why.
+    pub reason: &'static str,
+    /// What it computes to, whatever is around; `None` where that decides.
+    pub computed: Option<String>,
+}
+
 /// The value for a longhand, where one was chosen.
-pub(super) fn value(longhand: Longhand, purpose: Purpose) -> Option<Chosen> {
-    let all = for_purpose(purpose).iter().chain(&FOR_ALL);
-    all.copied().find(|chosen| super::targets(chosen.property, chosen.value).contains(&longhand))
+pub(super) fn value(longhand: Longhand, purpose: Purpose) -> Option<&'static ChosenFor> {
+    static BY_LONGHAND: [OnceLock<BTreeMap<Longhand, ChosenFor>>; 3] = [const { OnceLock::new() }; 3];
+    let known = BY_LONGHAND[purpose as usize].get_or_init(|| {
+        let mut found = BTreeMap::new();
+        for Chosen { property, value, reason } in for_purpose(purpose).iter().chain(&FOR_ALL) {
+            for longhand in super::targets(property, value) {
+                found.entry(longhand).or_insert_with(|| {
+                    let computed = computed(longhand, property, value);
+                    ChosenFor { property, value, reason, computed }
+                });
+            }
+        }
+        found
+    });
+    known.get(&longhand)
 }
 
 /// Where a property stands among those written.

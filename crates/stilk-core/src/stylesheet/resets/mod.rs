@@ -30,8 +30,8 @@ pub struct Reset {
     pub hosts: &'static str,
     /// Why it is needed.
     pub reason: &'static str,
-    /// What was measured: values, with who has them, in words.
-    pub measured: Vec<(String, Vec<String>)>,
+    /// The longhand on which they do not agree; none where the platform draws the control.
+    longhand: Option<Longhand>,
 }
 
 impl Reset {
@@ -51,6 +51,12 @@ struct Group {
 /// The resets a control needs.
 pub fn resets(control: &Control) -> Vec<Reset> {
     groups(control).iter().flat_map(|group| of_group(control, group)).collect()
+}
+
+/// What was measured where a reset is needed: values, with who has them, in words.
+pub fn measured(control: &Control, reset: &Reset) -> Vec<(String, Vec<String>)> {
+    let group = groups(control).into_iter().find(|group| group.part == reset.part);
+    group.zip(reset.longhand).map(|(group, longhand)| measured_in(&group, longhand)).unwrap_or_default()
 }
 
 fn groups(control: &Control) -> Vec<Group> {
@@ -83,8 +89,7 @@ fn of_group(control: &Control, group: &Group) -> Vec<Reset> {
         }
         let (property, value) = ("appearance", "none".to_owned());
         let reason = "native controls are drawn by the platform";
-        let (part, measured) = (group.part.clone(), Vec::new());
-        resets.push(Reset { part, property, value, hosts: "", reason, measured });
+        resets.push(Reset { part: group.part.clone(), property, value, hosts: "", reason, longhand: None });
     }
     let purpose = Purpose::of(group.members.iter().map(|(_, kind)| *kind));
     for longhand in differences(group).into_iter().filter(|longhand| !set.contains(longhand)) {
@@ -92,15 +97,17 @@ fn of_group(control: &Control, group: &Group) -> Vec<Reset> {
         let reference = || first_value(group, longhand).unwrap_or_else(|| longhand.initial().to_owned());
         let property = chosen.map_or(longhand.name(), |chosen| chosen.property);
         let value = chosen.map_or_else(reference, |chosen| chosen.value.to_owned());
-        let hosts = needed_by(group, longhand, property, &value);
+        let computed = || chosen::computed(longhand, property, &value);
+        let computed = chosen.map_or_else(computed, |chosen| chosen.computed.clone());
+        let hosts = needed_by(group, longhand, computed.as_deref());
         let reason = chosen.map_or("browsers do not agree, and the control leaves it unset", |chosen| chosen.reason);
         let known: Option<&mut Reset> = resets.iter_mut().find(|reset| reset.property == property);
         match known {
             Some(known) if hosts.is_empty() => known.hosts = "",
             Some(_) => {}
             None => {
-                let (part, measured) = (group.part.clone(), measured(group, longhand));
-                resets.push(Reset { part, property, value, hosts, reason, measured });
+                let (part, longhand) = (group.part.clone(), Some(longhand));
+                resets.push(Reset { part, property, value, hosts, reason, longhand });
             }
         }
     }
@@ -127,8 +134,7 @@ fn differences(group: &Group) -> Vec<Longhand> {
     longhands.filter(|longhand| (0..CONTEXTS.len()).any(|context| differs(longhand, context))).collect()
 }
 
-/// The values of a longhand with who has them, in words.
-fn measured(group: &Group, longhand: Longhand) -> Vec<(String, Vec<String>)> {
+fn measured_in(group: &Group, longhand: Longhand) -> Vec<(String, Vec<String>)> {
     let mut measured: BTreeMap<&str, Vec<String>> = BTreeMap::new();
     for (context, place) in CONTEXTS.iter().enumerate() {
         for (name, kind) in &group.members {
@@ -149,12 +155,11 @@ fn first_value(group: &Group, longhand: Longhand) -> Option<String> {
 }
 
 /// `a` where only the links among the hosts have another value than the chosen one.
-fn needed_by(group: &Group, longhand: Longhand, property: &str, value: &str) -> &'static str {
-    let computed = chosen::computed(longhand, property, value);
+fn needed_by(group: &Group, longhand: Longhand, computed: Option<&str>) -> &'static str {
     let needs = |kind: Kind| {
         let defaults = defaults(kind);
         let Some(default) = defaults.get(&longhand) else { return true };
-        default.values().any(|value| Some(value) != computed.as_deref())
+        default.values().any(|value| Some(value) != computed)
     };
     let others_need_it = group.members.iter().any(|(_, kind)| !kind.is_link() && needs(*kind));
     let only_links = group.members.iter().all(|(_, kind)| kind.is_link());

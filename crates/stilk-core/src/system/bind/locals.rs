@@ -4,7 +4,8 @@ use super::super::Control;
 use super::super::values::{Locals, ValueChecker};
 use crate::diagnostic::{Diagnostic, Diagnostics, unknown_name};
 use crate::sheet::{Declaration, ValuePiece};
-use std::collections::{HashMap, HashSet};
+use rustc_hash::{FxHashMap, FxHashSet};
+use std::collections::HashMap;
 
 /// Locals that are read must be declared, and locals that are declared must have a value at rest.
 pub fn check_locals(control: &Control, declarations: &[(Declaration, usize)], diagnostics: &mut Diagnostics) {
@@ -63,7 +64,7 @@ pub fn check_values(
     diagnostics: &mut Diagnostics,
 ) {
     let is_local = |d: &Declaration| d.name.value.starts_with("--");
-    let mut rest = Locals::new();
+    let mut rest: FxHashMap<String, String> = FxHashMap::default();
     for (declaration, rule) in declarations.iter().filter(|(d, _)| is_local(d)) {
         if control.rules[*rule].is_unconditional()
             && let Some(text) = checker.text(&declaration.value)
@@ -72,11 +73,13 @@ pub fn check_values(
         }
     }
     let paints: Vec<&Declaration> = declarations.iter().map(|(d, _)| d).filter(|d| !is_local(d)).collect();
-    let mut wrong = vec![false; paints.len()];
-    for (i, declaration) in paints.iter().enumerate() {
-        if let Some(diagnostic) = checker.check(declaration, &rest) {
+    // What is wrong, or has no value, is not judged again.
+    let mut texts: Vec<Option<String>> = paints.iter().map(|declaration| checker.text(&declaration.value)).collect();
+    for (declaration, text) in paints.iter().zip(&mut texts) {
+        let at_rest = Locals { rest: &rest, set: None };
+        if let Some(diagnostic) = text.as_ref().and_then(|text| checker.check(declaration, text, at_rest)) {
             diagnostics.push(diagnostic);
-            wrong[i] = true;
+            *text = None;
         }
     }
     // A value that paints nothing at rest is judged where it paints; here only what a condition sets.
@@ -86,23 +89,18 @@ pub fn check_values(
         .map(|(d, _)| d)
         .collect();
     let reach = Reach::new(declarations);
-    let mut judged: HashSet<(&str, String, usize)> = HashSet::new();
+    let mut judged: FxHashSet<(&str, String)> = FxHashSet::default();
     for setter in setters {
         let Some(text) = checker.text(&setter.value) else { continue };
-        let mut locals: Option<Locals> = None;
+        // Options and states often give the same value again.
+        if !judged.insert((&setter.name.value, text.clone())) {
+            continue;
+        }
+        let locals = Locals { rest: &rest, set: Some((&setter.name.value, &text)) };
         let names = reach.of(&setter.name.value);
-        for (i, declaration) in paints.iter().enumerate().filter(|(i, d)| !wrong[*i] && reads_any(d, &names)) {
-            // Options and states often give the same value again.
-            if !judged.insert((&setter.name.value, text.clone(), i)) {
-                continue;
-            }
-            let Some(css) = checker.text(&declaration.value) else { continue };
-            let locals = locals.get_or_insert_with(|| {
-                let mut locals = rest.clone();
-                locals.insert(setter.name.value.clone(), text.clone());
-                locals
-            });
-            if let Some(Err(_)) = checker.fits(&declaration.name.value, &css, locals) {
+        for (declaration, css) in paints.iter().zip(&texts).filter(|(d, _)| reads_any(d, &names)) {
+            let Some(css) = css else { continue };
+            if let Some(Err(_)) = checker.fits(&declaration.name.value, css, locals) {
                 let message = format!("`{}: {text}` does not fit `{}`", setter.name.value, declaration.name.value);
                 let mend = match text.parse::<f64>() {
                     Ok(_) => format!("write `{text}px`, or whatever unit is meant"),
