@@ -19,6 +19,8 @@ use std::rc::Rc;
 pub enum ControlKind {
     /// Does something when pressed.
     Action,
+    /// Leads somewhere, and cannot be taken out of use.
+    Link,
     /// Takes text or a choice from a list.
     Entry,
     /// Is on or off.
@@ -28,10 +30,15 @@ pub enum ControlKind {
 }
 
 impl ControlKind {
-    /// The kind of a control, by its reference host.
+    /// The kind of a control, by its reference host; a link where all hosts are links.
     pub fn of(control: &Control) -> ControlKind {
         let Some(host) = control.template.hosts.first() else { return ControlKind::Other };
         let Some(element) = control.template.document.element(host.bearer) else { return ControlKind::Other };
+        let document = &control.template.document;
+        let is_link = |node| document.element(node).is_some_and(|element| element.local() == "a");
+        if control.template.hosts.iter().all(|host| is_link(host.bearer)) {
+            return ControlKind::Link;
+        }
         match (element.local(), element.attribute("type").unwrap_or("text")) {
             ("button" | "a" | "summary", _) => ControlKind::Action,
             ("input", "submit" | "reset" | "button" | "image") => ControlKind::Action,
@@ -46,6 +53,7 @@ impl ControlKind {
     pub fn noun(self) -> &'static str {
         match self {
             ControlKind::Action => "a button",
+            ControlKind::Link => "a link",
             ControlKind::Entry => "a field",
             ControlKind::Choice => "a checkbox, radio or switch",
             ControlKind::Other => "this",
@@ -56,6 +64,7 @@ impl ControlKind {
     pub fn needed_states(self) -> &'static [&'static str] {
         match self {
             ControlKind::Action => &["hover", "focus", "active", "disabled"],
+            ControlKind::Link => &["hover", "focus", "active"],
             ControlKind::Entry => &["hover", "focus", "invalid", "disabled"],
             ControlKind::Choice => &["hover", "focus", "checked", "disabled"],
             ControlKind::Other => &[],

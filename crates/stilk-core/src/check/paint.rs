@@ -122,7 +122,8 @@ pub fn placeholder_places(look: &Look) -> Vec<TextPlace> {
     nodes.map(|node| TextPlace { node, pseudo: Some("placeholder"), chain: chain(look, node) }).collect()
 }
 
-fn has_generated_text(style: &Style) -> bool {
+/// Whether a pseudo-element has text of its own.
+pub fn has_generated_text(style: &Style) -> bool {
     match style.get(L::Content) {
         Ok(Value::String(text)) => !text.trim().is_empty(),
         Ok(Value::Words(words) | Value::List(words)) => {

@@ -110,6 +110,12 @@ impl<'t> Tracer<'t> {
         origin
     }
 
+    /// Whether a longhand was declared by a keyword that every property takes, such as `inherit`.
+    pub fn is_wide(&self, style: &Style, longhand: Longhand) -> bool {
+        let body = style.winner(longhand).and_then(|id| self.body(id));
+        matches!(body, Some(DeclarationBody::Property(parsed)) if matches!(parsed.declared, Declared::Wide(_)))
+    }
+
     /// The same with tokens of every type, not colours alone.
     pub fn all_tokens(&self, style: &Style, longhand: Longhand) -> Origin {
         let every = Tracer { every_type: true, tokens: self.tokens.clone(), templates: RwLock::default(), ..*self };

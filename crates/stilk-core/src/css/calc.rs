@@ -333,9 +333,12 @@ impl Calc {
         let plain = |amount| Linear { amount, percent: 0.0, has_percent: false };
         match self {
             Calc::Number(n) => Ok(plain(*n)),
-            Calc::Percentage(n) => Ok(Linear { amount: 0.0, percent: *n, has_percent: true }),
+            Calc::Percentage(n) => Ok(match context.whole {
+                Some(whole) => plain(whole * n / 100.0),
+                None => Linear { amount: 0.0, percent: *n, has_percent: true },
+            }),
             Calc::Dimension(n, unit) => Ok(plain(context.canonical(*n, *unit)?)),
-            Calc::Bare(inner) => Ok(plain(inner.eval(context)?.percent)),
+            Calc::Bare(inner) => Ok(plain(inner.eval(&Context { whole: None, ..*context })?.percent)),
             Calc::Sum(terms) => {
                 let mut total = plain(0.0);
                 for term in terms {
@@ -370,13 +373,13 @@ impl Calc {
                 Ok(total)
             }
             Calc::Invert(inner) => Ok(plain(1.0 / inner.eval(context)?.amount)),
-            Calc::Abs(inner) => pick(&[inner.eval(context)?], |v| v[0].abs()),
-            Calc::Sign(inner) => pick(&[inner.eval(context)?], |v| if v[0] == 0.0 { 0.0 } else { v[0].signum() }),
-            Calc::Step(how, terms) => pick(&Self::eval_all(terms.as_slice(), context)?, |v| how.apply(v[0], v[1])),
+            Calc::Abs(inner) => of_plain(&[inner.eval(context)?], |v| v[0].abs()),
+            Calc::Sign(inner) => of_plain(&[inner.eval(context)?], |v| if v[0] == 0.0 { 0.0 } else { v[0].signum() }),
+            Calc::Step(how, terms) => of_plain(&Self::eval_all(terms.as_slice(), context)?, |v| how.apply(v[0], v[1])),
             Calc::Function(function, arguments) => {
                 // Angles are in degrees by now; a bare number given to a trigonometric function is in radians.
                 let angles = arguments[0].kind() == Some(Kind::Quantity(Quantity::Angle));
-                pick(&Self::eval_all(arguments, context)?, |v| function.apply(v, angles))
+                of_plain(&Self::eval_all(arguments, context)?, |v| function.apply(v, angles))
             }
             Calc::Min(terms) => {
                 pick(&Self::eval_all(terms, context)?, |v| v.iter().copied().fold(f64::INFINITY, f64::min))
@@ -442,13 +445,21 @@ impl Function {
     }
 }
 
+/// Why a comparison of lengths with shares of something is not computed.
+pub const COMPARED: Unknown = Unknown("a comparison with a percentage needs a layout");
+
 /// Comparisons need one kind of amount: mixed ones wait for a layout.
 fn pick(values: &[Linear], choose: impl Fn(&[f64]) -> f64) -> Result<Linear, Unknown> {
     if values.iter().all(|v| !v.has_percent) {
         let amounts: Vec<f64> = values.iter().map(|v| v.amount).collect();
         return Ok(Linear { amount: choose(&amounts), percent: 0.0, has_percent: false });
     }
-    Err(Unknown("a comparison with a percentage needs a layout"))
+    Err(COMPARED)
+}
+
+/// The same for functions that neither grow nor shrink with what they are given.
+fn of_plain(values: &[Linear], choose: impl Fn(&[f64]) -> f64) -> Result<Linear, Unknown> {
+    pick(values, choose).map_err(|_| Unknown("a function of a percentage needs a layout"))
 }
 
 /// Browsers clamp what is not finite (CSS Values 4, section 10.9.2); NaN becomes 0.

@@ -22,6 +22,8 @@ pub struct Context {
     pub parent_weight: f64,
     /// Width and height of the viewport in px.
     pub viewport: (f64, f64),
+    /// What percentages are of, in px, where they are to be put in; they stay what they are where nothing is said.
+    pub whole: Option<f64>,
 }
 
 /// `medium`: what browsers start with.
@@ -38,6 +40,7 @@ impl Context {
             line_height: Err(Unknown("it depends on the line height")),
             parent_weight: 400.0,
             viewport: (0.0, 0.0),
+            whole: None,
         }
     }
 }
@@ -247,6 +250,7 @@ mod tests {
             line_height: Ok(30.0),
             parent_weight: 400.0,
             viewport: (1000.0, 500.0),
+            whole: None,
         };
         let value = parse_longhand(longhand, text).unwrap_or_else(|_| panic!("{text} was not read"));
         compute(longhand, &value, &context).map(|value| to_css(&value))

@@ -68,9 +68,11 @@ fn function(parser: &mut Parser) -> Parsed {
 /// A 4 × 4 matrix by columns.
 pub type Matrix = [f64; 16];
 
-const IDENTITY: Matrix = [1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0];
+/// What leaves everything where it is.
+pub const IDENTITY: Matrix = [1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 0.0, 1.0];
 
-fn multiply(a: &Matrix, b: &Matrix) -> Matrix {
+/// One matrix after another: what `b` gives is given to `a`.
+pub fn multiply(a: &Matrix, b: &Matrix) -> Matrix {
     let mut product = [0.0; 16];
     for column in 0..4 {
         for row in 0..4 {
@@ -148,8 +150,8 @@ fn one(name: &str, arguments: &[Value], size: &dyn Fn(bool) -> Option<f64>) -> O
     Some(m)
 }
 
-/// CSS Transforms 2, section 12.1: a rotation about an axis.
-fn rotation(axis: [f64; 3], angle: f64) -> Matrix {
+/// A rotation about an axis by an angle in radians (CSS Transforms 2, section 12.1).
+pub fn rotation(axis: [f64; 3], angle: f64) -> Matrix {
     let norm = axis.iter().map(|c| c * c).sum::<f64>().sqrt();
     if norm == 0.0 {
         return IDENTITY;

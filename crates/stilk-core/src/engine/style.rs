@@ -425,6 +425,17 @@ impl Style {
     }
 
     /// What lengths and weights of this element are relative to.
+    /// A value with shares of so many px put in: for comparisons, which cannot be computed before a layout.
+    ///
+    /// # Errors
+    /// The reason why it cannot be known all the same.
+    pub fn with_whole(&self, longhand: Longhand, px: f64) -> Result<Value, Unknown> {
+        match self.specified(longhand).0.value() {
+            Some(value) => compute(longhand, value, &Context { whole: Some(px), ..*self.context() }),
+            None => self.get(longhand).cloned(),
+        }
+    }
+
     pub(super) fn context(&self) -> &Context {
         self.context.get_or_init(|| {
             let before = self.sizing.replace(Sizing::LineHeight);
@@ -469,6 +480,7 @@ impl Style {
             line_height: Err(Unknown("it depends on the line height")),
             parent_weight: parent_weight.unwrap_or(400.0),
             viewport: (media.width, media.height),
+            whole: None,
         }
     }
 

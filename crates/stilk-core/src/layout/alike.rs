@@ -1,5 +1,6 @@
 //! Whether two looks of one control are laid out alike: whoever knows the boxes of one knows those of the other.
 
+use crate::css::calc::COMPARED;
 use crate::css::property::Longhand as L;
 use crate::dom::{Document, Element, NodeData, NodeId};
 use crate::engine::{PSEUDO_ELEMENTS, Style, Styles};
@@ -119,5 +120,10 @@ fn has_same_styles(one: &Styles, other: &Styles, node: NodeId) -> bool {
 
 fn differs(a: &Style, b: &Style) -> bool {
     let candidates = a.may_differ(b);
-    READS.iter().any(|longhand| candidates.has(*longhand) && a.get(*longhand) != b.get(*longhand))
+    // What is compared with shares of a width has no value of its own yet: what it comes to tells it apart.
+    let compared = |longhand| [0.0, 1000.0].map(|whole| (a.with_whole(longhand, whole), b.with_whole(longhand, whole)));
+    READS.iter().filter(|longhand| candidates.has(**longhand)).any(|longhand| {
+        let value = a.get(*longhand);
+        value != b.get(*longhand) || value == Err(COMPARED) && compared(*longhand).iter().any(|(a, b)| a != b)
+    })
 }

@@ -24,7 +24,7 @@ const DEEPEST: usize = 48;
 /// Places an element in a block of a width.
 pub fn run(document: &Document, styles: &Styles, host: NodeId, width: f32, guess: Guess) -> Result<Found, Unknown> {
     let around = styles.element(host).and_then(|style| style.parent()).ok_or(Unknown("it has no style"))?;
-    let mut builder = Builder { document, styles, guess, tree: Tree::empty(), depth: 0 };
+    let mut builder = Builder { document, styles, guess, width, tree: Tree::empty(), depth: 0 };
     let mut children = Children::new(around, false);
     builder.element(host, &mut children)?;
     let children = builder.finish(children)?;
@@ -68,6 +68,8 @@ pub(super) struct Builder<'b> {
     document: &'b Document,
     styles: &'b Styles,
     pub(super) guess: Guess,
+    /// The room that there is, in px.
+    pub(super) width: f32,
     tree: Tree,
     depth: usize,
 }
@@ -105,6 +107,10 @@ impl<'b> Builder<'b> {
 
     fn element(&mut self, node: NodeId, children: &mut Children) -> Result<(), Unknown> {
         match self.style((node, None)) {
+            Some(style) if self.document.element(node).is_some_and(|element| element.local() == "br") => {
+                // As if a newline stood there that is kept (HTML, section 15.3.4).
+                if style.is(L::Display, "none") { Ok(()) } else { self.break_line(children) }
+            }
             Some(style) => self.boxed((node, None), style, children),
             None => Ok(()),
         }
@@ -189,7 +195,7 @@ impl<'b> Builder<'b> {
 
     /// A box that is laid out for itself: a block, a flex or grid container, a native control.
     fn block(&mut self, origin: Origin, style: &'b Style) -> Result<BoxId, Unknown> {
-        let mut own = boxed(style, self.guess)?;
+        let mut own = boxed(style, self.guess, self.width)?;
         let has_items =
             ["flex", "inline-flex", "grid", "inline-grid"].iter().any(|display| style.is(L::Display, display));
         own.display = match style.get(L::Display)? {
@@ -363,7 +369,7 @@ impl<'b> Builder<'b> {
         if !style.is(L::VerticalAlign, "baseline") {
             return Err(Unknown("a vertical alignment other than by the baseline"));
         }
-        let own = boxed(style, self.guess)?;
+        let own = boxed(style, self.guess, self.width)?;
         let px = |value: taffy::LengthPercentage| {
             let raw = value.into_raw();
             if raw.tag() == taffy::CompactLength::LENGTH_TAG {

@@ -12,15 +12,14 @@ mod inline;
 mod reference_font;
 mod style;
 mod text;
+mod transform;
 mod tree;
 
 pub use alike::READS;
 
 use crate::css::Unknown;
-use crate::css::property::Longhand as L;
-use crate::css::value::Value;
 use crate::dom::{Document, NodeId};
-use crate::engine::{Style, Styles};
+use crate::engine::Styles;
 use std::cell::RefCell;
 use std::rc::Rc;
 
@@ -331,7 +330,7 @@ impl Layout {
             };
             if let (Some(style), Some(own)) = (style, self.of(node, pseudo)) {
                 for (rect, own) in rects.iter_mut().zip(own.runs) {
-                    *rect = transformed(style, *rect, own)?;
+                    *rect = transform::drawn(style, *rect, own)?;
                 }
             }
             at = match pseudo {
@@ -342,34 +341,4 @@ impl Layout {
         }
         Ok(rects)
     }
-}
-
-/// A rectangle under the translation and scale of a box.
-fn transformed(style: &Style, mut rect: Rect, own: Rect) -> Result<Rect, Unknown> {
-    let is_none = |longhand| style.is(longhand, "none");
-    if is_none(L::Translate) && is_none(L::Scale) && is_none(L::Rotate) && is_none(L::Transform) {
-        return Ok(rect);
-    }
-    if !is_none(L::Rotate) || !is_none(L::Transform) {
-        return Err(Unknown("a transform other than a translation and a scale"));
-    }
-    if let Value::Words(words) = style.get(L::Scale)? {
-        let factor = |index: usize| words.get(index).and_then(Value::as_number).map(|n| n as f32);
-        let across = factor(0).unwrap_or(1.0);
-        let down = factor(1).unwrap_or(across);
-        let (cx, cy) = (own.x + own.width / 2.0, own.y + own.height / 2.0);
-        rect.x = cx + (rect.x - cx) * across;
-        rect.y = cy + (rect.y - cy) * down;
-        rect.width *= across;
-        rect.height *= down;
-    }
-    if let Value::Words(words) = style.get(L::Translate)? {
-        let px = |index: usize, whole: f32| match words.get(index) {
-            Some(Value::Length(length)) => (length.px + length.percent / 100.0 * f64::from(whole)) as f32,
-            _ => 0.0,
-        };
-        rect.x += px(0, own.width);
-        rect.y += px(1, own.height);
-    }
-    Ok(rect)
 }

@@ -2,23 +2,25 @@
 
 use super::Guess;
 use crate::css::Unknown;
+use crate::css::calc::COMPARED;
 use crate::css::property::Longhand as L;
 use crate::css::value::{LengthPercentage as Length, Value};
 use crate::engine::Style;
+use std::borrow::Cow;
 use taffy::prelude::*;
 use taffy::{AlignContentKeyword, AlignItemsKeyword, AlignmentSafety, Direction, Overflow, Point};
 
 const MIXED: Unknown = Unknown("a size that is not modelled in a layout");
 
 /// Everything that a box's own values say, but for `display`.
-pub fn boxed(style: &Style, guess: Guess) -> Result<taffy::Style, Unknown> {
+pub fn boxed(style: &Style, guess: Guess, width: f32) -> Result<taffy::Style, Unknown> {
     if !style.is(L::WritingMode, "horizontal-tb") {
         return Err(Unknown("a layout of vertical writing"));
     }
     if !style.is(L::Float, "none") {
         return Err(Unknown("a layout of floats"));
     }
-    let reader = Reader { style, guess };
+    let reader = Reader { style, guess, width };
     let is_static = style.is(L::Position, "static");
     let is_moved = [L::Transform, L::Translate, L::Rotate, L::Scale, L::Filter].iter().any(|l| !style.is(*l, "none"));
     let inset = |side| if is_static { Ok(LengthPercentageAuto::auto()) } else { reader.auto(side) };
@@ -109,6 +111,8 @@ fn container(style: &Style, reader: &Reader) -> Result<taffy::Style, Unknown> {
 struct Reader<'r> {
     style: &'r Style,
     guess: Guess,
+    /// The room that there is at most, in px.
+    width: f32,
 }
 
 impl Reader<'_> {
@@ -121,8 +125,20 @@ impl Reader<'_> {
         }
     }
 
+    /// A value; what compares a length with a share of a width is known at both ends only: in no room, and in all there is.
+    fn value(&self, longhand: L) -> Result<Cow<'_, Value>, Unknown> {
+        const DOWN: [L; 6] = [L::Height, L::MinHeight, L::MaxHeight, L::Top, L::Bottom, L::RowGap];
+        match self.style.get(longhand) {
+            Err(COMPARED) if !DOWN.contains(&longhand) => {
+                let whole = if self.guess.natural == 0.0 { 0.0 } else { f64::from(self.width) };
+                self.style.with_whole(longhand, whole).map(Cow::Owned)
+            }
+            found => found.map(Cow::Borrowed),
+        }
+    }
+
     fn auto(&self, longhand: L) -> Result<LengthPercentageAuto, Unknown> {
-        Ok(match self.style.get(longhand)? {
+        Ok(match &*self.value(longhand)? {
             Value::Length(length) => match self.length(*length) {
                 (_, Some(share)) => LengthPercentageAuto::percent(share),
                 (px, None) => LengthPercentageAuto::length(px),
@@ -135,7 +151,7 @@ impl Reader<'_> {
     }
 
     fn plain(&self, longhand: L) -> Result<LengthPercentage, Unknown> {
-        match self.style.get(longhand)? {
+        match &*self.value(longhand)? {
             Value::Length(length) => Ok(match self.length(*length) {
                 (_, Some(share)) => LengthPercentage::percent(share),
                 (px, None) => LengthPercentage::length(px),
@@ -149,7 +165,7 @@ impl Reader<'_> {
     }
 
     fn size(&self, longhand: L) -> Result<Dimension, Unknown> {
-        Ok(match self.style.get(longhand)? {
+        Ok(match &*self.value(longhand)? {
             Value::Length(length) => match self.length(*length) {
                 (_, Some(share)) => Dimension::percent(share),
                 (px, None) => Dimension::length(px),

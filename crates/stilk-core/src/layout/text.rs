@@ -59,6 +59,17 @@ impl<'b> Builder<'b> {
         children.line.as_mut().ok_or(TOO_DEEP)
     }
 
+    /// A forced break. Items of a flex or grid container stand beside each other whatever breaks there are.
+    pub(super) fn break_line(&mut self, children: &mut Children) -> Result<(), Unknown> {
+        if children.has_items {
+            return Ok(());
+        }
+        let line = self.line(children)?;
+        line.inline.pieces.push(Piece::Break);
+        (line.after_space, line.is_solid) = (true, true);
+        Ok(())
+    }
+
     /// Text (CSS Text 3, section 4.1.1): white space collapses where it may.
     pub(super) fn text(
         &mut self,

@@ -178,6 +178,10 @@ fn what_is_pressed_goes_down_by_as_much_as_stands_out_below_it() {
             "pressed, `label` of `x` goes down by 9px, through the layer that stands out by 6px | move by `6px`, or let a local give both"
         ]
     );
+    // A layer that nobody sees stands out nowhere: it keeps the pointer.
+    for hidden in ["opacity: 0;", "visibility: hidden;", "scale: 0;"] {
+        assert_eq!(layers("9px", &behind.replace("inset", &format!("{hidden} inset"))), (Vec::new(), 0), "{hidden}");
+    }
     let along =
         "@part label::after { content: \"\"; position: absolute; z-index: -1; inset: 6px 0 -6px; background: {b}; }";
     assert_eq!(
@@ -186,4 +190,18 @@ fn what_is_pressed_goes_down_by_as_much_as_stands_out_below_it() {
             "pressed, `label` of `x` goes down by 4px and its lower layer goes along | in `@state active`, move the lower layer up by 4px"
         ]
     );
+}
+
+#[test]
+fn a_ring_that_is_too_thin_is_made_wide_enough() {
+    let ring = |outline: &str, more: &str| {
+        Memory::with_sheet(&format!(
+            "@control x {{ background: {{b}}; color: {{paper}}; {more} @state focus {{ outline: {outline}; outline-offset: 2px; }} }}"
+        ))
+    };
+    mends("contrast/focus", ring("1px solid {b}", ""), &["2px"]);
+    mends("contrast/focus", ring("0.1rem solid {b}", ""), &["2px"]);
+    // Where the ring is pale as well, its colour comes first.
+    let (found, _) = said("contrast/focus", &ring("1px solid {paper}", ""));
+    assert!(found.len() == 1 && found[0].contains("it needs 3:1"), "{found:?}");
 }

@@ -8,6 +8,7 @@ mod cases;
 mod checks;
 mod examples;
 mod geometry;
+mod judged;
 mod layout;
 mod memory;
 mod placed;

@@ -1,7 +1,7 @@
 //! One variant is computed for all that no check can tell apart; the report must be the one that all would give.
 
 use crate::memory::{Memory, messages};
-use stilk_core::check::{Report, Settings, run};
+use stilk_core::check::{Report, Settings, Variants, Within, reach, run};
 use stilk_core::stylesheet::{Purpose, write};
 
 fn report(memory: &Memory, every_case: bool) -> Report {
@@ -162,6 +162,57 @@ fn sizes_are_told_apart_in_variants_that_draw_a_gradient_only() {
     assert_eq!(split.findings.len(), 1, "{:?}", split.findings);
     assert!(split.findings[0].evidence.as_ref().is_some_and(|evidence| evidence.worst.contains("large")));
     assert_eq!((split.unknown, plain.findings.len()), (0, 0));
+}
+
+#[test]
+fn sizes_are_told_apart_in_states_and_themes_in_which_a_part_decides_only() {
+    let sheet = |hover: &str| {
+        format!(
+            "@control x {{ display: block; inline-size: 400px; padding: 8px; color: {{paper}}; font: 16px/24px sans-serif;
+               background: linear-gradient(to right, black 50%, {{a}} 60%);
+               @state hover {{ {hover} }} @state active {{ top: 1px; }} @state disabled {{ opacity: .5; }}
+               @axis size {{ small {{ padding-inline-start: 4px; }} large {{ padding-inline-start: 350px; }} larger {{ padding-inline-start: 360px; }} }} }}"
+        )
+    };
+    let of = |memory: &Memory| same(&memory.clone().only(&["contrast/text"]));
+    let everywhere = of(&Memory::with_sheet(&sheet("background: linear-gradient(to right, black 40%, {a} 60%);")));
+    let at_rest = of(&Memory::with_sheet(&sheet("background: black;")));
+    assert!(at_rest.computed < everywhere.computed, "{} {}", at_rest.computed, everywhere.computed);
+    assert_eq!((at_rest.findings.len(), at_rest.unknown), (1, 0));
+    // At night the whole gradient is dark.
+    const DARK: &str = r#"{ "$type": "color", "$value": { "colorSpace": "srgb", "components": [0, 0, 0.2] } }"#;
+    const LIGHT: &str = r#"{ "$type": "color", "$value": { "colorSpace": "srgb", "components": [0, 1, 0] } }"#;
+    let [dark, light] = [DARK, LIGHT].map(|a| of(&themed(a, &sheet("outline: 1px solid;"))));
+    assert!(dark.computed < light.computed, "{} {}", dark.computed, light.computed);
+    assert_eq!(dark.unknown + light.unknown, 0);
+}
+
+#[test]
+fn a_token_is_looked_for_in_variants_that_it_reaches() {
+    let sheet = "@control x { color: {b}; background: {paper}; padding: {gap};
+        @axis tone { plain { } loud { color: {a}; } quiet { opacity: .9; } } @option wide { padding: 20px; } }";
+    let memory = Memory::with_sheet(sheet);
+    let project = memory.load();
+    let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
+    let within = |path: &str| {
+        let token = system.tokens.find(path).expect("a token");
+        let place = system.tokens.get(token).definitions().next().expect("a definition").span;
+        reach::within(system, [&place])
+    };
+    let written = write(system, &project.sources, Purpose::Page);
+    let decided = |within: Within| {
+        let settings = Settings { threads: 1, only: vec!["contrast/text"], within, ..Settings::default() };
+        run(system, &project.sources, &written, &settings).decided["contrast/text"]
+    };
+    let all = decided(Within::default());
+    // One tone of three.
+    assert!(matches!(&within("a").controls.unwrap()["x"], Variants::With(lists) if lists.len() == 1));
+    assert_eq!(decided(within("a")) * 3, all);
+    // What the base uses, and what every control lies on, reaches all.
+    for path in ["b", "gap", "paper"] {
+        assert_eq!(within(path).controls.unwrap()["x"], Variants::All, "{path}");
+        assert_eq!(decided(within(path)), all, "{path}");
+    }
 }
 
 #[test]

@@ -154,7 +154,7 @@ fn marks(style: &Style, is_icon: bool) -> Result<Vec<Mark>, Unknown> {
     }
     let fill = style.used_color(L::BackgroundColor)?;
     add(Mark { what: "fill", longhand: L::BackgroundColor, color: fill, width: f64::INFINITY });
-    for (color, width) in rings(style)? {
+    for Ring { color, width, .. } in rings(style)? {
         add(Mark { what: "ring", longhand: L::BoxShadow, color, width });
     }
     if is_icon {
@@ -163,13 +163,26 @@ fn marks(style: &Style, is_icon: bool) -> Result<Vec<Mark>, Unknown> {
     Ok(marks)
 }
 
-/// Shadows without a blur that stand out on all sides: colour and width in px.
+/// A shadow without a blur that stands out on all sides.
+#[derive(Debug, Clone, Copy, PartialEq)]
+pub struct Ring {
+    /// Its colour.
+    pub color: Absolute,
+    /// How much of it can be seen, in px.
+    pub width: f64,
+    /// The ring that it lies around, where there is one over it.
+    pub around: Option<Absolute>,
+}
+
+/// The rings that can be seen, the topmost first.
 ///
 /// # Errors
 /// The reason why they cannot be known.
-pub fn rings(style: &Style) -> Result<Vec<(Absolute, f64)>, Unknown> {
+pub fn rings(style: &Style) -> Result<Vec<Ring>, Unknown> {
     let Value::List(shadows) = style.get(L::BoxShadow)? else { return Ok(Vec::new()) };
-    let mut rings = Vec::new();
+    let mut rings: Vec<Ring> = Vec::new();
+    // How far the shadows over it reach, outside of the box and in it: the first is the topmost.
+    let mut reach: [(f64, Option<Absolute>); 2] = [(0.0, None); 2];
     for shadow in shadows {
         let Value::Words(words) = shadow else { continue };
         let px: Vec<f64> = words.iter().filter_map(Value::as_px).collect();
@@ -178,7 +191,15 @@ pub fn rings(style: &Style) -> Result<Vec<(Absolute, f64)>, Unknown> {
             && *spread > x.abs().max(y.abs())
         {
             let color = color.resolve(style.surroundings()).ok_or(Unknown("a shadow's colour is not modelled yet"))?;
-            rings.push((color, spread - x.abs().max(y.abs())));
+            let (far, around) = &mut reach[usize::from(words.iter().any(|word| word.is("inset")))];
+            let edge = spread - x.abs().max(y.abs());
+            if edge <= *far {
+                continue;
+            }
+            rings.push(Ring { color, width: edge - *far, around: *around });
+            if color.alpha == 1.0 {
+                (*far, *around) = (edge, Some(color));
+            }
         }
     }
     Ok(rings)

@@ -1,8 +1,9 @@
 //! `contrast/focus`: people see where the keyboard is.
 
-use super::boxes::{self, rings};
+use super::boxes::{self, Ring, rings};
 use super::text::{floor, is_inactive};
 use crate::case::Look;
+use crate::check::mend::length::Sum;
 use crate::check::paint::{self, Pixel, Stack, contrast, hex};
 use crate::check::relevance::Reads;
 use crate::check::sink::{Cause, Fault, Sink};
@@ -12,7 +13,7 @@ use crate::css::Unknown;
 use crate::css::color::Absolute;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
-use crate::diagnostic::{Diagnostic, Level};
+use crate::diagnostic::{Diagnostic, Edit, Level};
 use crate::engine::Style;
 
 /// The check.
@@ -72,6 +73,8 @@ struct Sign {
     pixel: Pixel,
     beside: Pixel,
     origin: Origin,
+    /// What makes it wide enough, where that can be written.
+    wider: Option<Edit>,
 }
 
 fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sink: &mut Sink) -> Result<bool, Unknown> {
@@ -117,6 +120,11 @@ fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sin
     if let Some(span) = best.origin.declaration.filter(|span| Some(*span) != diagnostic.span) {
         diagnostic = diagnostic.related(span, format!("the {}", best.what));
     }
+    if best.ratio >= NEEDED
+        && let Some(edit) = &best.wider
+    {
+        diagnostic = diagnostic.mend(format!("write `{}` for its width", edit.text)).edit(Some(edit.clone()));
+    }
     let words = if best.ratio < NEEDED { "" } else { "width" };
     let cause = Cause { spans: vec![best.origin.span()], words: words.into() };
     sink.fail(inspection, shown, Fault { cause, score: rank(best), figures, diagnostic });
@@ -155,12 +163,15 @@ fn signs<'i>(inspection: &Inspection<'i>, rest: &'i Look, look: &'i Look) -> Res
                 let offset = style.px(L::OutlineOffset)?;
                 let width = style.px(L::OutlineWidth)?;
                 let origin = inspection.tracer.color_origin(style, L::OutlineColor);
-                signs.push(ring(look, &styles, &color, (width, offset), origin)?);
+                let within = if offset > 0.0 { Within::Page } else { Within::Control };
+                let sign = ring(look, &styles, &color, (width, within), origin)?;
+                signs.push(Sign { wider: wider(inspection, style, width), ..sign });
             }
             let known = before.map_or(Ok(Vec::new()), |before| rings(before))?;
-            for (color, width) in rings(style)?.into_iter().filter(|ring| !known.contains(ring)) {
+            for Ring { color, width, around } in rings(style)?.into_iter().filter(|ring| !known.contains(ring)) {
                 let origin = inspection.tracer.origin(style, L::BoxShadow);
-                signs.push(ring(look, &styles, &color, (width, 0.0), origin)?);
+                let within = around.map_or(Within::Control, Within::Ring);
+                signs.push(ring(look, &styles, &color, (width, within), origin)?);
             }
         }
     }
@@ -170,22 +181,46 @@ fn signs<'i>(inspection: &Inspection<'i>, rest: &'i Look, look: &'i Look) -> Res
     Ok(signs)
 }
 
-/// A ring beside the page; one without a gap touches the control as well.
+/// The edit that makes an outline as wide as it must be: a name that others build on stays, as the least it may be.
+fn wider(inspection: &Inspection, style: &Style, width: f64) -> Option<Edit> {
+    if width >= WIDTH {
+        return None;
+    }
+    let own = Sum::default().and(1.0, inspection.length_in(style, L::OutlineWidth, width)).css(width);
+    let is_name = own.contains(['{', '(']);
+    let css = if is_name { format!("max({own}, {}px)", number(WIDTH)) } else { format!("{}px", number(WIDTH)) };
+    inspection.rewrite(style, L::OutlineWidth, width, &css)
+}
+
+/// What a ring touches on its inner side.
+enum Within {
+    /// The page shows through a gap.
+    Page,
+    /// The control itself.
+    Control,
+    /// Another ring.
+    Ring(Absolute),
+}
+
+/// A ring beside the page, and beside what it lies around.
 fn ring(
     look: &Look,
     styles: &[&Style],
     color: &Absolute,
-    (width, offset): (f64, f64),
+    (width, within): (f64, Within),
     origin: Origin,
 ) -> Result<Sign, Unknown> {
     let around = &styles[..styles.len() - 1];
     let mut worst: Option<(f64, Pixel, Pixel)> = None;
     let outer = Stack::of(around)?;
-    let inner = if offset <= 0.0 { Some(Stack::of(styles)?) } else { None };
+    let control = if matches!(within, Within::Control) { Some(Stack::of(styles)?) } else { None };
     for surface in look.surfaces.iter() {
         let mut beside = outer.behind(look, *surface)?;
-        if let Some(inner) = &inner {
-            beside.extend(inner.behind(look, *surface)?);
+        if let Some(control) = &control {
+            beside.extend(control.behind(look, *surface)?);
+        }
+        if let Within::Ring(inner) = &within {
+            beside.extend(outer.painted(look, *surface, inner)?);
         }
         for pixel in outer.painted(look, *surface, color)? {
             for beside in &beside {
@@ -197,7 +232,7 @@ fn ring(
         }
     }
     let (ratio, pixel, beside) = worst.ok_or(Unknown("there is no surface"))?;
-    Ok(Sign { what: "ring", ratio, width, pixel, beside, origin })
+    Ok(Sign { what: "ring", ratio, width, pixel, beside, origin, wider: None })
 }
 
 /// Where there is no ring: borders and fills that become others.
@@ -230,7 +265,7 @@ fn changed<'i>(
             }
             let Some((ratio, pixel, beside)) = worst else { continue };
             let origin = inspection.tracer.color_origin(after.style(), mark.longhand);
-            signs.push(Sign { what: mark.what, ratio, width: mark.width, pixel, beside, origin });
+            signs.push(Sign { what: mark.what, ratio, width: mark.width, pixel, beside, origin, wider: None });
         }
     }
     Ok(())

@@ -35,7 +35,8 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let is_own = style.winner(L::FontFamily).is_some_and(|id| id.sheet != 0);
             let Ok(Value::List(families)) = style.get(L::FontFamily) else { continue };
             let last = families.last().map(to_css).unwrap_or_default();
-            if !is_own || GENERIC_FAMILIES.contains(&last.as_str()) {
+            // What is taken over from around is not the control's own choice.
+            if !is_own || inspection.tracer.is_wide(style, L::FontFamily) || GENERIC_FAMILIES.contains(&last.as_str()) {
                 continue;
             }
             let place = inspection.tracer.origin(style, L::FontFamily).declaration;

@@ -32,7 +32,14 @@ pub const CHECK: Check = Check {
 const BADGE: &str =
     "<button type=\"button\"><span part=\"label\"><slot>Book</slot></span><span part=\"badge\">2</span></button>\n";
 
-const READS: [L; 13] = [
+const READS: [L; 20] = [
+    L::ClipPath,
+    L::MarginBottom,
+    L::MarginLeft,
+    L::MarginRight,
+    L::MarginTop,
+    L::Opacity,
+    L::Visibility,
     L::Position,
     L::Top,
     L::Right,
@@ -80,13 +87,21 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                         "write `position: relative` on the control or on a part around it",
                         L::Position,
                     ))
+                } else if let Some((axis, longhand)) = twice(style) {
+                    Some((
+                        format!("{name} of `{}` is placed twice {axis}: two insets and a size", control.value),
+                        "one of the three is not used".to_owned(),
+                        "take one out, or write `margin: auto` to centre it between the insets",
+                        longhand,
+                    ))
                 } else {
-                    twice(style).map(|(axis, longhand)| {
+                    around.push(style);
+                    nowhere(style).filter(|_| paint::is_visible(&around) == Ok(true)).map(|axis| {
                         (
-                            format!("{name} of `{}` is placed twice {axis}: two insets and a size", control.value),
-                            "one of the three is not used".to_owned(),
-                            "take one out, or write `margin: auto` to centre it between the insets",
-                            longhand,
+                            format!("{name} of `{}` is placed, but nowhere {axis}", control.value),
+                            "stands wherever the text left off".to_owned(),
+                            "write an inset for that axis",
+                            L::Position,
                         )
                     })
                 };
@@ -125,4 +140,13 @@ fn twice(style: &Style) -> Option<(&'static str, L)> {
         }
     }
     None
+}
+
+/// The axis on which a box has no inset; what is there for screen readers only stands where it likes.
+fn nowhere(style: &Style) -> Option<&'static str> {
+    let is_unseen = !style.is(L::ClipPath, "none")
+        || [L::Width, L::Height].iter().all(|side| style.px(*side).is_ok_and(|px| px <= 1.0));
+    let axes = [("across", L::Left, L::Right), ("downwards", L::Top, L::Bottom)];
+    let is_auto = |longhand: L| style.is(longhand, "auto");
+    axes.into_iter().find(|(_, start, end)| !is_unseen && is_auto(*start) && is_auto(*end)).map(|(axis, ..)| axis)
 }

@@ -13,6 +13,7 @@ use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::css::value::Value;
 use crate::diagnostic::{Diagnostic, Level};
+use crate::dom::NodeId;
 use crate::engine::Style;
 
 /// The check.
@@ -146,6 +147,9 @@ fn of_boxes<'l>(rest: &Look, active: &'l Look) -> Result<Vec<Press<'l>>, Unknown
             if !is_behind || style.is_empty_generated() || style.is(L::Display, "none") || !paint::paints_box(style) {
                 continue;
             }
+            if !is_seen(rest, layer, style)? {
+                continue;
+            }
             let [x, y, right, bottom] = rest.gaps(layer, (node, None))?;
             if x.abs() > 1.0 || right.abs() > 1.0 || !(-NEAR..=DEEP).contains(&y) || !(NEAR..=DEEP).contains(&-bottom) {
                 continue;
@@ -163,6 +167,13 @@ fn of_boxes<'l>(rest: &Look, active: &'l Look) -> Result<Vec<Press<'l>>, Unknown
         }
     }
     Ok(found)
+}
+
+/// Whether anybody sees a layer: one that is there for the pointer only stands out nowhere.
+fn is_seen(look: &Look, (node, pseudo): (NodeId, Option<&str>), style: &Style) -> Result<bool, Unknown> {
+    let mut styles = paint::styles_of(look, &paint::chain(look, node));
+    styles.extend(pseudo.map(|_| style));
+    paint::is_visible(&styles)
 }
 
 fn fail(inspection: &Inspection, active: &Shown, press: &Press, sink: &mut Sink) {

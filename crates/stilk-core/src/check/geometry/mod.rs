@@ -28,8 +28,8 @@ fn definite(style: &Style, horizontal: bool) -> Option<f64> {
 }
 
 /// What sizes and places depend on, and what is drawn elsewhere than it is laid out, or not at all.
-pub(super) const SIZES: [L; READS.len() + 6] =
-    joined(READS, [L::Opacity, L::Rotate, L::Scale, L::Translate, L::Visibility, L::ZIndex]);
+pub(super) const SIZES: [L; READS.len() + 7] =
+    joined(READS, [L::Opacity, L::Rotate, L::Scale, L::TransformOrigin, L::Translate, L::Visibility, L::ZIndex]);
 
 /// The same, and what a box paints.
 const PAINTED: [L; SIZES.len() + 3] = joined(SIZES, [L::BackgroundColor, L::BackgroundImage, L::BorderTopStyle]);

@@ -1,6 +1,7 @@
 //! Lengths by the names that sheets have for them, and sums of them to write instead of a number that was nudged.
 
 use crate::check::Inspection;
+use crate::css::grammar::Grammar;
 use crate::css::property::Longhand as L;
 use crate::css::serialize::number;
 use crate::css::value::Value;
@@ -120,7 +121,10 @@ impl Inspection<'_> {
             let is_all = only && is_one;
             let own = self.px_of(style, text).or_else(|| is_all.then_some(px))?;
             let name = is_name.then(|| text.to_owned());
-            ((own - px).abs() <= SAME).then_some(Part { place, length: Length { px, name } })
+            // Browsers draw lines in whole px, none thinner than one (CSS Backgrounds 3, section 3.3).
+            let is_line = matches!(longhand.grammar(), Grammar::LineWidth) && own > 0.0;
+            let is_it = (own - px).abs() <= SAME || is_line && own.max(1.0).floor() == px;
+            is_it.then_some(Part { place, length: Length { px, name } })
         })
     }
 

@@ -1,6 +1,7 @@
 //! `reset/forced-colors`: states stay visible where the device forces its own colours.
 
 use crate::case::{Look, Unit};
+use crate::check::paint::has_generated_text;
 use crate::check::relevance::{Colors, Dependence, Reads};
 use crate::check::sink::{Cause, Fault, Sink};
 use crate::check::visible::{Change, UNSEEN, changes};
@@ -84,10 +85,12 @@ fn run(survey: &Survey, sink: &mut Sink) {
 /// Whether a change can be seen although colours are forced.
 pub fn stays(before: &Look, after: &Look, change: &Change) -> bool {
     let (Some(new), old) = (change.style(after), change.style(before)) else { return false };
-    let is_text_or_picture = change.pseudo.is_none()
-        && after.document.descendants(change.node).iter().any(|node| {
+    let is_text_or_picture = match change.pseudo {
+        Some(_) => has_generated_text(new) || old.is_some_and(|old| has_generated_text(old)),
+        None => after.document.descendants(change.node).iter().any(|node| {
             after.document.has_own_text(*node) || after.document.element(*node).is_some_and(|e| e.local() == "svg")
-        });
+        }),
+    };
     let is_kept = |style: &Style| style.is(L::ForcedColorAdjust, "none");
     // Colours and shadows are replaced (section 3.1).
     if change.is_color() || matches!(change.longhand, L::BoxShadow | L::TextShadow) {

@@ -26,17 +26,50 @@ pub const CHECK: Check = Check {
     scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
 };
 
-const READS: [L; 6] =
-    [L::BackgroundColor, L::BorderTopColor, L::BorderTopStyle, L::BorderTopWidth, L::Color, L::ColorScheme];
+const READS: [L; 15] = [
+    L::BackgroundColor,
+    L::Color,
+    L::ColorScheme,
+    L::BorderTopColor,
+    L::BorderTopStyle,
+    L::BorderTopWidth,
+    L::BorderRightColor,
+    L::BorderRightStyle,
+    L::BorderRightWidth,
+    L::BorderBottomColor,
+    L::BorderBottomStyle,
+    L::BorderBottomWidth,
+    L::BorderLeftColor,
+    L::BorderLeftStyle,
+    L::BorderLeftWidth,
+];
 
-/// Whether the border is one with the fill.
-fn is_one(style: &Style) -> Result<Option<bool>, Unknown> {
-    if style.px(L::BorderTopWidth)? == 0.0 {
+const SIDES: [(L, L); 4] = [
+    (L::BorderTopWidth, L::BorderTopColor),
+    (L::BorderRightWidth, L::BorderRightColor),
+    (L::BorderBottomWidth, L::BorderBottomColor),
+    (L::BorderLeftWidth, L::BorderLeftColor),
+];
+
+/// Whether the border of a side is one with the fill.
+fn is_one(style: &Style, (width, color): (L, L)) -> Result<Option<bool>, Unknown> {
+    if style.px(width)? == 0.0 {
         return Ok(None);
     }
-    let (fill, edge) = (style.used_color(L::BackgroundColor)?, style.used_color(L::BorderTopColor)?);
+    let (fill, edge) = (style.used_color(L::BackgroundColor)?, style.used_color(color)?);
     let opaque = fill.alpha == 1.0 && edge.alpha == 1.0;
     Ok(opaque.then(|| fill.srgb() == edge.srgb()))
+}
+
+/// The first side whose border was one with the fill, keeps its colour and is so no more: its colour's longhand.
+fn split(before: &Style, after: &Style) -> Result<Option<L>, Unknown> {
+    for side in SIDES {
+        let same_edge = || after.used_color(side.1).ok() == before.used_color(side.1).ok();
+        if is_one(before, side)? == Some(true) && is_one(after, side)? == Some(false) && same_edge() {
+            return Ok(Some(side.1));
+        }
+    }
+    Ok(None)
 }
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
@@ -47,19 +80,16 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let (Some(before), Some(after)) = (rest.look.styles.element(node), shown.look.styles.element(node)) else {
                 continue;
             };
-            let same_edge = || after.used_color(L::BorderTopColor).ok() == before.used_color(L::BorderTopColor).ok();
-            let (was, is) = match (is_one(before), is_one(after)) {
-                (Ok(was), Ok(is)) => (was, is),
-                (Err(reason), _) | (_, Err(reason)) => {
+            let color = match split(before, after) {
+                Ok(Some(color)) => color,
+                Ok(None) => continue,
+                Err(reason) => {
                     unknown = Some(reason);
                     continue;
                 }
             };
-            if was != Some(true) || is != Some(false) || !same_edge() {
-                continue;
-            }
             let fill = inspection.tracer.origin(after, L::BackgroundColor);
-            let edge = inspection.tracer.origin(after, L::BorderTopColor);
+            let edge = inspection.tracer.origin(after, color);
             let state = inspection.system.states.set_name(shown.states).replace('+', " and ");
             let control = &inspection.unit.control.name;
             let name = element_name(shown.look, node, None);

@@ -89,8 +89,9 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     if x.hypot(y) <= LOST || keeps(active.look, x, y) {
         return;
     }
-    let longhand = if before.get(L::Translate) == after.get(L::Translate) { L::Transform } else { L::Translate };
-    let place = inspection.tracer.origin(after, longhand).declaration;
+    let moved = [L::Translate, L::Transform, L::Top, L::Bottom, L::Left, L::Right];
+    let longhand = moved.into_iter().find(|longhand| before.get(*longhand) != after.get(*longhand));
+    let place = longhand.and_then(|longhand| inspection.tracer.origin(after, longhand).declaration);
     let control = &inspection.unit.control.name;
     let edge = match (x, y) {
         (_, y) if y > 0.01 => "upper",

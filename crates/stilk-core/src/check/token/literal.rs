@@ -2,10 +2,9 @@
 
 use crate::check::sink::Sink;
 use crate::check::{Check, Example, Scope, Survey};
-use crate::css::color::{Color, parse};
+use crate::css::color::{Color, whole};
 use crate::diagnostic::{Diagnostic, Level};
-use crate::tokens::Piece;
-use cssparser::Parser;
+use cssparser::{ParseError, Parser, Token};
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -24,11 +23,8 @@ fn run(survey: &Survey, sink: &mut Sink) {
     for control in &survey.system.controls {
         for declaration in control.rules.iter().flat_map(|rule| &rule.declarations) {
             sink.decided(CHECK.id, 1);
-            let texts = declaration.value.pieces.iter().filter_map(|piece| match piece {
-                Piece::Text(text) => Some(text.as_str()),
-                _ => None,
-            });
-            let Some(word) = texts.flat_map(literals).next() else { continue };
+            let text = declaration.value.write(&mut |_| "var(--token)".to_owned(), &mut str::to_owned);
+            let Some(word) = first_literal(&mut Parser::new(&text)) else { continue };
             let message = format!("`{word}` in `{}` is the same in every theme", control.name.value);
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, declaration.span, message)
                 .label("a colour of its own")
@@ -38,13 +34,34 @@ fn run(survey: &Survey, sink: &mut Sink) {
     }
 }
 
-/// Colours in a text that are neither system colours, `transparent` nor `currentcolor`.
-fn literals(text: &str) -> Vec<String> {
-    let words = text.split(|c: char| c.is_whitespace() || [',', '(', ')', '/'].contains(&c));
-    let is_literal = |word: &&str| {
-        let is_candidate = word.starts_with('#')
-            || (word.chars().all(|c| c.is_ascii_alphabetic()) && !word.eq_ignore_ascii_case("transparent"));
-        is_candidate && matches!(parse(&mut Parser::new(word)), Ok(Color::Absolute(_)))
+/// The first colour in a text that is neither a system colour, `transparent` nor `currentcolor`, nor made from another.
+fn first_literal(parser: &mut Parser) -> Option<String> {
+    let is_literal = |text: &str| {
+        !text.eq_ignore_ascii_case("transparent")
+            && !text.contains("var(")
+            && matches!(whole(text), Some(Color::Absolute(_)))
     };
-    words.filter(|word| !word.is_empty()).filter(is_literal).map(str::to_owned).collect()
+    loop {
+        let start = parser.position();
+        let token = parser.next().ok()?.clone();
+        let mut inner = None;
+        match token {
+            Token::Hash(_) | Token::IDHash(_) | Token::Ident(_) => {}
+            Token::Function(_) | Token::ParenthesisBlock => {
+                let _ = parser.parse_nested_block(|parser| {
+                    inner = first_literal(parser);
+                    while parser.next().is_ok() {}
+                    Ok::<_, ParseError<()>>(())
+                });
+            }
+            _ => continue,
+        }
+        let text = parser.slice_from(start).trim();
+        if is_literal(text) {
+            return Some(text.to_owned());
+        }
+        if inner.is_some() {
+            return inner;
+        }
+    }
 }
