@@ -80,7 +80,13 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         let Some(around) = around else { continue };
         let outer = visit.local(around).to_owned();
         let is_control = visit.instances.iter().any(|instance| instance.node == around);
-        let what = if BLOCKS.contains(&local) && (outer != "a" || is_control) {
+        let is_block = BLOCKS.contains(&local) && (outer != "a" || is_control);
+        // What stands in a block that is told already goes with it.
+        let is_told =
+            || visit.above(node).take_while(|above| *above != around).any(|above| BLOCKS.contains(&visit.local(above)));
+        let what = if is_block && is_told() {
+            None
+        } else if is_block {
             Some((
                 format!("`<{local}>` stands in a `<{outer}>`, which holds words and pictures only"),
                 "write `<span>`",

@@ -102,7 +102,7 @@ fn an_edge_is_a_border_or_a_fill_that_stands_out() {
         native("background: {sea}; border: 1px solid {sea}; color: {paper};"),
         native("background: {paper}; border: 0; box-shadow: inset 0 0 0 1px {sea}; color: {ink};"),
     ];
-    passes("contrast/boundary", FIELD, &good.each_ref().map(String::as_str));
+    passes("contrast/boundary", FIELD, &good);
     let bad = [
         native("background: {paper}; border: 1px solid {mist}; color: {ink};"),
         native("background: {mist}; border: 0; color: {ink};"),
@@ -110,7 +110,7 @@ fn an_edge_is_a_border_or_a_fill_that_stands_out() {
         native("background: {paper}; border: 1px solid transparent; color: {ink};"),
     ];
     let words = ["`mist`", "`mist`", "the fill of `x`, `paper`", "the fill of `x`, `paper`"];
-    let bad: Vec<(&str, &str)> = bad.iter().map(String::as_str).zip(words).collect();
+    let bad: Vec<(String, &str)> = bad.into_iter().zip(words).collect();
     fails("contrast/boundary", FIELD, &bad);
     // A button needs none: its text says that it is there.
     asks_nothing("contrast/boundary", BUTTON, &["background: {paper}; border: 0; color: {ink};"]);
@@ -125,7 +125,7 @@ fn a_mark_can_be_found_on_what_it_lies_on() {
         )
     };
     let good = [switch("background: {paper};"), switch("background: {mist};"), switch("border: 8px solid {paper};")];
-    passes("contrast/indicator", SWITCH, &good.each_ref().map(String::as_str));
+    passes("contrast/indicator", SWITCH, &good);
     let bad = [
         switch("background: {ink};"),
         switch("background: {rust};"),
@@ -157,7 +157,7 @@ fn a_focus_ring_stands_out_and_is_wide_enough() {
         // Whatever else changes, the ring does what it must.
         ring("outline: 2px solid {ink}; outline-offset: 2px; background: {rust};"),
     ];
-    passes("contrast/focus", BUTTON, &good.each_ref().map(String::as_str));
+    passes("contrast/focus", BUTTON, &good);
     let bad = [
         (ring("outline: 2px solid {mist}; outline-offset: 2px;"), "`mist`"),
         (ring("outline: 1px solid {ink}; outline-offset: 2px;"), "1px"),
@@ -169,7 +169,6 @@ fn a_focus_ring_stands_out_and_is_wide_enough() {
         // It touches the control, and there it is lost.
         (ring("outline: 2px solid {rust};"), "`rust`"),
     ];
-    let bad: Vec<(&str, &str)> = bad.iter().map(|(body, words)| (body.as_str(), *words)).collect();
     fails("contrast/focus", BUTTON, &bad);
     // That there is none at all is told by `state/missing`.
     asks_nothing("contrast/focus", BUTTON, &[&ring("outline: none;")]);

@@ -82,14 +82,13 @@ fn a_target_can_be_hit() {
         with("padding: 0 4px; block-size: 24px;"),
         with("padding: 3px 4px; border: 1px solid;"),
     ];
-    passes("geometry/target", BUTTON, &good.each_ref().map(String::as_str));
+    passes("geometry/target", BUTTON, &good);
     let bad = [
         (with("padding: 0;"), "16px"),
         (with("padding: 3px 4px;"), "22px"),
         (with("padding: 4px; @option tight { padding: 2px 4px; }"), "20px"),
         (with("padding: 4px; inline-size: 20px;"), "20px"),
     ];
-    let bad: Vec<(&str, &str)> = bad.iter().map(|(body, words)| (body.as_str(), *words)).collect();
     fails("geometry/target", BUTTON, &bad);
 }
 
@@ -109,7 +108,7 @@ fn nothing_covers_the_label() {
         with(&format!("@part ::after {{ {cover} visibility: hidden; }}")),
         with(&format!("@part ::after {{ {cover} opacity: 0; }}")),
     ];
-    passes("geometry/painted", BUTTON, &good.each_ref().map(String::as_str));
+    passes("geometry/painted", BUTTON, &good);
     let bad = [
         (with(&format!("@part ::before {{ {cover} }}")), "::before"),
         (with(&format!("@part ::after {{ {cover} }}")), "::after"),
@@ -119,7 +118,6 @@ fn nothing_covers_the_label() {
             "::after",
         ),
     ];
-    let bad: Vec<(&str, &str)> = bad.iter().map(|(body, words)| (body.as_str(), *words)).collect();
     fails("geometry/painted", BUTTON, &bad);
 }
 
@@ -133,19 +131,18 @@ fn a_row_wraps_and_keeps_its_gap() {
         // Three of these fit into the smallest window.
         "display: flex; gap: {gap}; @part one { flex: none; inline-size: 60px; }".to_owned(),
     ];
-    passes("geometry/wrap", row, &good.each_ref().map(String::as_str));
+    passes("geometry/wrap", row, &good);
     // A column, a grid and a line of text are no rows.
     let others = [
         with("display: flex; flex-direction: column; gap: {gap};"),
         with("display: grid; grid-template-columns: repeat(auto-fit, 120px); gap: {gap};"),
         with("display: inline;"),
     ];
-    asks_nothing("geometry/wrap", row, &others.each_ref().map(String::as_str));
+    asks_nothing("geometry/wrap", row, &others);
     let bad = [
         (with("display: flex; gap: {gap};"), "wrap"),
         (with("display: flex; flex-wrap: wrap; column-gap: {gap};"), "0px between its lines"),
     ];
-    let bad: Vec<(&str, &str)> = bad.iter().map(|(body, words)| (body.as_str(), *words)).collect();
     fails("geometry/wrap", row, &bad);
 }
 

@@ -3,6 +3,7 @@
 mod cascade;
 mod contrast;
 mod geometry;
+mod page;
 mod reset;
 mod state;
 mod token;
@@ -52,36 +53,38 @@ fn all_hold<'c>(cases: impl IntoIterator<Item = (&'c str, Result<(), String>)>) 
 
 /// Each of these bodies of a control has nothing to tell, and that is known in every case.
 #[track_caller]
-fn passes(check: &'static str, template: &str, bodies: &[&str]) {
-    all_hold(bodies.iter().map(|body| match verdict(check, &project(template, body)) {
-        (said, decided, 0) if said.is_empty() && decided > 0 => (*body, Ok(())),
-        (said, decided, unknown) => (*body, Err(format!("{said:?}, {decided} decided, {unknown} unknown"))),
+fn passes(check: &'static str, template: &str, bodies: &[impl AsRef<str>]) {
+    all_hold(bodies.iter().map(AsRef::as_ref).map(|body| match verdict(check, &project(template, body)) {
+        (said, decided, 0) if said.is_empty() && decided > 0 => (body, Ok(())),
+        (said, decided, unknown) => (body, Err(format!("{said:?}, {decided} decided, {unknown} unknown"))),
     }));
 }
 
 /// Each of these bodies has nothing that the check asks about.
 #[track_caller]
-fn asks_nothing(check: &'static str, template: &str, bodies: &[&str]) {
-    all_hold(bodies.iter().map(|body| match verdict(check, &project(template, body)) {
-        (said, 0, 0) if said.is_empty() => (*body, Ok(())),
-        (said, decided, unknown) => (*body, Err(format!("{said:?}, {decided} decided, {unknown} unknown"))),
+fn asks_nothing(check: &'static str, template: &str, bodies: &[impl AsRef<str>]) {
+    all_hold(bodies.iter().map(AsRef::as_ref).map(|body| match verdict(check, &project(template, body)) {
+        (said, 0, 0) if said.is_empty() => (body, Ok(())),
+        (said, decided, unknown) => (body, Err(format!("{said:?}, {decided} decided, {unknown} unknown"))),
     }));
 }
 
 /// Each of these bodies has one finding, with these words in it.
 #[track_caller]
-fn fails(check: &'static str, template: &str, bodies: &[(&str, &str)]) {
-    all_hold(bodies.iter().map(|(body, words)| match verdict(check, &project(template, body)) {
-        (said, ..) if said.len() == 1 && said[0].contains(words) => (*body, Ok(())),
-        (said, ..) => (*body, Err(format!("{said:?} instead of one with `{words}`"))),
+fn fails(check: &'static str, template: &str, bodies: &[(impl AsRef<str>, &str)]) {
+    all_hold(bodies.iter().map(|(body, words)| (body.as_ref(), words)).map(|(body, words)| {
+        match verdict(check, &project(template, body)) {
+            (said, ..) if said.len() == 1 && said[0].contains(words) => (body, Ok(())),
+            (said, ..) => (body, Err(format!("{said:?} instead of one with `{words}`"))),
+        }
     }));
 }
 
 /// Each of these bodies leaves cases in which nobody can know.
 #[track_caller]
-fn leaves_open(check: &'static str, template: &str, bodies: &[&str]) {
-    all_hold(bodies.iter().map(|body| match verdict(check, &project(template, body)) {
-        (said, _, unknown) if said.is_empty() && unknown > 0 => (*body, Ok(())),
-        (said, decided, unknown) => (*body, Err(format!("{said:?}, {decided} decided, {unknown} unknown"))),
+fn leaves_open(check: &'static str, template: &str, bodies: &[impl AsRef<str>]) {
+    all_hold(bodies.iter().map(AsRef::as_ref).map(|body| match verdict(check, &project(template, body)) {
+        (said, _, unknown) if said.is_empty() && unknown > 0 => (body, Ok(())),
+        (said, decided, unknown) => (body, Err(format!("{said:?}, {decided} decided, {unknown} unknown"))),
     }));
 }

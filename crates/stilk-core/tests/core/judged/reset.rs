@@ -17,14 +17,13 @@ fn lasting_states_outlive_forced_colours() {
     ];
     // Nobody needs to see under forced colours that a pointer is there.
     asks_nothing("reset/forced-colors", BUTTON, &[&with("@state hover { background: {ink}; }")]);
-    passes("reset/forced-colors", BUTTON, &good.each_ref().map(String::as_str));
+    passes("reset/forced-colors", BUTTON, &good);
     let bad = [
         (with("@state selected { background: {ink}; }"), "selected"),
         (with("@state selected { box-shadow: 0 0 0 3px {ink}; }"), "selected"),
         (with("@state focus { outline: none; box-shadow: 0 0 0 3px {ink}; }"), "focus"),
         (with("@state selected { background: linear-gradient({ink}, {ink}); }"), "selected"),
     ];
-    let bad: Vec<(&str, &str)> = bad.iter().map(|(body, words)| (body.as_str(), *words)).collect();
     fails("reset/forced-colors", BUTTON, &bad);
     // A thumb that moves says it without any colour.
     let switch = |on: &str| {
@@ -70,13 +69,12 @@ fn a_native_control_stays_within_reach_of_the_keyboard() {
         native("position: absolute; inset: 0; appearance: none;"),
         native("clip-path: inset(50%); position: absolute;"),
     ];
-    passes("reset/unreachable", TICK, &good.each_ref().map(String::as_str));
+    passes("reset/unreachable", TICK, &good);
     let bad = [
         (native("display: none;"), "display"),
         (native("visibility: hidden;"), "visibility"),
         (format!("{} @state checked {{ @part native {{ display: none; }} }}", native("opacity: 0;")), "display"),
     ];
-    let bad: Vec<(&str, &str)> = bad.iter().map(|(body, words)| (body.as_str(), *words)).collect();
     fails("reset/unreachable", TICK, &bad);
 }
 

@@ -4,21 +4,15 @@ use super::{BUTTON, FIELD, PAIR, SWITCH, TICK, asks_nothing, fails, passes};
 
 const BASE: &str = "background: {sea}; color: {paper};";
 
-/// These declarations and rules after a fill and a colour.
-fn on_base(more: &[&str]) -> Vec<String> {
-    more.iter().map(|more| format!("{BASE} {more}")).collect()
-}
-
 #[track_caller]
 fn base_passes(check: &'static str, more: &[&str]) {
-    let all = on_base(more);
-    passes(check, BUTTON, &all.iter().map(String::as_str).collect::<Vec<_>>());
+    let all: Vec<String> = more.iter().map(|more| format!("{BASE} {more}")).collect();
+    passes(check, BUTTON, &all);
 }
 
 #[track_caller]
 fn base_fails(check: &'static str, more: &[(&str, &str)]) {
-    let all = on_base(&more.iter().map(|(more, _)| *more).collect::<Vec<_>>());
-    let all: Vec<(&str, &str)> = all.iter().map(String::as_str).zip(more.iter().map(|(_, words)| *words)).collect();
+    let all: Vec<(String, &str)> = more.iter().map(|(more, words)| (format!("{BASE} {more}"), *words)).collect();
     fails(check, BUTTON, &all);
 }
 
@@ -237,7 +231,7 @@ fn no_state_moves_its_neighbours() {
         with("@state hover { border: 2px solid {ink}; padding: calc({gap} - 2px); }"),
         with("@state hover { font-style: italic; }"),
     ];
-    passes("state/shift", BUTTON, &good.each_ref().map(String::as_str));
+    passes("state/shift", BUTTON, &good);
     let bad = [
         (with("@state hover { border: 2px solid {ink}; }"), "hover"),
         (with("@state selected { font-weight: 700; }"), "selected"),
@@ -246,7 +240,6 @@ fn no_state_moves_its_neighbours() {
         (with("@state hover { line-height: 22px; }"), "hover"),
         (with("@state busy { display: none; }"), "busy"),
     ];
-    let bad: Vec<(&str, &str)> = bad.iter().map(|(body, words)| (body.as_str(), *words)).collect();
     fails("state/shift", BUTTON, &bad);
 }
 
@@ -259,7 +252,7 @@ fn a_click_stays_on_what_moves_away() {
         moved("scale: 1.05;", ""),
         moved("opacity: .8;", ""),
     ];
-    passes("state/slips", BUTTON, &good.each_ref().map(String::as_str));
+    passes("state/slips", BUTTON, &good);
     let bad = [
         (moved("translate: 0 4px;", ""), "4px"),
         (moved("translate: 3px 0;", ""), "3px"),
@@ -270,7 +263,6 @@ fn a_click_stays_on_what_moves_away() {
             "4px",
         ),
     ];
-    let bad: Vec<(&str, &str)> = bad.iter().map(|(body, words)| (body.as_str(), *words)).collect();
     fails("state/slips", BUTTON, &bad);
 }
 
