@@ -243,7 +243,8 @@ impl Round<'_> {
         // All that meets anywhere is asked for only where it must be.
         let all = LazyCell::new(|| self.meetings(Within::default()));
         let mend = |places: &Vec<Span>| {
-            mend::of_one(system, &places[..1], f64::INFINITY, &near)
+            mend::of_itself(system, places)
+                .or_else(|| mend::of_one(system, &places[..1], f64::INFINITY, &near))
                 .or_else(|| mend::of_one(system, &places[1..], mend::FAR, &all))
                 .or_else(|| mend::of_several(system, places, &all))
                 .or_else(|| mend::contradiction(system, places, &near))

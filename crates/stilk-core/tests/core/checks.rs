@@ -149,15 +149,20 @@ fn where_no_colour_serves_all_places_two_of_them_are_named() {
     assert!(passes_after(one, &finding.edits));
 }
 
-/// Whether all text can be read once these edits of the tokens are made.
-fn passes_after(memory: Memory, edits: &[Edit]) -> bool {
+/// The project with edits of its tokens made.
+fn edited(memory: &Memory, edits: &[Edit]) -> Memory {
     let mut text = String::from_utf8(memory.0["t.tokens.json"].clone()).unwrap();
     let mut edits = edits.to_vec();
     edits.sort();
     for edit in edits.iter().rev() {
         text.replace_range(edit.span.range(), &edit.text);
     }
-    let after = report(&memory.file("t.tokens.json", &text), 1);
+    memory.clone().file("t.tokens.json", &text)
+}
+
+/// Whether all text can be read once these edits of the tokens are made.
+fn passes_after(memory: Memory, edits: &[Edit]) -> bool {
+    let after = report(&edited(&memory, edits), 1);
     let left: Vec<&str> =
         after.findings.iter().filter(|f| f.id == "contrast/text").map(|f| f.message.as_str()).collect();
     if !left.is_empty() {
@@ -194,6 +199,48 @@ fn where_no_token_alone_will_do_several_are_changed_together() {
     let mend = finding.mend.as_deref().unwrap();
     assert!(mend.ends_with("none of them alone would do"), "{mend}");
     assert!(passes_after(memory, &finding.edits), "{mend} {:?}", finding.edits);
+}
+
+#[test]
+fn a_colour_that_is_offered_passes_with_all_that_it_meets() {
+    let mut offered = 0;
+    for seed in 0..40 {
+        let mut random = fastrand::Rng::with_seed(seed);
+        let names = ["fog", "reef", "sand", "silt", "wave"];
+        let greys = names.map(|name| (name, random.u8(..)));
+        let mut one = || names[random.usize(..names.len())];
+        let sheet = format!(
+            "@control x {{ background: {{{}}}; color: {{{}}}; @state hover {{ background: {{{}}}; }}
+               @axis tone {{ loud {{ color: {{{}}}; }} quiet {{ background: {{{}}}; @part label {{ background: {{{}}}; }} }} }} }}",
+            one(),
+            one(),
+            one(),
+            one(),
+            one(),
+            one()
+        );
+        let memory = with_greys(&sheet, &greys).only(&["contrast/text"]);
+        for finding in report(&memory, 1).findings.iter().filter(|finding| !finding.edits.is_empty()) {
+            offered += 1;
+            let mend = finding.mend.as_deref().unwrap();
+            // What is changed, and what it is changed to where that is another token.
+            let changed: Vec<&str> = mend.split('`').skip(1).step_by(2).collect();
+            let left = report(&edited(&memory, &finding.edits), 1).findings;
+            // What lies on itself has no colour that would do, and its own finding says so.
+            let meets_others = |name: &&str, message: &str| message.matches(&format!("`{name}`")).count() == 1;
+            let still = left.iter().find(|left| changed.iter().any(|name| meets_others(name, &left.message)));
+            assert!(still.is_none(), "seed {seed}: {sheet}\n{}\n{mend}\n{}", finding.message, still.unwrap().message);
+        }
+    }
+    assert!(offered > 20, "{offered}");
+}
+
+#[test]
+fn a_colour_on_itself_needs_another_token() {
+    let memory = Memory::with_sheet("@control x { background: {b}; color: {b}; }").only(&["contrast/text"]);
+    let finding = report(&memory, 1).findings.into_iter().next().unwrap();
+    assert_eq!(finding.mend.as_deref(), Some("`b` is on both sides: use another token for one of them"));
+    assert!(finding.edits.is_empty());
 }
 
 #[test]

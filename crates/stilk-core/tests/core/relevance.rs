@@ -307,6 +307,73 @@ fn on_other_hosts_options_are_looked_at_that_rules_name_with_hosts() {
     assert!(found(waived, "").0 > other, "what a waiver names is looked at");
 }
 
+/// A control of rules that nobody chose.
+fn random_sheet(random: &mut fastrand::Rng) -> String {
+    const DECLARATIONS: [&str; 22] = [
+        "color: {a};",
+        "color: {b};",
+        "color: var(--tint);",
+        "--tint: {a};",
+        "--tint: {paper};",
+        "background: {paper};",
+        "background: {b};",
+        "background: linear-gradient(to right, black 50%, {a} 60%);",
+        "background-image: none;",
+        "background-color: color-mix(in oklab, {b} 60%, transparent);",
+        "padding-inline-start: 350px;",
+        "padding: {gap};",
+        "font-size: 24px;",
+        "font-weight: 700;",
+        "opacity: .6;",
+        "border: 2px solid {b};",
+        "outline: 2px solid {a};",
+        "translate: 0 {gap};",
+        "@part label { background: {b}; }",
+        "@part label::after { content: \"!\"; color: {a}; }",
+        "@host a { color: {a}; }",
+        "&:is(a) { padding: 1px; }",
+    ];
+    let mut some = |most: usize| {
+        let count = random.usize(0..=most);
+        (0..count).map(|_| DECLARATIONS[random.usize(..DECLARATIONS.len())]).collect::<Vec<_>>().join(" ")
+    };
+    format!(
+        "@control x {{ --tint: {{b}}; display: block; inline-size: 400px; font: 16px/24px sans-serif; {}
+           @state hover {{ {} }} @state selected {{ {} }} @state active {{ top: 1px; }} @state disabled {{ opacity: .5; }}
+           @axis one {{ first {{ {} }} second {{ {} @state hover {{ {} }} }} }}
+           @axis two default plain {{ plain {{ }} other {{ {} }} }}
+           @option three {{ {} }} }}",
+        some(4),
+        some(2),
+        some(2),
+        some(2),
+        some(2),
+        some(1),
+        some(2),
+        some(1),
+    )
+}
+
+#[test]
+fn random_systems_give_the_report_that_all_their_cases_give() {
+    const CHECKED: [&str; 8] = [
+        "contrast/text",
+        "contrast/focus",
+        "state/missing",
+        "state/shift",
+        "state/indistinct",
+        "geometry/corner",
+        "geometry/target",
+        "geometry/painted",
+    ];
+    const OTHER: &str = r#"{ "$type": "color", "$value": { "colorSpace": "srgb", "components": [0, 0.2, 0] } }"#;
+    for seed in 0..24 {
+        let sheet = random_sheet(&mut fastrand::Rng::with_seed(seed));
+        eprintln!("seed {seed}: {sheet}");
+        both(&themed(OTHER, &sheet).only(&CHECKED));
+    }
+}
+
 #[test]
 fn whole_systems_give_the_report_that_all_their_cases_give() {
     for folder in

@@ -94,6 +94,14 @@ pub fn of_several(system: &System, places: &[Span], meetings: &Meetings) -> Opti
     Some(Mend { words: format!("{}: none of them alone would do", words.join(", and ")), edits })
 }
 
+/// What to say where a token meets itself: no colour of it would do.
+pub fn of_itself(system: &System, places: &[Span]) -> Option<Mend> {
+    let [first, second, ..] = places else { return None };
+    let (token, _) = color::definition_at(&system.tokens, *first).filter(|_| first == second)?;
+    let words = format!("`{}` is on both sides: use another token for one of them", token.path);
+    Some(Mend { words, edits: Vec::new() })
+}
+
 /// Why there is no mend: the two places that contradict each other.
 pub fn contradiction(system: &System, places: &[Span], meetings: &Meetings) -> Option<Mend> {
     let place = *places.first()?;
