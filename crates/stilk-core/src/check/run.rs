@@ -299,6 +299,10 @@ struct Part {
     sink: Sink,
 }
 
+/// A row of a plan in one theme: the sets of states to look at, each with what it stands for, and what each verdict stands
+/// for.
+type Asked<'s> = (&'s Row, Vec<(usize, u64)>, u64);
+
 fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sampled], layouts: bool, sink: Sink) -> Part {
     let mut part = Part { computed: 0, sink };
     let themes = system.tokens.themes();
@@ -309,7 +313,7 @@ fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sample
         for (index, theme) in themes.iter().enumerate() {
             let (control, variant, theme) = (plan.control, variant.clone(), theme.clone());
             let unit = Unit { control, host: *host, variant, theme };
-            let asked: Vec<(&Row, Vec<(usize, u64)>, u64)> = checks
+            let asked: Vec<Asked> = checks
                 .iter()
                 .filter_map(|(row, count)| {
                     let row = &plan.rows[*row];

@@ -59,9 +59,11 @@ impl Split {
 /// Where looks of a control are such, whatever its size.
 pub struct SplitLooks {
     axes: Vec<usize>,
-    /// By host and choices on the axes: sets of states and themes.
-    found: FxHashMap<(usize, Vec<Option<usize>>), FxHashSet<(usize, usize)>>,
+    found: FxHashMap<Key, FxHashSet<(usize, usize)>>,
 }
+
+/// A host, and what a variant chooses on some axes; found with it are sets of states and themes, by index.
+type Key = (usize, Vec<Option<usize>>);
 
 impl SplitLooks {
     /// Looks for them among some variants, by host: `whole` is what tells looks apart but for sizes, `sized` with sizes.
@@ -74,7 +76,7 @@ impl SplitLooks {
     ) -> SplitLooks {
         let all = system.tokens.themes();
         let themes: Vec<(usize, &Theme)> = sized.themes.iter().map(|(theme, _)| (*theme, &all[*theme])).collect();
-        let mut found: FxHashMap<_, FxHashSet<(usize, usize)>> = FxHashMap::default();
+        let mut found: FxHashMap<Key, FxHashSet<(usize, usize)>> = FxHashMap::default();
         for (host, _) in &sized.hosts {
             let variants = &variants[*host];
             for one in representatives(variants, &whole.axes, |variant| among.have(variant)) {
@@ -88,7 +90,7 @@ impl SplitLooks {
                     let split = themes.iter().zip(looks).filter(|(_, look)| is_split_look(system, &sets[*set], look));
                     let split: Vec<(usize, usize)> = split.map(|((theme, _), _)| (*set, *theme)).collect();
                     if !split.is_empty() {
-                        found.entry((*host, key(&whole.axes, variant))).or_default().extend(split);
+                        found.entry(key(&whole.axes, *host, variant)).or_default().extend(split);
                     }
                 }
             }
@@ -98,12 +100,12 @@ impl SplitLooks {
 
     /// The sets of states and the themes of those of a variant.
     fn of(&self, host: usize, variant: &Variant) -> Option<&FxHashSet<(usize, usize)>> {
-        self.found.get(&(host, key(&self.axes, variant)))
+        self.found.get(&key(&self.axes, host, variant))
     }
 }
 
-fn key(axes: &[usize], variant: &Variant) -> Vec<Option<usize>> {
-    axes.iter().map(|axis| variant.choices[*axis]).collect()
+fn key(axes: &[usize], host: usize, variant: &Variant) -> Key {
+    (host, axes.iter().map(|axis| variant.choices[*axis]).collect())
 }
 
 /// Whether some text that needs contrast is split in a look.
