@@ -33,7 +33,7 @@ sleep 20
 EOF
     DISPLAY=:87 xterm -geometry 96x40+0+0 -fa 'DejaVu Sans Mono' -fs 12 -bg '#fffdf6' -fg '#2a2520' \
         -xrm 'XTerm*color1: #a3231b' -xrm 'XTerm*color9: #a3231b' -xrm 'XTerm*color12: #1f5f8b' \
-        -xrm 'XTerm*color14: #1d6f6f' -xrm 'XTerm*color10: #2f6b2f' -xrm 'XTerm*boldColors: false' \
+        -xrm 'XTerm*color14: #1d6f6f' -xrm 'XTerm*color10: #2f6b2f' -xrm 'XTerm*color2: #2f6b2f' -xrm 'XTerm*color3: #7a5c00' -xrm 'XTerm*color11: #7a5c00' -xrm 'XTerm*boldColors: false' \
         -e bash "$work/show.sh" &
     local pid=$!
     while [ ! -e "$work/$name.done" ]; do sleep 0.2; done

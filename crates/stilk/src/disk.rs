@@ -46,19 +46,6 @@ impl Files for Folder {
 /// # Errors
 /// A message that names the file and the reason.
 pub fn write(path: &Path, text: &str) -> Result<(), String> {
-    replace(path, text, true)
-}
-
-/// The same for what can be made again: readers see the old text or the new one, and nobody waits for the disk, which takes
-/// longer than the rest of a build.
-///
-/// # Errors
-/// As for [`write`].
-pub fn write_output(path: &Path, text: &str) -> Result<(), String> {
-    replace(path, text, false)
-}
-
-fn replace(path: &Path, text: &str, waits_for_disk: bool) -> Result<(), String> {
     let explain = |error: std::io::Error| format!("cannot write `{}`: {error}", path.display());
     let folder = path.parent().filter(|p| !p.as_os_str().is_empty()).unwrap_or(Path::new("."));
     std::fs::create_dir_all(folder).map_err(explain)?;
@@ -71,9 +58,7 @@ fn replace(path: &Path, text: &str, waits_for_disk: bool) -> Result<(), String> 
     }
     let mut file = builder.prefix(".stilk-").tempfile_in(folder).map_err(explain)?;
     file.write_all(text.as_bytes()).map_err(explain)?;
-    if waits_for_disk {
-        file.as_file().sync_all().map_err(explain)?;
-    }
+    file.as_file().sync_all().map_err(explain)?;
     file.persist(path).map_err(|error| explain(error.error))?;
     Ok(())
 }

@@ -118,7 +118,7 @@ impl Loaded {
         if std::fs::read(self.root.join(path)).is_ok_and(|found| found == text.as_bytes()) {
             return Ok(());
         }
-        disk::write_output(&self.root.join(path), text).map_err(|message| Failure::Message(format!("error: {message}")))
+        disk::write(&self.root.join(path), text).map_err(|message| Failure::Message(format!("error: {message}")))
     }
 
     /// `path:line` as the user can open it.
