@@ -5,6 +5,7 @@ use super::mend::color::definition_at;
 use super::mend::meeting::Meetings;
 use super::mend::{self, Mend};
 use super::queue::{Job, Place, Queue};
+use super::relevance::host_options::has_all;
 use super::sample::{Row, Sampled, sample};
 use super::sink::{Cause, Pair, Sink};
 use super::trace::Tracer;
@@ -87,7 +88,7 @@ impl Variants {
     pub(super) fn have(&self, variant: &Variant) -> bool {
         match self {
             Variants::All => true,
-            Variants::With(lists) => lists.iter().any(|options| options.iter().all(|option| variant.has(*option))),
+            Variants::With(lists) => lists.iter().any(|options| has_all(variant, options)),
         }
     }
 }

@@ -14,7 +14,6 @@ use rustc_hash::{FxHashMap, FxHashSet};
 use std::sync::Arc;
 
 /// What is done with looks in which a part of a gradient decides.
-#[derive(Clone)]
 pub enum Split {
     /// Nothing else than with others: where a check asks, it does not know.
     Unknown,

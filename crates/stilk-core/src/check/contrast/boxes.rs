@@ -168,6 +168,8 @@ fn marks(style: &Style, is_icon: bool) -> Result<Vec<Mark>, Unknown> {
 pub struct Ring {
     /// Its colour.
     pub color: Absolute,
+    /// How far it reaches, in px.
+    pub edge: f64,
     /// How much of it can be seen, in px.
     pub width: f64,
     /// The ring that it lies around, where there is one over it.
@@ -196,7 +198,7 @@ pub fn rings(style: &Style) -> Result<Vec<Ring>, Unknown> {
             if edge <= *far {
                 continue;
             }
-            rings.push(Ring { color, width: edge - *far, around: *around });
+            rings.push(Ring { color, edge, width: edge - *far, around: *around });
             if color.alpha == 1.0 {
                 (*far, *around) = (edge, Some(color));
             }

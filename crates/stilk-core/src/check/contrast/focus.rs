@@ -168,7 +168,9 @@ fn signs<'i>(inspection: &Inspection<'i>, rest: &'i Look, look: &'i Look) -> Res
                 signs.push(Sign { wider: wider(inspection, style, width), ..sign });
             }
             let known = before.map_or(Ok(Vec::new()), |before| rings(before))?;
-            for Ring { color, width, around } in rings(style)?.into_iter().filter(|ring| !known.contains(ring)) {
+            // A ring that was there before is none of focus, be it that less of it is left.
+            let is_new = |ring: &Ring| !known.iter().any(|old| (old.color, old.edge) == (ring.color, ring.edge));
+            for Ring { color, width, around, .. } in rings(style)?.into_iter().filter(is_new) {
                 let origin = inspection.tracer.origin(style, L::BoxShadow);
                 let within = around.map_or(Within::Control, Within::Ring);
                 signs.push(ring(look, &styles, &color, (width, within), origin)?);

@@ -64,7 +64,7 @@ fn contains(style: &Style) -> bool {
 fn run(inspection: &Inspection, sink: &mut Sink) {
     for shown in &inspection.looks {
         let look = shown.look;
-        let mut any = false;
+        let (mut any, mut unknown) = (false, None);
         for node in look.document.descendants(look.mounted.host) {
             for pseudo in [None, Some("before"), Some("after")] {
                 let Some(style) = style_of(look, node, pseudo) else { continue };
@@ -96,7 +96,13 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                     ))
                 } else {
                     around.push(style);
-                    nowhere(style).filter(|_| paint::is_visible(&around) == Ok(true)).map(|axis| {
+                    let is_seen = |_: &&str| {
+                        paint::is_visible(&around).unwrap_or_else(|reason| {
+                            unknown = Some(reason);
+                            false
+                        })
+                    };
+                    nowhere(style).filter(is_seen).map(|axis| {
                         (
                             format!("{name} of `{}` is placed, but nowhere {axis}", control.value),
                             "stands wherever the text left off".to_owned(),
@@ -115,7 +121,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             }
         }
         if any {
-            sink.decided(CHECK.id, shown.stands_for);
+            sink.verdict(CHECK.id, shown.stands_for, unknown);
         }
     }
 }

@@ -170,6 +170,15 @@ fn a_focus_ring_stands_out_and_is_wide_enough() {
         (ring("outline: 2px solid {rust};"), "`rust`"),
     ];
     fails("contrast/focus", BUTTON, &bad);
+    // Of a ring that was there at rest less is left: what focus adds is the other one.
+    let covered = "background: {sea}; color: {paper}; box-shadow: 0 0 0 4px {ink};
+        @state focus { outline: none; box-shadow: 0 0 0 2px {sea}, 0 0 0 4px {ink}; }";
+    passes(
+        "contrast/focus",
+        BUTTON,
+        &[&covered.replace("2px {sea}", "2px {paper}").replace("4px {ink}; }", "5px {ink}; }")],
+    );
+    fails("contrast/focus", BUTTON, &[(covered, "`sea`")]);
     // That there is none at all is told by `state/missing`.
     asks_nothing("contrast/focus", BUTTON, &[&ring("outline: none;")]);
 }
