@@ -1,14 +1,14 @@
 //! A project of which one file is what the fuzzer made, and a page with any CSS.
 
 use std::collections::BTreeMap;
-use stilk_core::css::Longhand;
-use stilk_core::dom::Document;
-use stilk_core::engine::defaults::Browser;
-use stilk_core::engine::resolved::resolved;
-use stilk_core::engine::{Engine, Forced, Media, Stylesheet};
-use stilk_core::page::Page;
-use stilk_core::project;
-use stilk_core::source::{FileError, Files};
+use stilk_engine::css::Longhand;
+use stilk_engine::dom::Document;
+use stilk_engine::cascade::defaults::Browser;
+use stilk_engine::cascade::resolved::resolved;
+use stilk_engine::cascade::{Engine, Forced, Media, Stylesheet};
+use stilk_engine::page::Page;
+use stilk_language::project;
+use stilk_text::source::{FileError, Files};
 
 struct Memory(BTreeMap<&'static str, Vec<u8>>);
 

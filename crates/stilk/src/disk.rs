@@ -2,7 +2,7 @@
 
 use std::io::{ErrorKind, Write};
 use std::path::{Path, PathBuf};
-use stilk_core::source::{FileError, Files};
+use stilk_text::source::{FileError, Files};
 
 /// A project's folder.
 pub struct Folder {

@@ -8,8 +8,8 @@ mod output;
 use clap::{Parser, Subcommand, ValueEnum};
 use std::path::PathBuf;
 use std::process::ExitCode;
-use stilk_core::engine::Media;
-use stilk_core::engine::defaults::Browser;
+use stilk_engine::cascade::Media;
+use stilk_engine::cascade::defaults::Browser;
 
 /// Shared button and form-control styles as tokens, base classes and variants: consistent stylesheets for every theme,
 /// checked in every case.

@@ -8,7 +8,7 @@ use serde_json::{Value, json};
 use std::collections::BTreeMap;
 use std::fmt::Write;
 use std::path::Path;
-use stilk_core::css::Longhand;
+use stilk_engine::css::Longhand;
 use webdriver::{Browser, Kind};
 
 fn main() {

@@ -8,12 +8,12 @@ use std::collections::BTreeMap;
 use std::path::Path;
 use std::process::Command;
 use std::time::Instant;
-use stilk_core::case::{state_sets, theme_attributes};
-use stilk_core::dom::{Document, Element, NodeId};
-use stilk_core::engine::Forced;
-use stilk_core::markup::{Request, mount, own_ids};
-use stilk_core::project;
-use stilk_core::system::System;
+use stilk_checks::registry;
+use stilk_engine::cascade::Forced;
+use stilk_engine::dom::{Document, Element, NodeId};
+use stilk_language::case::{state_sets, theme_attributes};
+use stilk_language::markup::{Request, mount, own_ids};
+use stilk_language::system::System;
 
 /// So many variants of each host are drawn in each state; more would only take longer.
 const VARIANTS: usize = 6;
@@ -57,7 +57,7 @@ pub fn measure(folder: &Path) -> Figures {
     let built = Command::new(env!("CARGO_BIN_EXE_stilk")).arg("build").current_dir(folder).output().expect("a build");
     let said = String::from_utf8(built.stdout).expect("text");
     let css = folder.join(said.split(" (").next().expect("a path"));
-    let system = project::load(&Folder(folder.to_owned())).system.expect("a system");
+    let system = registry::load(&Folder(folder.to_owned())).system.expect("a system");
     let browser = Browser::start(1280, 800);
     let mut figures = Figures { version: browser.version().to_owned(), cases: 0, seconds: 0.0, reading: 0.0 };
     for theme in system.tokens.themes() {

@@ -14,7 +14,7 @@ mod webdriver;
 use process::Run;
 use std::fmt::Write;
 use std::path::Path;
-use stilk_core::diagnostic::grouped;
+use stilk_text::diagnostic::grouped;
 
 /// How many times each command runs; the median counts.
 const RUNS: usize = 7;
@@ -82,7 +82,7 @@ fn main() {
     }
     // One check at a time, beside one that asks nothing of looks: what each adds.
     let reading = process::median(3, || Run::of(project.path(), &["check", "--only", "token/cycle"])).seconds;
-    for check in stilk_core::check::CHECKS
+    for check in stilk_checks::registry::CHECKS
         .iter()
         .filter(|check| !check.id.starts_with("markup/") && !check.id.starts_with("page/"))
     {

@@ -4,10 +4,10 @@ use super::Loaded;
 use crate::output::{count, source_map};
 use crate::{Failure, Outcome};
 use std::path::Path;
-use stilk_core::describe;
-use stilk_core::diagnostic::list;
-use stilk_core::engine::defaults::Browser;
-use stilk_core::stylesheet::{File, file_suffixes, resets, write_files};
+use stilk_engine::cascade::defaults::Browser;
+use stilk_language::describe;
+use stilk_language::stylesheet::{File, file_suffixes, resets, write_files};
+use stilk_text::diagnostic::list;
 
 /// Builds a project.
 pub fn run(root: &Path, minify: bool, quiet: bool) -> Result<Outcome, Failure> {

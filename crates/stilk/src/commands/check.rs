@@ -15,7 +15,7 @@ pub fn run(
 ) -> Result<Outcome, Failure> {
     let only = only
         .iter()
-        .map(|id| stilk_core::check::find(id).map(|check| check.id).ok_or_else(|| super::explain::unknown(id)))
+        .map(|id| stilk_checks::registry::find(id).map(|check| check.id).ok_or_else(|| super::explain::unknown(id)))
         .collect::<Result<Vec<_>, _>>()?;
     let known = former(against)?;
     let loaded = Loaded::read(root)?;

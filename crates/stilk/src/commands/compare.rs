@@ -7,12 +7,12 @@ use std::collections::BTreeMap;
 use std::io::{Read, Write};
 use std::path::Path;
 use std::process::{Command, Stdio};
-use stilk_core::compare::{Version, compare, page};
-use stilk_core::diagnostic::Level;
-use stilk_core::project;
-use stilk_core::source::{FileError, Files, Sources};
-use stilk_core::stylesheet::{Purpose, Written, write};
-use stilk_core::system::System;
+use stilk_checks::registry;
+use stilk_language::stylesheet::{Purpose, Written, write};
+use stilk_language::system::System;
+use stilk_text::diagnostic::Level;
+use stilk_text::source::{FileError, Files, Sources};
+use stilk_views::compare::{Version, compare, page};
 
 /// One version, read.
 struct Side {
@@ -52,7 +52,7 @@ fn read(root: &Path, name: Option<&str>) -> Result<Side, Failure> {
         }
         Some(name) => (Box::new(Revision::read(root, name)?), root, name.into()),
     };
-    let project = project::load(&*files);
+    let project = registry::load(&*files);
     let errors: Vec<_> = project.diagnostics.into_iter().filter(|d| d.level == Level::Error).collect();
     let Some(system) = project.system else {
         anstream::eprint!("{}", terminal::render(&errors, &project.sources, folder));

@@ -5,8 +5,8 @@ use super::{Loaded, mend, outcome};
 use crate::output::{count, pairs, swatch};
 use crate::{Failure, Outcome, PairFormat};
 use std::path::Path;
-use stilk_core::check::{contrast, hex, over};
-use stilk_core::css::color::{self, Absolute, Color};
+use stilk_checks::painted::paint::{contrast, hex, over};
+use stilk_engine::css::color::{self, Absolute, Color};
 
 /// Prints the pairs of a system, worst first.
 pub fn run(root: &Path, format: PairFormat) -> Result<Outcome, Failure> {

@@ -2,13 +2,13 @@
 
 use crate::output::explain;
 use crate::{Failure, Outcome, PageFormat};
-use stilk_core::check;
-use stilk_core::diagnostic::nearest;
+use stilk_checks::registry;
+use stilk_text::diagnostic::nearest;
 
 /// Prints one check, or all of them.
 pub fn run(id: Option<&str>, format: PageFormat) -> Result<Outcome, Failure> {
     match (id, format) {
-        (Some(id), _) => match check::find(id) {
+        (Some(id), _) => match registry::find(id) {
             Some(check) => anstream::print!("{}", explain::one(check)),
             None => return Err(unknown(id)),
         },
@@ -20,7 +20,7 @@ pub fn run(id: Option<&str>, format: PageFormat) -> Result<Outcome, Failure> {
 
 /// There is no check with an id: which one may be meant.
 pub fn unknown(id: &str) -> Failure {
-    let mend = match nearest(id, check::ids()) {
+    let mend = match nearest(id, registry::ids()) {
         Some(near) => format!("write `{near}`"),
         None => "`stilk explain` lists all checks".to_owned(),
     };

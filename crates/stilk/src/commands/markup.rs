@@ -3,8 +3,8 @@
 use super::Loaded;
 use crate::{Failure, Outcome};
 use std::path::Path;
-use stilk_core::case_name;
-use stilk_core::markup::{Request, snippet};
+use stilk_language::markup::{Request, snippet};
+use stilk_language::system::notation as case_name;
 
 /// Prints the markup of a case. `id` begins the ids in it; the control's name when none is given.
 pub fn run(root: &Path, case: &str, id: Option<&str>) -> Result<Outcome, Failure> {

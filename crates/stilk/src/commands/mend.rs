@@ -2,14 +2,13 @@
 
 use super::trial::{Found, Trial, meet, prove};
 use super::{Loaded, outcome};
-use crate::disk;
 use crate::output::count;
-use crate::{Failure, Outcome};
+use crate::{Failure, Outcome, disk};
 use anstyle::{AnsiColor, Style};
 use std::collections::BTreeSet;
 use std::path::Path;
-use stilk_core::check::Report;
-use stilk_core::diagnostic::{Diagnostic, Edit};
+use stilk_checks::report::Report;
+use stilk_text::diagnostic::{Diagnostic, Edit};
 
 /// Mends a project: shows what is replaced, and writes it where nothing new fails after it.
 pub fn run(root: &Path) -> Result<Outcome, Failure> {

@@ -22,12 +22,14 @@ use crate::output::{count, fingerprint, terminal, unknown_in};
 use crate::{Failure, Outcome};
 use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
-use stilk_core::check::{Pair, Report, Settings};
-use stilk_core::diagnostic::Level;
-use stilk_core::project;
-use stilk_core::source::Sources;
-use stilk_core::stylesheet::{Purpose, Written};
-use stilk_core::system::System;
+use stilk_checks::registry;
+use stilk_checks::report::Report;
+use stilk_checks::settings::Settings;
+use stilk_checks::sink::Pair;
+use stilk_language::stylesheet::{Purpose, Written};
+use stilk_language::system::System;
+use stilk_text::diagnostic::Level;
+use stilk_text::source::Sources;
 
 /// A project that can be worked with: its sources hold no errors.
 pub struct Loaded {
@@ -54,7 +56,7 @@ impl Loaded {
 
     /// Reads a project; with it, or alone, what there is to say of it.
     pub fn load(root: &Path) -> Result<(Loaded, String), String> {
-        let project = project::load(&Folder::new(root));
+        let project = registry::load(&Folder::new(root));
         let said = terminal::render(&project.diagnostics, &project.sources, root);
         let errors = project.diagnostics.iter().filter(|d| d.level == Level::Error).count() as u64;
         match project.system {
@@ -69,7 +71,7 @@ impl Loaded {
     }
 
     fn stylesheet(&self) -> Written {
-        stilk_core::stylesheet::write(&self.system, &self.sources, Purpose::Page)
+        stilk_language::stylesheet::write(&self.system, &self.sources, Purpose::Page)
     }
 
     fn settings() -> Settings {
@@ -85,16 +87,16 @@ impl Loaded {
     /// What some checks say; all of them where none is named.
     fn report_of(&self, written: &Written, only: Vec<&'static str>) -> Report {
         let settings = Settings { only, ..Loaded::settings() };
-        stilk_core::check::run(&self.system, &self.sources, written, &settings)
+        stilk_checks::run::run(&self.system, &self.sources, written, &settings)
     }
 
     /// What checks say, asked in a certain way.
     fn report_with(&self, settings: &Settings) -> Report {
-        stilk_core::check::run(&self.system, &self.sources, &self.stylesheet(), settings)
+        stilk_checks::run::run(&self.system, &self.sources, &self.stylesheet(), settings)
     }
 
     fn pairs(&self) -> Vec<Pair> {
-        stilk_core::check::pairs(&self.system, &self.sources, &self.stylesheet(), &Loaded::settings())
+        stilk_checks::run::pairs(&self.system, &self.sources, &self.stylesheet(), &Loaded::settings())
     }
 
     /// Where an output goes, relative to the project's folder.
@@ -122,7 +124,7 @@ impl Loaded {
     }
 
     /// `path:line` as the user can open it.
-    fn place(&self, span: stilk_core::source::Span) -> String {
+    fn place(&self, span: stilk_text::source::Span) -> String {
         self.shown(&self.sources.place(span))
     }
 

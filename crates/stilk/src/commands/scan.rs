@@ -9,9 +9,9 @@ use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::sync::{Arc, Mutex, mpsc};
-use stilk_core::engine::Stylesheet;
-use stilk_core::scan::{Gathered, Linked, PageReport, Scanner, Worker};
-use stilk_core::stylesheet::file_suffixes;
+use stilk_checks::scan::{Gathered, Linked, PageReport, Scanner, Worker};
+use stilk_engine::cascade::Stylesheet;
+use stilk_language::stylesheet::file_suffixes;
 
 /// What was asked.
 pub struct Request<'r> {

@@ -4,9 +4,9 @@ use super::Loaded;
 use crate::output::matrix;
 use crate::{Failure, Outcome};
 use std::path::Path;
-use stilk_core::check::Report;
-use stilk_core::diagnostic::nearest;
-use stilk_core::stylesheet::Written;
+use stilk_checks::report::Report;
+use stilk_language::stylesheet::Written;
+use stilk_text::diagnostic::nearest;
 
 /// Draws a project's specimen.
 pub fn run(root: &Path, quiet: bool) -> Result<Outcome, Failure> {
@@ -35,12 +35,12 @@ pub fn print(root: &Path, control: &str) -> Result<Outcome, Failure> {
 pub fn draw(loaded: &Loaded) -> String {
     let written = loaded.stylesheet();
     let report = loaded.report(&written);
-    stilk_core::specimen::page(&loaded.system, &loaded.sources, &written, &report.findings)
+    stilk_views::specimen::page(&loaded.system, &loaded.sources, &written, &report.findings)
 }
 
 /// Writes the page and returns where it is.
 pub(super) fn write(loaded: &Loaded, written: &Written, report: &Report) -> Result<String, Failure> {
-    let page = stilk_core::specimen::page(&loaded.system, &loaded.sources, written, &report.findings);
+    let page = stilk_views::specimen::page(&loaded.system, &loaded.sources, written, &report.findings);
     let path = loaded.output("specimen.html");
     loaded.write(&path, &page)?;
     Ok(loaded.shown(&path))

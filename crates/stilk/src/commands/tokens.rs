@@ -4,12 +4,14 @@ use super::Loaded;
 use crate::output::{count, grouped};
 use crate::{Failure, Outcome};
 use std::path::Path;
-use stilk_core::diagnostic::{list, nearest};
-use stilk_core::page::Page;
-use stilk_core::reach::{Reach, reach, touches};
-use stilk_core::scan::{Classes, instances};
-use stilk_core::system::Control;
-use stilk_core::tokens::{Token, TokenId};
+use stilk_checks::visit::classes::Classes;
+use stilk_checks::visit::instance::instances;
+use stilk_checks::visit::usage::touches;
+use stilk_engine::page::Page;
+use stilk_language::reach::{Reach, reach};
+use stilk_language::system::Control;
+use stilk_language::tokens::{Token, TokenId};
+use stilk_text::diagnostic::{list, nearest};
 
 /// Lists all tokens, or tells everything about one.
 /// An edit is followed to pages too: those that are named, or that the manifest names.
@@ -23,7 +25,7 @@ pub fn run(root: &Path, path: Option<&str>, pages: &[String]) -> Result<Outcome,
 }
 
 fn type_name(token: &Token) -> &'static str {
-    token.kind.map_or("computed", stilk_core::tokens::TokenType::name)
+    token.kind.map_or("computed", stilk_language::tokens::TokenType::name)
 }
 
 fn is_listed(token: &Token) -> bool {
@@ -87,7 +89,7 @@ fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failur
     let themes = tokens.themes().len() as u64;
     let of_control = |control: &Control| -> u64 {
         let variants: usize = (0..control.template.hosts.len()).map(|host| control.variant_count(host)).sum();
-        variants as u64 * stilk_core::case::state_sets(&loaded.system, control).len() as u64 * themes
+        variants as u64 * stilk_language::case::state_sets(&loaded.system, control).len() as u64 * themes
     };
     let total: u64 = loaded.system.controls.iter().map(of_control).sum();
     anstream::println!(

@@ -2,12 +2,16 @@
 
 use super::Loaded;
 use crate::disk::Folder;
-use crate::output::{count, fingerprint::fingerprint};
+use crate::output::count;
+use crate::output::fingerprint::fingerprint;
 use std::collections::{BTreeMap, BTreeSet};
-use stilk_core::check::{CHECKS, Check, Report, Settings, reach};
-use stilk_core::diagnostic::{Diagnostic, Edit, Level};
-use stilk_core::project;
-use stilk_core::source::{FileError, FileId, Files, Sources, Span};
+use stilk_checks::check::Check;
+use stilk_checks::mend::reach;
+use stilk_checks::registry::{self, CHECKS};
+use stilk_checks::report::Report;
+use stilk_checks::settings::Settings;
+use stilk_text::diagnostic::{Diagnostic, Edit, Level};
+use stilk_text::source::{FileError, FileId, Files, Sources, Span};
 
 /// A folder with some files as they would be.
 struct Tried<'t> {
@@ -43,7 +47,7 @@ impl Trial {
     /// Why the sources no longer load.
     pub fn new(loaded: &Loaded, edits: &[Edit]) -> Result<Trial, String> {
         let files = edited(&loaded.sources, edits);
-        let project = project::load(&Tried { folder: Folder::new(&loaded.root), files: &files });
+        let project = registry::load(&Tried { folder: Folder::new(&loaded.root), files: &files });
         match project.system {
             Some(system) => {
                 let after = Loaded { root: loaded.root.clone(), sources: project.sources, system };

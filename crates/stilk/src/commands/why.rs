@@ -5,10 +5,10 @@ use crate::disk::linked;
 use crate::output::why::{self as output, Answer, Subject};
 use crate::{Failure, Format, MediaOptions, Outcome};
 use std::path::{Path, PathBuf};
-use stilk_core::engine::defaults::Browser;
-use stilk_core::engine::{Forced, Stylesheet, selector};
-use stilk_core::inspect::{self, Inspection, Sheet};
-use stilk_core::page::{Page, SheetSource};
+use stilk_engine::cascade::defaults::Browser;
+use stilk_engine::cascade::{Forced, Stylesheet, selector};
+use stilk_engine::inspect::{self, Inspection, Sheet};
+use stilk_engine::page::{Page, SheetSource};
 
 /// What was asked.
 pub struct Question<'q> {
@@ -96,7 +96,7 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
     let (wanted, pseudo) = split_pseudo(text);
     let list = selector::parse_list(if wanted.is_empty() { "*" } else { wanted });
     let list = list.ok_or_else(|| Failure::Message(format!("error: `{text}` is no selector a browser would read")))?;
-    let node = page.document.descendants(stilk_core::dom::Document::ROOT).into_iter().find(|node| {
+    let node = page.document.descendants(stilk_engine::dom::Document::ROOT).into_iter().find(|node| {
         page.document.element(*node).is_some() && selector::matches_in(&list, &page.document, *node, &forced)
     });
     let node = node.ok_or_else(|| Failure::Message(format!("error: nothing in the page matches `{text}`")))?;
@@ -129,7 +129,7 @@ fn parse(name: &str, text: &str, media: &str) -> Sheet {
 
 /// What stands before the pseudo-element at the end of a selector or case, and that.
 pub fn split_pseudo(text: &str) -> (&str, Option<&'static str>) {
-    for name in stilk_core::engine::PSEUDO_ELEMENTS {
+    for name in stilk_engine::cascade::PSEUDO_ELEMENTS {
         if let Some(rest) = text.strip_suffix(name).and_then(|rest| rest.strip_suffix("::")) {
             return (rest, Some(name));
         }
@@ -146,8 +146,8 @@ pub fn answer(inspection: &Inspection, subject: &Subject, property: &str) -> Res
     }
     let longhands = inspect::longhands(property);
     if longhands.is_empty() {
-        let known = stilk_core::css::PropertyName::all().filter(|name| !inspect::longhands(name).is_empty());
-        let near = stilk_core::diagnostic::nearest(property, known);
+        let known = stilk_engine::css::PropertyName::all().filter(|name| !inspect::longhands(name).is_empty());
+        let near = stilk_text::diagnostic::nearest(property, known);
         let mend = near.map_or_else(String::new, |near| format!(": write `{near}`"));
         return Err(Failure::Message(format!("error: the engine computes no property `{property}`{mend}")));
     }

@@ -4,12 +4,12 @@ use super::Loaded;
 use super::why::{Question, answer, split_pseudo};
 use crate::output::why::{Answer, Subject, SystemSources, print};
 use crate::{Failure, Format, Outcome};
-use stilk_core::case::{Unit, mounted_alone};
-use stilk_core::case_name;
-use stilk_core::dom::NodeId;
-use stilk_core::inspect::{Inspection, Sheet};
-use stilk_core::markup::Mounted;
-use stilk_core::tokens::Theme;
+use stilk_engine::dom::NodeId;
+use stilk_engine::inspect::{Inspection, Sheet};
+use stilk_language::case::{Unit, mounted_alone};
+use stilk_language::markup::Mounted;
+use stilk_language::system::notation as case_name;
+use stilk_language::tokens::Theme;
 
 /// Explains a property of a case.
 pub fn run(
@@ -73,11 +73,11 @@ fn part_node(mounted: &Mounted, part: &str) -> Result<NodeId, String> {
     }
     let names = || mounted.parts.iter().map(|(name, _)| name.as_str());
     let found = mounted.parts.iter().find(|(name, _)| name == part).map(|(_, node)| *node);
-    found.ok_or_else(|| match stilk_core::diagnostic::nearest(part, names()) {
+    found.ok_or_else(|| match stilk_text::diagnostic::nearest(part, names()) {
         Some(near) => format!("there is no part `{part}`: write `{near}`"),
         None => {
             let known: Vec<&str> = names().collect();
-            format!("there is no part `{part}` here: write one of {}", stilk_core::diagnostic::list(&known))
+            format!("there is no part `{part}` here: write one of {}", stilk_text::diagnostic::list(&known))
         }
     })
 }

@@ -19,7 +19,7 @@ pub fn draw(root: &Path, state: &State) -> Option<PathBuf> {
         }
     };
     let folder = loaded.folder();
-    state.set_styles(stilk_core::specimen::stylesheets(&loaded.system, &loaded.sources));
+    state.set_styles(stilk_views::specimen::stylesheets(&loaded.system, &loaded.sources));
     // The browser paints now, on the same cores.
     std::thread::sleep(LET_PAINT);
     // Files that cannot be written are an error of the project's, not the end of the looking.

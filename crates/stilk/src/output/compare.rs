@@ -2,7 +2,7 @@
 
 use super::{count, grouped, wrapped};
 use serde_json::{Value, json};
-use stilk_core::compare::{Change, Comparison, Contrast, NameChange, step};
+use stilk_views::compare::{Change, Comparison, Contrast, NameChange, step};
 
 /// Columns of a terminal.
 const WIDTH: usize = 80;
@@ -32,7 +32,7 @@ fn contrast_words(one: &Contrast) -> String {
     format!("{verdict} in {cases}: {} {:.2}:1 → {:.2}:1, needs {}:1", one.example, one.old, one.new, one.needed)
 }
 
-fn target_words(one: &stilk_core::compare::Target) -> String {
+fn target_words(one: &stilk_views::compare::Target) -> String {
     let is_lost = one.new.0.min(one.new.1) < one.needed;
     let size = |(width, height): (f64, f64)| format!("{width:.1}×{height:.1}px");
     let verdict = if is_lost { "too small" } else { "large enough" };
@@ -41,7 +41,7 @@ fn target_words(one: &stilk_core::compare::Target) -> String {
 
 fn controls(change: &Change) -> String {
     let names: Vec<&str> = change.controls.iter().map(String::as_str).collect();
-    stilk_core::diagnostic::list(&names)
+    stilk_text::diagnostic::list(&names)
 }
 
 /// For people.
@@ -130,7 +130,7 @@ pub fn markdown(comparison: &Comparison, names: [&str; 2]) -> String {
             change.cause,
             count(change.cases, "case"),
             controls(change),
-            stilk_core::diagnostic::list(&shown)
+            stilk_text::diagnostic::list(&shown)
         )
     });
     part("Changed", looks.collect());

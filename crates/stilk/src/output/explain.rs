@@ -1,7 +1,9 @@
 //! What checks mean, for a terminal and as a page.
 
 use super::wrapped;
-use stilk_core::check::{CHECKS, Check, Example};
+use stilk_checks::check::Check;
+use stilk_checks::example::Example;
+use stilk_checks::registry::CHECKS;
 
 /// Columns of a terminal.
 const WIDTH: usize = 80;

@@ -2,8 +2,8 @@
 //! move, and figures change with every nudge.
 
 use std::collections::BTreeSet;
-use stilk_core::diagnostic::Diagnostic;
-use stilk_core::source::Sources;
+use stilk_text::diagnostic::Diagnostic;
+use stilk_text::source::Sources;
 
 /// A finding's fingerprint.
 pub fn fingerprint(finding: &Diagnostic, sources: &Sources) -> String {

@@ -4,9 +4,9 @@ use super::fingerprint::fingerprint;
 use crate::disk::shown;
 use serde_json::{Value, json};
 use std::path::Path;
-use stilk_core::check::Report;
-use stilk_core::diagnostic::Diagnostic;
-use stilk_core::source::{Sources, Span};
+use stilk_checks::report::Report;
+use stilk_text::diagnostic::Diagnostic;
+use stilk_text::source::{Sources, Span};
 
 /// The schema that a report follows; its number grows when a reader would have to change.
 const SCHEMA: &str = "urn:stilk:report:1";

@@ -3,9 +3,9 @@
 use super::count;
 use crate::disk::shown;
 use std::path::Path;
-use stilk_core::check::Report;
-use stilk_core::diagnostic::Evidence;
-use stilk_core::source::Sources;
+use stilk_checks::report::Report;
+use stilk_text::diagnostic::Evidence;
+use stilk_text::source::Sources;
 
 /// The report, the worst first.
 pub fn render(report: &Report, sources: &Sources, root: &Path, summary: &str) -> String {

@@ -3,12 +3,12 @@
 use super::{clipped, swatch, unknown_in};
 use anstyle::{AnsiColor, Style};
 use std::collections::BTreeMap;
-use stilk_core::case::Stage;
-use stilk_core::check::{Figure, contrast_figure, worst_text};
-use stilk_core::engine::{Media, Stylesheet};
-use stilk_core::specimen::table::{each_cell, headings};
-use stilk_core::stylesheet::Written;
-use stilk_core::system::{Control, System};
+use stilk_checks::painted::text::{Figure, figure as contrast_figure, worst_text};
+use stilk_engine::cascade::{Media, Stylesheet};
+use stilk_language::case::Stage;
+use stilk_language::stylesheet::Written;
+use stilk_language::system::{Control, System};
+use stilk_views::specimen::table::{each_cell, headings};
 
 /// Columns of a terminal.
 const WIDTH: usize = 80;

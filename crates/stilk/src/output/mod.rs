@@ -14,7 +14,7 @@ pub mod terminal;
 pub mod why;
 
 use anstyle::{RgbColor, Style};
-pub use stilk_core::diagnostic::grouped;
+pub use stilk_text::diagnostic::grouped;
 
 /// `1 case`, `2 cases`.
 pub fn count(number: u64, noun: &str) -> String {

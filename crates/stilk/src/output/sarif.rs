@@ -5,9 +5,10 @@ use crate::disk::shown;
 use serde_json::{Value, json};
 use std::collections::BTreeMap;
 use std::path::Path;
-use stilk_core::check::{CHECKS, Report};
-use stilk_core::diagnostic::{Diagnostic, Edit, Evidence, Level};
-use stilk_core::source::{FileId, Sources, Span};
+use stilk_checks::registry::CHECKS;
+use stilk_checks::report::Report;
+use stilk_text::diagnostic::{Diagnostic, Edit, Evidence, Level};
+use stilk_text::source::{FileId, Sources, Span};
 
 /// The report, pretty-printed.
 pub fn render(report: &Report, sources: &Sources, root: &Path) -> String {

@@ -3,10 +3,10 @@
 use super::{count, grouped, terminal, unknown_in, wrapped};
 use serde_json::{Value, json};
 use std::path::Path;
-use stilk_core::check::Report;
-use stilk_core::scan::Gathered;
-use stilk_core::source::Sources;
-use stilk_core::system::System;
+use stilk_checks::report::Report;
+use stilk_checks::scan::Gathered;
+use stilk_language::system::System;
+use stilk_text::source::Sources;
 
 /// Columns of a terminal.
 const WIDTH: usize = 80;

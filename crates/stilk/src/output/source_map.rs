@@ -1,8 +1,8 @@
 //! Source maps (ECMA-426) of written stylesheets: each declaration leads to the sheet or token file it came from.
 
 use sourcemap::SourceMapBuilder;
-use stilk_core::source::Sources;
-use stilk_core::stylesheet::Written;
+use stilk_language::stylesheet::Written;
+use stilk_text::source::Sources;
 
 /// The map of a stylesheet. `file` is its name; `to_root` leads from its folder to the project's.
 pub fn render(written: &Written, sources: &Sources, file: &str, to_root: &str) -> String {

@@ -5,8 +5,8 @@ use crate::disk::shown;
 use annotate_snippets::{Annotation, AnnotationKind, Group, Level as Mark, Renderer, Snippet};
 use std::collections::BTreeMap;
 use std::path::Path;
-use stilk_core::diagnostic::{Diagnostic, Evidence, Level};
-use stilk_core::source::{FileId, Sources, Span};
+use stilk_text::diagnostic::{Diagnostic, Evidence, Level};
+use stilk_text::source::{FileId, Sources, Span};
 
 /// Columns that output is made for.
 const WIDTH: usize = 80;

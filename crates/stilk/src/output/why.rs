@@ -6,14 +6,14 @@ use crate::output::{unknown_in, wrapped};
 use serde_json::{Map, Value, json};
 use std::collections::{BTreeMap, HashMap};
 use std::fmt::Write;
-use stilk_core::css::{Longhand, Unknown};
-use stilk_core::dom::NodeId;
-use stilk_core::engine::cascade::Origin;
-use stilk_core::engine::defaults::Browser;
-use stilk_core::engine::explain::Fate;
-use stilk_core::inspect::{Elements, Explanation, Inspection, Place, Read, Said, Sheet};
-use stilk_core::source::Span;
-use stilk_core::stylesheet::Written;
+use stilk_engine::cascade::defaults::Browser;
+use stilk_engine::cascade::explain::Fate;
+use stilk_engine::cascade::order::Origin;
+use stilk_engine::css::{Longhand, Unknown};
+use stilk_engine::dom::NodeId;
+use stilk_engine::inspect::{Elements, Explanation, Inspection, Place, Read, Said, Sheet};
+use stilk_language::stylesheet::Written;
+use stilk_text::source::Span;
 
 /// What is explained.
 pub struct Subject<'s> {

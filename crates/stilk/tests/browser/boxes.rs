@@ -6,12 +6,12 @@ use crate::{Harness, Page, element_name, passes, with_harness};
 use serde_json::{Value, json};
 use std::collections::BTreeMap;
 use std::path::Path;
-use stilk_core::case::state_sets;
-use stilk_core::dom::{Document, Element, NodeId};
-use stilk_core::engine::Engine;
-use stilk_core::engine::defaults::Browser as Defaults;
-use stilk_core::layout::{Known, lay_out};
-use stilk_core::system::StateSet;
+use stilk_engine::cascade::Engine;
+use stilk_engine::cascade::defaults::Browser as Defaults;
+use stilk_engine::dom::{Document, Element, NodeId};
+use stilk_engine::layout::{Known, lay_out};
+use stilk_language::case::state_sets;
+use stilk_language::system::StateSet;
 
 /// In px: browsers lay out in 64ths and snap some lines to whole pixels.
 const SAME: f64 = 0.5;

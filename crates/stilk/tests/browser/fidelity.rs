@@ -70,9 +70,9 @@ pub fn write(rows: &[Row]) {
             "| {} | {} | {} | {} | {} | {:.4}% |",
             row.browser,
             row.what,
-            stilk_core::diagnostic::grouped(row.compared),
-            stilk_core::diagnostic::grouped(row.unknown),
-            stilk_core::diagnostic::grouped(row.differences),
+            stilk_text::diagnostic::grouped(row.compared),
+            stilk_text::diagnostic::grouped(row.unknown),
+            stilk_text::diagnostic::grouped(row.differences),
             row.agreement()
         );
     }

@@ -4,9 +4,9 @@ use crate::webdriver::Browser;
 use crate::{Folder, build, copy};
 use serde_json::{Value, json};
 use std::path::Path;
-use stilk_core::markup::{Request, snippet};
-use stilk_core::project;
-use stilk_core::system::{StateSet, System};
+use stilk_checks::registry;
+use stilk_language::markup::{Request, snippet};
+use stilk_language::system::{StateSet, System};
 
 const TAB: &str = "\u{E004}";
 const ENTER: &str = "\u{E007}";
@@ -18,7 +18,7 @@ pub fn run(browser: &Browser, folder: &Path) -> usize {
     let work = tempfile::tempdir().expect("a folder");
     copy(folder, work.path());
     let css = build(work.path());
-    let loaded = project::load(&Folder(work.path().to_owned()));
+    let loaded = registry::load(&Folder(work.path().to_owned()));
     let system = loaded.system.expect("a system");
     let mut test = Test { browser, failed: 0, passed: 0 };
     let page = work.path().join("keys.html");

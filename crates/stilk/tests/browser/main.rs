@@ -4,7 +4,7 @@
 //! `cargo test --test browser` runs it on the sample; `cargo test --test browser -- DIR …` on any project.
 
 mod boxes;
-#[path = "../../../stilk-core/tests/cases/mod.rs"]
+#[path = "../../../stilk-engine/tests/cases/mod.rs"]
 mod cases;
 mod compare;
 mod fidelity;
@@ -14,7 +14,7 @@ mod islands;
 mod keys;
 mod others;
 mod page_verdicts;
-#[path = "../../../stilk-core/tests/random/mod.rs"]
+#[path = "../../../stilk-engine/tests/random/mod.rs"]
 mod random;
 mod random_pages;
 mod sample;
@@ -28,16 +28,17 @@ use serde_json::{Value, json};
 use std::collections::{BTreeMap, HashMap};
 use std::path::{Path, PathBuf};
 use std::process::Command;
-use stilk_core::case::{state_sets, theme_attributes};
-use stilk_core::css::property::Longhand;
-use stilk_core::dom::{Document, Element, NodeId};
-use stilk_core::engine::defaults::Browser as Defaults;
-use stilk_core::engine::resolved::resolved;
-use stilk_core::engine::{Engine, Forced, Media, Style, Stylesheet};
-use stilk_core::markup::{Request, mount, own_ids};
-use stilk_core::project::{self, Project};
-use stilk_core::system::{StateSet, System};
-use stilk_core::tokens::Theme;
+use stilk_checks::registry;
+use stilk_engine::cascade::defaults::Browser as Defaults;
+use stilk_engine::cascade::resolved::resolved;
+use stilk_engine::cascade::{Engine, Forced, Media, Style, Stylesheet};
+use stilk_engine::css::property::Longhand;
+use stilk_engine::dom::{Document, Element, NodeId};
+use stilk_language::case::{state_sets, theme_attributes};
+use stilk_language::markup::{Request, mount, own_ids};
+use stilk_language::project::Project;
+use stilk_language::system::{StateSet, System};
+use stilk_language::tokens::Theme;
 use webdriver::Browser;
 
 const WIDTH: u32 = 1280;
@@ -160,7 +161,7 @@ fn resting_page(folder: &Path) -> (String, String) {
     let work = tempfile::tempdir().expect("a folder");
     copy(folder, work.path());
     let css = std::fs::read_to_string(build(work.path())).expect("the stylesheet");
-    let Project { system, diagnostics, .. } = project::load(&Folder(work.path().to_owned()));
+    let Project { system, diagnostics, .. } = registry::load(&Folder(work.path().to_owned()));
     let system = system.unwrap_or_else(|| panic!("{diagnostics:#?}"));
     let mut document = Document::new();
     let body = document.append_element(Document::ROOT, Element::html("div"));
@@ -229,7 +230,7 @@ fn with_harness<T>(browser: &Browser, folder: &Path, compare: impl FnOnce(&mut H
     copy(folder, work.path());
     let css_path = build(work.path());
     let css = std::fs::read_to_string(&css_path).expect("the stylesheet");
-    let Project { system, diagnostics, .. } = project::load(&Folder(work.path().to_owned()));
+    let Project { system, diagnostics, .. } = registry::load(&Folder(work.path().to_owned()));
     let system = system.unwrap_or_else(|| panic!("{diagnostics:#?}"));
     let parsed = Stylesheet::parse(&css);
     let mut harness =

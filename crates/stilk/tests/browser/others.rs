@@ -5,13 +5,13 @@ use crate::compare::same;
 use crate::fidelity::Row;
 use crate::webdriver::{Browser, Kind};
 use serde_json::json;
-use stilk_core::css::property::Longhand;
-use stilk_core::dom::Document;
-use stilk_core::engine::defaults::Browser as Defaults;
-use stilk_core::engine::resolved::resolved;
-use stilk_core::engine::{Forced, Media};
-use stilk_core::inspect::{Inspection, Sheet};
-use stilk_core::page::Page;
+use stilk_engine::cascade::defaults::Browser as Defaults;
+use stilk_engine::cascade::resolved::resolved;
+use stilk_engine::cascade::{Forced, Media};
+use stilk_engine::css::property::Longhand;
+use stilk_engine::dom::Document;
+use stilk_engine::inspect::{Inspection, Sheet};
+use stilk_engine::page::Page;
 
 /// Compares in one browser; a page is its head's CSS and its body's HTML.
 pub fn run(kind: Kind, pages: &[(String, String, String)]) -> Vec<Row> {

@@ -5,7 +5,8 @@ use crate::verdicts::written;
 use crate::webdriver::Browser;
 use serde_json::json;
 use std::collections::BTreeMap;
-use stilk_core::check::{Example, find};
+use stilk_checks::example::Example;
+use stilk_checks::registry::find;
 
 /// What scripts share.
 const HELP: &str = "

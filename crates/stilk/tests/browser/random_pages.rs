@@ -5,12 +5,12 @@ use crate::random::{Sample, sample};
 use crate::webdriver::Browser;
 use serde_json::json;
 use std::collections::BTreeMap;
-use stilk_core::css::property::Longhand;
-use stilk_core::engine::defaults::Browser as Defaults;
-use stilk_core::engine::resolved::resolved;
-use stilk_core::engine::{Forced, Media};
-use stilk_core::inspect::{Inspection, Sheet, force};
-use stilk_core::page::Page;
+use stilk_engine::cascade::defaults::Browser as Defaults;
+use stilk_engine::cascade::resolved::resolved;
+use stilk_engine::cascade::{Forced, Media};
+use stilk_engine::css::property::Longhand;
+use stilk_engine::inspect::{Inspection, Sheet, force};
+use stilk_engine::page::Page;
 
 /// What was compared.
 #[derive(Default)]
@@ -106,7 +106,7 @@ fn compare(browser: &Browser, seed: u64, sample: &Sample, media: &Media, count: 
     let inspection = Inspection::new(&page.document, &defaults, vec![&sheet], media.clone(), &forced);
     let names: Vec<&str> = Longhand::ALL.iter().map(|longhand| longhand.name()).collect();
     let (mut ids, mut pseudos, mut expected) = (Vec::new(), Vec::new(), Vec::new());
-    for node in page.document.descendants(stilk_core::dom::Document::ROOT) {
+    for node in page.document.descendants(stilk_engine::dom::Document::ROOT) {
         let Some(id) = page.document.element(node).and_then(|e| e.attribute("id")) else { continue };
         for pseudo in [None, Some("before"), Some("after")] {
             let style = inspection.style(node, pseudo).expect("a style");

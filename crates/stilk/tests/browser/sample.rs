@@ -2,7 +2,7 @@
 //! stand together stands together in one of them, and some more are drawn at random.
 
 use std::collections::BTreeSet;
-use stilk_core::system::{Control, OptionId, Variant};
+use stilk_language::system::{Control, OptionId, Variant};
 
 /// Up to so many variants are all looked at.
 const ALL: usize = 48;

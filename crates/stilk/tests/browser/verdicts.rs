@@ -4,10 +4,10 @@ use crate::webdriver::Browser;
 use crate::{Folder, build};
 use serde_json::{Value, json};
 use std::collections::BTreeMap;
-use stilk_core::check::{Example, find};
-use stilk_core::markup::{Request, snippet};
-use stilk_core::project;
-use stilk_core::system::StateSet;
+use stilk_checks::example::Example;
+use stilk_checks::registry::{self, find};
+use stilk_language::markup::{Request, snippet};
+use stilk_language::system::StateSet;
 
 /// What scripts share: the first and the last variant of a control, in a room of its own.
 const HELP: &str = "
@@ -131,7 +131,7 @@ pub fn written(example: &Example) -> tempfile::TempDir {
 fn open(browser: &Browser, example: &Example) {
     let work = written(example);
     let css = std::fs::read_to_string(build(work.path())).expect("the stylesheet");
-    let system = project::load(&Folder(work.path().to_owned())).system.expect("a system");
+    let system = registry::load(&Folder(work.path().to_owned())).system.expect("a system");
     let control = &system.controls[0];
     let rest = StateSet::default();
     let rooms = [control.default_variant(), control.variants(0).pop().expect("a variant")].map(|variant| {

@@ -45,7 +45,7 @@ fn without_layers_the_same_rules_stand_in_the_same_order() {
 /// The same rules, in three quarters of the room; a browser must read both alike, so the engine's parser stands in for it.
 #[test]
 fn minified_says_the_same_in_less_room() {
-    use stilk_core::engine::Stylesheet;
+    use stilk_engine::cascade::Stylesheet;
     let project = Project::quay();
     let rules = |project: &Project| {
         let css = project.read("dist/quay.css");

@@ -55,7 +55,7 @@ fn no_check_passes_by_not_looking() {
     let system = json(&demo.run(&["check", "--format", "json"]).stdout);
     let pages = json(&demo.run(&["scan", "--format", "json"]).stdout);
     valid(include_str!("../../../../docs/schema/report.schema.json"), &pages);
-    for id in stilk_core::check::ids() {
+    for id in stilk_checks::registry::ids() {
         let report = if id.starts_with("markup/") || id.starts_with("page/") { &pages } else { &system };
         assert!(report["decided"][id].as_u64().is_some_and(|count| count > 0), "{id} decided nothing of the sample");
     }
@@ -104,7 +104,7 @@ fn explaining() {
     let page = include_str!("../../../../docs/checks.md");
     assert_eq!(sample.run(&["explain", "--format", "markdown"]).stdout, page, "write docs/checks.md anew");
     let list = sample.run(&["explain"]).stdout;
-    for id in stilk_core::check::ids() {
+    for id in stilk_checks::registry::ids() {
         assert!(list.contains(id) && page.contains(&format!("\n## {id}\n")), "{id}");
         let one = sample.run(&["explain", id]).stdout;
         assert!(

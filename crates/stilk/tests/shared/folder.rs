@@ -3,7 +3,7 @@
 #![allow(dead_code, reason = "each program that uses this needs some of it")]
 
 use std::path::{Path, PathBuf};
-use stilk_core::source::{FileError, Files};
+use stilk_text::source::{FileError, Files};
 
 /// Files of a folder.
 pub struct Folder(pub PathBuf);

@@ -1,0 +1,171 @@
+//! `contrast/boundary`: people see where a field is.
+
+use crate::check::{Check, Of, Scope};
+use crate::example::Example;
+use crate::inspection::{Inspection, Shown};
+use crate::painted::boxes::{PaintedBox, Pictured, READS};
+use crate::painted::paint::{self, Pixel, Stack, contrast, floor, hex};
+use crate::painted::text::is_inactive;
+use crate::painted::visible::is_shown;
+use crate::relevance::Reads;
+use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::css::Unknown;
+use stilk_engine::dom::NodeId;
+use stilk_language::case::Look;
+use stilk_text::diagnostic::{Diagnostic, Level};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "contrast/boundary",
+    summary: "what marks the edge of a field, checkbox, radio or switch has a contrast of at least 3:1 with the page",
+    why: "Who does not see the box does not know that something can be entered or ticked there, nor where to press.",
+    source: "WCAG 2.2, 1.4.11 Non-text Contrast",
+    level: Level::Error,
+    mend: "Darken the border's token, or let the fill stand out from every surface; one of them is enough.",
+    fails: Example::drawn(
+        FIELD,
+        "@control field {\n  @part native { background: {paper}; border: 1px solid {mist}; color: {ink}; }\n}\n",
+    ),
+    passes: Example::drawn(
+        FIELD,
+        "@control field {\n  @part native { background: {paper}; border: 1px solid {sea}; color: {ink}; }\n}\n",
+    ),
+    scope: Scope::Looks(Reads::Values(&READS, &[]), Of::Fields, run),
+};
+
+const FIELD: &str =
+    "<label><span part=\"label\"><slot>Vessel</slot></span><input part=\"native\" value=\"Kittiwake\"></label>\n";
+
+const NEEDED: f64 = 3.0;
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    for shown in &inspection.looks {
+        if is_inactive(inspection.system, shown.states) || !is_shown(shown.look) {
+            continue;
+        }
+        match judge(inspection, shown, sink) {
+            Ok(()) => sink.decided(CHECK.id, shown.stands_for),
+            Err(reason) => sink.unknown(CHECK.id, shown.stands_for, reason),
+        }
+    }
+}
+
+/// The boxes whose edge is the field's: the outermost that paint something around the native control; where that is drawn
+/// over by others, the outermost without text.
+fn edges<'b, 'l>(look: &Look, all: &'b [PaintedBox<'l>]) -> Vec<&'b PaintedBox<'l>> {
+    let document = &look.document;
+    let is_above = |above: NodeId, node: NodeId| above != node && document.descendants(above).contains(&node);
+    let outermost = |found: Vec<&'b PaintedBox<'l>>| {
+        let nodes: Vec<NodeId> = found.iter().map(|found| found.node).collect();
+        found.into_iter().filter(|one| !nodes.iter().any(|node| is_above(*node, one.node))).collect::<Vec<_>>()
+    };
+    let bearer = look.mounted.bearer;
+    let (around, others): (Vec<_>, Vec<_>) =
+        all.iter().partition(|found| found.node == bearer || is_above(found.node, bearer));
+    if !around.is_empty() {
+        return outermost(around);
+    }
+    let has_text = |node: NodeId| document.descendants(node).iter().any(|inner| document.has_own_text(*inner));
+    outermost(others.into_iter().filter(|found| !has_text(found.node)).collect())
+}
+
+fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) -> Result<(), Unknown> {
+    let look = shown.look;
+    let bearer = look.styles.element(look.mounted.bearer);
+    let all = inspection.boxes(look);
+    let edges = edges(look, all.as_ref().as_ref().map_err(|reason| *reason)?);
+    // A native box that nothing styles is drawn by each browser in its own way, with a border that can be seen.
+    let is_native = bearer.is_some_and(|style| !style.is(stilk_engine::css::property::Longhand::Appearance, "none"));
+    let is_box = look.document.element(look.mounted.bearer).is_some_and(|element| {
+        element.local() == "input"
+            && matches!(element.attribute("type"), Some("checkbox" | "radio" | "range" | "color"))
+    });
+    if is_native && is_box && (edges.is_empty() || edges.iter().all(|edge| edge.node == look.mounted.bearer)) {
+        let visible = bearer.is_some_and(|_| {
+            paint::is_visible(&paint::styles_of(look, &paint::chain(look, look.mounted.bearer))) == Ok(true)
+        });
+        if visible {
+            return Err(Unknown("each browser draws this box by itself"));
+        }
+    }
+    let mut worst: Option<(f64, &PaintedBox, usize, Pixel, Pixel)> = None;
+    for (at, surface) in look.surfaces.iter().enumerate() {
+        let mut best: Option<(f64, &PaintedBox, usize, Pixel, Pixel)> = None;
+        for edge in &edges {
+            let (inner, outer) = (Stack::of(&edge.styles), Stack::of(edge.around())?);
+            let around = outer.behind(look, *surface)?;
+            for (index, mark) in edge.marks.iter().enumerate() {
+                // A ring and a border lie over the box's own fill, the fill over what is around it.
+                let opacity =
+                    edge.style().get(stilk_engine::css::property::Longhand::Opacity)?.as_number().unwrap_or(1.0);
+                let color = stilk_engine::css::color::Absolute { alpha: mark.color.alpha * opacity, ..mark.color };
+                let pixels = match mark.what {
+                    "border" => inner.as_ref().map_err(|reason| *reason)?.painted(look, *surface, &mark.color)?,
+                    _ => outer.painted(look, *surface, &color)?,
+                };
+                let pairs = pixels.iter().flat_map(|pixel| around.iter().map(move |around| (*pixel, *around)));
+                let Some((pixel, beside)) = pairs.min_by(|a, b| contrast(a.0, a.1).total_cmp(&contrast(b.0, b.1)))
+                else {
+                    continue;
+                };
+                let ratio = contrast(pixel, beside);
+                if best.as_ref().is_none_or(|known| ratio > known.0) {
+                    best = Some((ratio, edge, index, pixel, beside));
+                }
+            }
+        }
+        if best.as_ref().is_none_or(|best| best.0 < NEEDED) && edges.iter().any(|e| e.pictured == Pictured::Whole) {
+            return Err(Unknown("a picture marks the edge"));
+        }
+        let Some(best) = best else {
+            nothing(inspection, shown, sink);
+            return Ok(());
+        };
+        if sink.gathers() {
+            let (_, edge, index, pixel, beside) = &best;
+            let mark = inspection.tracer.color_origin(edge.style(), edge.marks[*index].longhand);
+            let behind = edge.origin_around(inspection, look, at);
+            sink.meet(inspection, shown, [(*pixel, &mark), (*beside, &behind)], NEEDED);
+        }
+        if worst.as_ref().is_none_or(|known| best.0 < known.0) {
+            worst = Some(best);
+        }
+    }
+    let Some((ratio, edge, index, pixel, beside)) = worst.filter(|worst| worst.0 < NEEDED) else { return Ok(()) };
+    let mark = edge.marks[index];
+    let origin = inspection.tracer.color_origin(edge.style(), mark.longhand);
+    let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
+    let figure = format!("{:.2}:1", floor(ratio));
+    let control = &inspection.unit.control.name.value;
+    let message = format!(
+        "the {} of `{control}`, {}, is {figure} beside the page in {theme}, an edge needs 3:1",
+        mark.what,
+        origin.name()
+    );
+    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, origin.span(), message).label(format!(
+        "{} beside {}: {figure}",
+        hex(pixel),
+        hex(beside)
+    ));
+    if let Some(span) = origin.declaration.filter(|span| Some(*span) != diagnostic.span) {
+        diagnostic = diagnostic.related(span, format!("the {}", mark.what));
+    }
+    let cause = Cause { spans: vec![origin.span()], words: String::new() };
+    sink.fail(
+        inspection,
+        shown,
+        Fault { cause, score: ratio / NEEDED, figures: format!("{figure}, needs 3:1"), diagnostic },
+    );
+    Ok(())
+}
+
+/// Nothing is painted at all.
+fn nothing(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
+    let control = &inspection.unit.control.name;
+    let message = format!("nothing marks the edge of `{}`: it has neither border nor fill", control.value);
+    let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, control.span, message).label("no part paints a box").mend(
+        "give the part that holds the entry a border of 3:1 with the page, or say with `@waive` what else marks it",
+    );
+    let cause = Cause { spans: vec![Some(control.span)], words: "nothing".into() };
+    sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "no edge".into(), diagnostic });
+}

@@ -1,0 +1,102 @@
+//! The caret of a field that a sheet gives a colour of its own: it shows where the next letter goes.
+
+use crate::checks::contrast::indicator::{CHECK, NEEDED};
+use crate::inspection::{Inspection, Shown, has_state};
+use crate::painted::origin::background_origin;
+use crate::painted::paint::{self, Pixel, Stack, contrast, floor, hex};
+use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::css::Unknown;
+use stilk_engine::css::property::Longhand as L;
+use stilk_engine::dom::{Document, NodeId};
+use stilk_text::diagnostic::Diagnostic;
+
+/// Judges the caret of a field; whether there is one.
+///
+/// # Errors
+/// The reason why it cannot be known.
+pub fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<bool, Unknown> {
+    let look = shown.look;
+    let node = look.mounted.bearer;
+    let Some(style) = look.styles.element(node) else { return Ok(false) };
+    // A caret in the colour of the text is as good as the text.
+    if !takes_text(&look.document, node)
+        || style.is(L::CaretColor, "auto")
+        || has_state(inspection.system, shown.states, "readonly")
+    {
+        return Ok(false);
+    }
+    let Some((ratio, pixel, beside)) = worst(inspection, shown, node, sink)? else { return Ok(false) };
+    if ratio >= NEEDED {
+        return Ok(true);
+    }
+    let origin = inspection.tracer.color_origin(style, L::CaretColor);
+    let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
+    let control = &inspection.unit.control.name;
+    let figure = format!("{:.2}:1", floor(ratio));
+    let message = format!(
+        "the caret of `{}`, {}, is {figure} on what it lies on in {theme}, it needs 3:1 to be found",
+        control.value,
+        origin.name()
+    );
+    let place = origin.span().unwrap_or(control.span);
+    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place, message).label(format!(
+        "{} on {}: {figure}",
+        hex(pixel),
+        hex(beside)
+    ));
+    if let Some(span) = origin.declaration.filter(|span| Some(*span) != diagnostic.span) {
+        diagnostic = diagnostic.related(span, "the caret");
+    }
+    let words = if origin.token().is_some() { String::new() } else { "caret".into() };
+    let cause = Cause { spans: vec![Some(place)], words };
+    let figures = format!("{figure}, needs 3:1");
+    sink.fail(inspection, shown, Fault { cause, score: ratio / NEEDED, figures, diagnostic });
+    Ok(true)
+}
+
+/// The least contrast of the caret over all surfaces, its pixel, and the one that it lies on.
+fn worst(
+    inspection: &Inspection,
+    shown: &Shown,
+    node: NodeId,
+    sink: &mut Sink,
+) -> Result<Option<(f64, Pixel, Pixel)>, Unknown> {
+    let look = shown.look;
+    let chain = paint::chain(look, node);
+    let styles = paint::styles_of(look, &chain);
+    // Where nobody knows whether the field can be seen, nothing is known of its caret either.
+    let Some(style) = styles.last() else { return Ok(None) };
+    if !paint::is_visible(&styles)? {
+        return Ok(None);
+    }
+    let color = style.used_color(L::CaretColor)?;
+    let stack = Stack::of(&styles)?;
+    let mut worst: Option<(f64, Pixel, Pixel)> = None;
+    for (at, surface) in look.surfaces.iter().enumerate() {
+        let pairs = stack.painted(look, *surface, &color)?.into_iter().zip(stack.behind(look, *surface)?);
+        let Some((pixel, beside)) = pairs.min_by(|a, b| contrast(a.0, a.1).total_cmp(&contrast(b.0, b.1))) else {
+            continue;
+        };
+        if sink.gathers() {
+            let caret = inspection.tracer.color_origin(style, L::CaretColor);
+            let behind = background_origin(inspection.tracer, look, &chain, at);
+            sink.meet(inspection, shown, [(pixel, &caret), (beside, &behind)], NEEDED);
+        }
+        let ratio = contrast(pixel, beside);
+        if worst.is_none_or(|known| ratio < known.0) {
+            worst = Some((ratio, pixel, beside));
+        }
+    }
+    Ok(worst)
+}
+
+/// Whether people type into an element.
+fn takes_text(document: &Document, node: NodeId) -> bool {
+    const NOT_TYPED: [&str; 11] =
+        ["checkbox", "radio", "range", "color", "file", "hidden", "submit", "reset", "button", "image", "date"];
+    document.element(node).is_some_and(|element| match element.local() {
+        "textarea" => true,
+        "input" => !element.attribute("type").is_some_and(|kind| NOT_TYPED.contains(&kind)),
+        _ => false,
+    })
+}

@@ -1,0 +1,276 @@
+//! `contrast/focus`: people see where the keyboard is.
+
+use crate::check::{Check, Of, Scope};
+use crate::example::Example;
+use crate::inspection::{Inspection, Shown, has_state};
+use crate::mend::length::Sum;
+use crate::painted::boxes::{self, Ring, rings};
+use crate::painted::paint::{self, Pixel, Stack, contrast, floor, hex};
+use crate::painted::text::is_inactive;
+use crate::relevance::Reads;
+use crate::sink::{Cause, Fault, Sink};
+use crate::trace::Origin;
+use stilk_engine::cascade::Style;
+use stilk_engine::css::Unknown;
+use stilk_engine::css::color::Absolute;
+use stilk_engine::css::property::Longhand as L;
+use stilk_engine::css::serialize::number;
+use stilk_language::case::Look;
+use stilk_text::diagnostic::{Diagnostic, Edit, Level};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "contrast/focus",
+    summary: "what focus adds has a contrast of at least 3:1 with the page, and with the control where it touches it, and is at least 2px wide",
+    why: "Who works with the keyboard finds their place by the focus ring alone.",
+    source: "WCAG 2.2, 2.4.7 Focus Visible, 1.4.11 Non-text Contrast, and 2.4.13 Focus Appearance for its size",
+    level: Level::Error,
+    mend: "Write `outline: 2px solid` in a colour of 3:1 with every surface, and a positive `outline-offset`, so that the \
+           page shows between ring and control.",
+    fails: Example::sheet(
+        "@control button {\n  background: {sea}; color: {paper};\n  @state focus { outline: 2px solid {mist}; outline-offset: 2px; }\n}\n",
+    ),
+    passes: Example::sheet(
+        "@control button {\n  background: {sea}; color: {paper};\n  @state focus { outline: 2px solid {rust}; outline-offset: 2px; }\n}\n",
+    ),
+    scope: Scope::Looks(Reads::Values(&READS, &[]), Of::Any, run),
+};
+
+/// Boxes, and the outlines around them.
+const READS: [L; 32] = {
+    let mut all = [L::OutlineStyle; boxes::READS.len() + 4];
+    let mut index = 0;
+    while index < boxes::READS.len() {
+        all[index] = boxes::READS[index];
+        index += 1;
+    }
+    all[index] = L::OutlineColor;
+    all[index + 1] = L::OutlineOffset;
+    all[index + 2] = L::OutlineWidth;
+    all
+};
+
+const NEEDED: f64 = 3.0;
+const WIDTH: f64 = 2.0;
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    let Some(rest) = inspection.rest() else { return };
+    for shown in &inspection.looks {
+        if is_inactive(inspection.system, shown.states) || !has_state(inspection.system, shown.states, "focus") {
+            continue;
+        }
+        match judge(inspection, rest.look, shown, sink) {
+            Ok(true) => sink.decided(CHECK.id, shown.stands_for),
+            Ok(false) => {}
+            Err(reason) => sink.unknown(CHECK.id, shown.stands_for, reason),
+        }
+    }
+}
+
+/// Something that focus adds or changes.
+struct Sign {
+    what: &'static str,
+    ratio: f64,
+    width: f64,
+    pixel: Pixel,
+    beside: Pixel,
+    origin: Origin,
+    /// What makes it wide enough, where that can be written.
+    wider: Option<Edit>,
+}
+
+fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sink: &mut Sink) -> Result<bool, Unknown> {
+    let signs = signs(inspection, rest, shown.look)?;
+    // One sign that is good enough serves; no sign at all is for `state/missing` to say.
+    let good = |sign: &Sign| sign.ratio >= NEEDED && sign.width >= WIDTH;
+    if signs.is_empty() {
+        return Ok(false);
+    }
+    let rank = |sign: &Sign| (sign.ratio / NEEDED).min(sign.width / WIDTH);
+    let Some(best) = signs.iter().max_by(|a, b| rank(a).total_cmp(&rank(b))) else { return Ok(false) };
+    if sink.gathers() {
+        sink.meet(inspection, shown, [(best.pixel, &best.origin), (best.beside, &Origin::default())], NEEDED);
+    }
+    if good(best) {
+        return Ok(true);
+    }
+    let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
+    let control = &inspection.unit.control.name.value;
+    let figure = format!("{:.2}:1", floor(best.ratio));
+    let (message, figures) = if best.ratio < NEEDED {
+        let beside = if best.what == "ring" { "beside it" } else { "before" };
+        (
+            format!(
+                "the focus {} of `{control}`, {}, is {figure} with what is {beside} in {theme}, it needs 3:1",
+                best.what,
+                best.origin.name()
+            ),
+            format!("{figure}, needs 3:1"),
+        )
+    } else {
+        let width = number(best.width);
+        (
+            format!("the focus {} of `{control}` is {width}px wide, it needs 2px to be found", best.what),
+            format!("{width}px, needs 2px"),
+        )
+    };
+    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, best.origin.span(), message).label(format!(
+        "{} with {}: {figure}",
+        hex(best.pixel),
+        hex(best.beside)
+    ));
+    if let Some(span) = best.origin.declaration.filter(|span| Some(*span) != diagnostic.span) {
+        diagnostic = diagnostic.related(span, format!("the {}", best.what));
+    }
+    if best.ratio >= NEEDED
+        && let Some(edit) = &best.wider
+    {
+        diagnostic = diagnostic.mend(format!("write `{}` for its width", edit.text)).edit(Some(edit.clone()));
+    }
+    let words = if best.ratio < NEEDED { "" } else { "width" };
+    let cause = Cause { spans: vec![best.origin.span()], words: words.into() };
+    sink.fail(inspection, shown, Fault { cause, score: rank(best), figures, diagnostic });
+    Ok(true)
+}
+
+/// Everything that focus adds to the look at rest.
+fn signs<'i>(inspection: &Inspection<'i>, rest: &'i Look, look: &'i Look) -> Result<Vec<Sign>, Unknown> {
+    let mut signs = Vec::new();
+    for node in look.document.descendants(look.mounted.host) {
+        let around = paint::styles_of(look, &paint::chain(look, node));
+        if around.is_empty() || look.document.element(node).is_none() || !paint::is_visible(&around)? {
+            continue;
+        }
+        for pseudo in look.styles.boxes(node) {
+            let mut styles = around.clone();
+            let before = match pseudo {
+                None => rest.styles.element(node),
+                Some(name) => {
+                    let Some(style) = look.styles.pseudo(node, name) else { continue };
+                    styles.push(style);
+                    rest.styles.pseudo(node, name)
+                }
+            };
+            let style = styles[styles.len() - 1];
+            let outline = |style: &Style| {
+                let there = !style.is(L::OutlineStyle, "none") && style.px(L::OutlineWidth).unwrap_or(0.0) > 0.0;
+                there.then(|| style.used_color(L::OutlineColor).ok()).flatten()
+            };
+            if style.is(L::OutlineStyle, "auto") {
+                return Err(Unknown("each browser draws its own focus ring"));
+            }
+            if let Some(color) = outline(style)
+                && before.is_none_or(|before| outline(before) != Some(color))
+            {
+                let offset = style.px(L::OutlineOffset)?;
+                let width = style.px(L::OutlineWidth)?;
+                let origin = inspection.tracer.color_origin(style, L::OutlineColor);
+                let within = if offset > 0.0 { Within::Page } else { Within::Control };
+                let sign = ring(look, &styles, &color, (width, within), origin)?;
+                signs.push(Sign { wider: wider(inspection, style, width), ..sign });
+            }
+            let known = before.map_or(Ok(Vec::new()), |before| rings(before))?;
+            // A ring that was there before is none of focus, be it that less of it is left.
+            let is_new = |ring: &Ring| !known.iter().any(|old| (old.color, old.edge) == (ring.color, ring.edge));
+            for Ring { color, width, around, .. } in rings(style)?.into_iter().filter(is_new) {
+                let origin = inspection.tracer.origin(style, L::BoxShadow);
+                let within = around.map_or(Within::Control, Within::Ring);
+                signs.push(ring(look, &styles, &color, (width, within), origin)?);
+            }
+        }
+    }
+    if signs.is_empty() {
+        changed(inspection, rest, look, &mut signs)?;
+    }
+    Ok(signs)
+}
+
+/// The edit that makes an outline as wide as it must be: a name that others build on stays, as the least it may be.
+fn wider(inspection: &Inspection, style: &Style, width: f64) -> Option<Edit> {
+    if width >= WIDTH {
+        return None;
+    }
+    let own = Sum::default().and(1.0, inspection.length_in(style, L::OutlineWidth, width)).css(width);
+    let is_name = own.contains(['{', '(']);
+    let css = if is_name { format!("max({own}, {}px)", number(WIDTH)) } else { format!("{}px", number(WIDTH)) };
+    inspection.rewrite(style, L::OutlineWidth, width, &css)
+}
+
+/// What a ring touches on its inner side.
+enum Within {
+    /// The page shows through a gap.
+    Page,
+    /// The control itself.
+    Control,
+    /// Another ring.
+    Ring(Absolute),
+}
+
+/// A ring beside the page, and beside what it lies around.
+fn ring(
+    look: &Look,
+    styles: &[&Style],
+    color: &Absolute,
+    (width, within): (f64, Within),
+    origin: Origin,
+) -> Result<Sign, Unknown> {
+    let around = &styles[..styles.len() - 1];
+    let mut worst: Option<(f64, Pixel, Pixel)> = None;
+    let outer = Stack::of(around)?;
+    let control = if matches!(within, Within::Control) { Some(Stack::of(styles)?) } else { None };
+    for surface in look.surfaces.iter() {
+        let mut beside = outer.behind(look, *surface)?;
+        if let Some(control) = &control {
+            beside.extend(control.behind(look, *surface)?);
+        }
+        if let Within::Ring(inner) = &within {
+            beside.extend(outer.painted(look, *surface, inner)?);
+        }
+        for pixel in outer.painted(look, *surface, color)? {
+            for beside in &beside {
+                let ratio = contrast(pixel, *beside);
+                if worst.is_none_or(|known| ratio < known.0) {
+                    worst = Some((ratio, pixel, *beside));
+                }
+            }
+        }
+    }
+    let (ratio, pixel, beside) = worst.ok_or(Unknown("there is no surface"))?;
+    Ok(Sign { what: "ring", ratio, width, pixel, beside, origin, wider: None })
+}
+
+/// Where there is no ring: borders and fills that become others.
+fn changed<'i>(
+    inspection: &Inspection<'i>,
+    rest: &'i Look,
+    look: &'i Look,
+    signs: &mut Vec<Sign>,
+) -> Result<(), Unknown> {
+    let (before, after) = (inspection.boxes(rest), inspection.boxes(look));
+    let before = before.as_ref().as_ref().map_err(|reason| *reason)?;
+    for after in after.as_ref().as_ref().map_err(|reason| *reason)? {
+        let Some(before) = before.iter().find(|b| b.node == after.node && b.pseudo == after.pseudo) else { continue };
+        for mark in &after.marks {
+            let Some(old) = before.marks.iter().find(|old| old.what == mark.what) else { continue };
+            if old.color == mark.color {
+                continue;
+            }
+            let mut worst: Option<(f64, Pixel, Pixel)> = None;
+            let (is, was) = (Stack::of(after.around())?, Stack::of(before.around())?);
+            for surface in look.surfaces.iter() {
+                let new = is.painted(look, *surface, &mark.color)?;
+                let old = was.painted(rest, *surface, &old.color)?;
+                for (new, old) in new.into_iter().zip(old) {
+                    let ratio = contrast(new, old);
+                    if worst.is_none_or(|known| ratio < known.0) {
+                        worst = Some((ratio, new, old));
+                    }
+                }
+            }
+            let Some((ratio, pixel, beside)) = worst else { continue };
+            let origin = inspection.tracer.color_origin(after.style(), mark.longhand);
+            signs.push(Sign { what: mark.what, ratio, width: mark.width, pixel, beside, origin, wider: None });
+        }
+    }
+    Ok(())
+}

@@ -1,0 +1,159 @@
+//! `contrast/indicator`: marks within a control can be seen.
+
+use crate::check::{Check, Of, Scope};
+use crate::checks::contrast::caret;
+use crate::example::Example;
+use crate::inspection::{Inspection, Shown, has_state};
+use crate::painted::boxes::{PaintedBox, Pictured, READS};
+use crate::painted::paint::{Pixel, Stack, contrast, floor, hex};
+use crate::painted::text::is_inactive;
+use crate::painted::visible::element_name;
+use crate::relevance::{Reads, joined};
+use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::css::Unknown;
+use stilk_engine::css::property::Longhand as L;
+use stilk_text::diagnostic::{Diagnostic, Level};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "contrast/indicator",
+    summary: "a check mark, radio dot, thumb, icon or caret has a contrast of at least 3:1 with what it lies on",
+    why: "The mark alone tells on from off: who does not see it does not know what is chosen.",
+    source: "WCAG 2.2, 1.4.11 Non-text Contrast",
+    level: Level::Error,
+    mend: "Give the mark's token, or that of the fill below it, another lightness.",
+    fails: Example::drawn(
+        SWITCH,
+        "@control switch {\n  @part native { opacity: 0; }\n  @part track { display: flex; background: {sea}; }\n  @part thumb { inline-size: 16px; block-size: 16px; background: {ink}; }\n}\n",
+    ),
+    passes: Example::drawn(
+        SWITCH,
+        "@control switch {\n  @part native { opacity: 0; }\n  @part track { display: flex; background: {sea}; }\n  @part thumb { inline-size: 16px; block-size: 16px; background: {paper}; }\n}\n",
+    ),
+    scope: Scope::Looks(Reads::Values(&ALL_READS, &[]), Of::Any, run),
+};
+
+const ALL_READS: [L; READS.len() + 1] = joined(READS, [L::CaretColor]);
+
+const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=\"switch\" part=\"native\"><span part=\"thumb\"></span></span><slot>Dogs</slot></label>\n";
+
+pub(super) const NEEDED: f64 = 3.0;
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    // Where focus changes nothing that is read here, rest stands for it.
+    let is_focused = |shown: &Shown| has_state(inspection.system, shown.states, "focus");
+    let any_focused = inspection.looks.iter().any(is_focused);
+    for shown in &inspection.looks {
+        if is_inactive(inspection.system, shown.states) {
+            continue;
+        }
+        let caret = |shown: &Shown, sink: &mut Sink| match any_focused && !is_focused(shown) {
+            true => Ok(false),
+            false => caret::judge(inspection, shown, sink),
+        };
+        match (judge(inspection, shown, sink), caret(shown, sink)) {
+            (Err(reason), _) | (_, Err(reason)) => sink.unknown(CHECK.id, shown.stands_for, reason),
+            (Ok(false), Ok(false)) => {}
+            _ => sink.decided(CHECK.id, shown.stands_for),
+        }
+    }
+}
+
+/// Judges every mark: a box without text, within another that paints something, or an icon. Says whether there is one.
+fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) -> Result<bool, Unknown> {
+    let look = shown.look;
+    let document = &look.document;
+    let all = inspection.boxes(look);
+    let all = all.as_ref().as_ref().map_err(|reason| *reason)?;
+    let holds_more = |node| {
+        document.is_within(look.mounted.bearer, node)
+            || document.descendants(node).iter().any(|inner| document.has_own_text(*inner))
+    };
+    let is_mark = |one: &&PaintedBox| {
+        let is_icon = one.marks.iter().any(|mark| mark.what == "icon");
+        let within = || {
+            all.iter().any(|other| match other.node == one.node {
+                true => other.pseudo.is_none() && one.pseudo.is_some(),
+                false => document.is_within(one.node, other.node),
+            })
+        };
+        let is_pseudo_of_text = one.pseudo.is_some_and(|name| !["before", "after"].contains(&name));
+        !is_pseudo_of_text && (is_icon || within()) && (one.pseudo.is_some() || !holds_more(one.node))
+    };
+    let marks: Vec<&PaintedBox> = all.iter().filter(is_mark).collect();
+    for one in &marks {
+        // What lies over everything to keep a press has no colour; what has one and covers its host is no mark.
+        let mut worst: Option<(f64, usize, Pixel, Pixel)> = None;
+        let (inner, outer) = (Stack::of(&one.styles)?, Stack::of(one.around())?);
+        for (at, surface) in look.surfaces.iter().enumerate() {
+            let around = outer.behind(look, *surface)?;
+            let mut best: Option<(f64, usize, Pixel, Pixel)> = None;
+            for (index, mark) in one.marks.iter().enumerate() {
+                let pixels = match mark.what {
+                    "fill" => inner.behind(look, *surface)?,
+                    _ => inner.painted(look, *surface, &mark.color)?,
+                };
+                let pairs = pixels.iter().flat_map(|pixel| around.iter().map(move |around| (*pixel, *around)));
+                let Some((pixel, beside)) = pairs.min_by(|a, b| contrast(a.0, a.1).total_cmp(&contrast(b.0, b.1)))
+                else {
+                    continue;
+                };
+                let ratio = contrast(pixel, beside);
+                if best.is_none_or(|known| ratio > known.0) {
+                    best = Some((ratio, index, pixel, beside));
+                }
+            }
+            if let Some((_, index, pixel, beside)) = best.filter(|_| sink.gathers()) {
+                let mark = inspection.tracer.color_origin(one.style(), one.marks[index].longhand);
+                let behind = one.origin_around(inspection, look, at);
+                sink.meet(inspection, shown, [(pixel, &mark), (beside, &behind)], NEEDED);
+            }
+            if let Some(best) = best
+                && worst.is_none_or(|known| best.0 < known.0)
+            {
+                worst = Some(best);
+            }
+        }
+        if one.pictured != Pictured::Not && worst.is_none_or(|worst| worst.0 < NEEDED) {
+            return Err(Unknown("a picture draws the mark"));
+        }
+        if let Some((ratio, index, pixel, beside)) = worst.filter(|worst| worst.0 < NEEDED) {
+            fail(inspection, shown, sink, one, (ratio, index, pixel, beside));
+        }
+    }
+    Ok(!marks.is_empty())
+}
+
+fn fail(
+    inspection: &Inspection,
+    shown: &Shown,
+    sink: &mut Sink,
+    one: &PaintedBox,
+    (ratio, index, pixel, beside): (f64, usize, Pixel, Pixel),
+) {
+    let mark = one.marks[index];
+    let origin = inspection.tracer.color_origin(one.style(), mark.longhand);
+    let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
+    let figure = format!("{:.2}:1", floor(ratio));
+    let name = element_name(shown.look, one.node, one.pseudo);
+    let control = &inspection.unit.control.name.value;
+    let message = format!(
+        "{name} of `{control}`, {}, is {figure} on what it lies on in {theme}, a mark needs 3:1",
+        origin.name()
+    );
+    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, origin.span(), message).label(format!(
+        "{} on {}: {figure}",
+        hex(pixel),
+        hex(beside)
+    ));
+    if let Some(span) = origin.declaration.filter(|span| Some(*span) != diagnostic.span) {
+        diagnostic = diagnostic.related(span, format!("the {}", mark.what));
+    }
+    let cause =
+        Cause { spans: vec![origin.span()], words: if origin.token().is_some() { String::new() } else { name } };
+    sink.fail(
+        inspection,
+        shown,
+        Fault { cause, score: ratio / NEEDED, figures: format!("{figure}, needs 3:1"), diagnostic },
+    );
+}

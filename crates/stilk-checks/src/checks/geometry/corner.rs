@@ -1,0 +1,208 @@
+//! `geometry/corner`: round stays round at every size, and round boxes fit into each other.
+
+use crate::check::{Check, Of, Scope};
+use crate::checks::geometry::PAINTED;
+use crate::example::Example;
+use crate::inspection::{Inspection, Shown};
+use crate::mend::length::Sum;
+use crate::painted::paint;
+use crate::painted::visible::{element_name, style_of};
+use crate::relevance::{Reads, joined};
+use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::Style;
+use stilk_engine::css::Unknown;
+use stilk_engine::css::property::Longhand as L;
+use stilk_engine::css::serialize::number;
+use stilk_engine::css::value::{LengthPercentage, Value};
+use stilk_engine::dom::NodeId;
+use stilk_engine::layout::Origin;
+use stilk_language::case::Look;
+use stilk_text::diagnostic::{Diagnostic, Level};
+use stilk_text::source::Span;
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "geometry/corner",
+    summary: "a pill or a circle stays one at every size, and corners within corners share a centre",
+    why: "`border-radius: 50px` is a pill until the text is enlarged or wraps: then the ends go flat. And a box \
+          within a box looks crooked where both have the same corners.",
+    source: "CSS Backgrounds and Borders 3, 4.5 (overlapping curves); WCAG 2.2, 1.4.4 Resize Text",
+    level: Level::Warning,
+    mend: "Write `calc(infinity * 1px)` for a pill, `50%` for a circle or an ellipse; give an inner corner the outer one less the gap.",
+    fails: Example::sheet(
+        "@control button {\n  background: {sea}; color: {paper}; padding: {gap}; border: 0; line-height: 20px;\n  border-radius: 50px;\n}\n",
+    ),
+    passes: Example::sheet(
+        "@control button {\n  background: {sea}; color: {paper}; padding: {gap}; border: 0; line-height: 20px;\n  border-radius: calc(infinity * 1px);\n}\n",
+    ),
+    scope: Scope::Options(Reads::Boxes(&READS), Of::Any, run),
+};
+
+const READS: [L; PAINTED.len() + 1] = joined(PAINTED, [L::BorderTopLeftRadius]);
+
+/// What no control is large enough for.
+const ANY: f64 = 1000.0;
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    for shown in &inspection.looks {
+        let mut unknown = None;
+        for (_, node) in shown.look.mounted.elements() {
+            let Some(style) = shown.look.styles.element(node) else { continue };
+            let Some(radius) = radius(style).filter(|radius| *radius > 0.0 && *radius < ANY) else { continue };
+            let is_text =
+                shown.look.document.descendants(node).iter().any(|inner| shown.look.document.has_own_text(*inner));
+            // A box of a fixed size stays as round as it is.
+            let height = match line_box(style) {
+                Ok(Some(height)) if is_text && radius * 2.0 >= height => height,
+                Err(reason) if is_text => {
+                    unknown = Some(reason);
+                    continue;
+                }
+                _ => continue,
+            };
+            let place = inspection.tracer.origin(style, L::BorderTopLeftRadius);
+            let control = &inspection.unit.control.name;
+            let name = element_name(shown.look, node, None);
+            let message = format!(
+                "{name} of `{}` is a pill at {}px, but its corners of {}px end where the text grows to two lines",
+                control.value,
+                number(height),
+                number(radius)
+            );
+            let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.declaration.unwrap_or(control.span), message)
+                .label("round only as long as it is low")
+                .mend("write `calc(infinity * 1px)`: a pill at every size")
+                .edit(inspection.rewrite(style, L::BorderTopLeftRadius, radius, "calc(infinity * 1px)"));
+            let cause = Cause { spans: vec![place.declaration], words: String::new() };
+            let figures = format!("{}px corners on {}px", number(radius), number(height));
+            sink.fail(inspection, shown, Fault { cause, score: radius, figures, diagnostic });
+        }
+        if shown.states.is_rest()
+            && let Err(reason) = nested(inspection, shown, sink)
+        {
+            unknown = unknown.or(Some(reason));
+        }
+        sink.verdict(CHECK.id, shown.stands_for, unknown);
+    }
+}
+
+/// By more than this the centres of two corners are apart, in px.
+const APART: f64 = 1.0;
+
+/// Corners one within the other share a centre where the inner one is less round by the gap between them.
+fn nested(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<(), Unknown> {
+    let look = shown.look;
+    for node in look.document.descendants(look.mounted.host) {
+        for pseudo in
+            look.styles.boxes(node).filter(|pseudo| pseudo.is_none_or(|name| name == "before" || name == "after"))
+        {
+            let Some((style, length)) = rounded(look, (node, pseudo))? else { continue };
+            let above = std::iter::successors(Some(node), |at| {
+                look.document.node(*at).parent.filter(|_| *at != look.mounted.host)
+            });
+            let mut around = None;
+            for at in above.skip(usize::from(pseudo.is_none())) {
+                around = rounded(look, (at, None))?.map(|(_, length)| (at, length));
+                if around.is_some() {
+                    break;
+                }
+            }
+            let Some((outer_node, outer)) = around else { continue };
+            let (written, inner) = ((!length.has_percent).then_some(length.px), drawn(look, (node, pseudo), length)?);
+            let outer = drawn(look, (outer_node, None), outer)?;
+            let [left, top, ..] = look.gaps((node, pseudo), (outer_node, None))?;
+            let (left, top) = (f64::from(left), f64::from(top));
+            let wanted = outer - left;
+            // What stands further in than the corner reaches, or not in it at all, has corners of its own.
+            if left < 0.0 || (left - top).abs() > 0.5 || wanted <= APART || (inner - wanted).abs() <= APART {
+                continue;
+            }
+            let place = inspection.tracer.origin(style, L::BorderTopLeftRadius).declaration;
+            let control = &inspection.unit.control.name;
+            let name = element_name(look, node, pseudo);
+            let px = |value: f64| number((value * 10.0).round() / 10.0);
+            let message = format!(
+                "{name} of `{}` has corners of {}px, {}px within corners of {}px: they do not share a centre",
+                control.value,
+                px(inner),
+                px(left),
+                px(outer)
+            );
+            let css = place
+                .and_then(|place| less_gap(inspection, look, (node, outer_node), place))
+                .map(|sum| sum.css(wanted));
+            let edit = written
+                .zip(css.as_ref())
+                .and_then(|(written, css)| inspection.rewrite(style, L::BorderTopLeftRadius, written, css));
+            let css = css.unwrap_or_else(|| format!("{}px", px(wanted)));
+            let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
+                .edit(edit)
+                .label(if inner > wanted { "too round for its gap" } else { "not round enough for its gap" })
+                .mend(format!("write `{css}`: the outer corner less the gap"));
+            let cause = Cause { spans: vec![place.or(Some(control.span))], words: format!("nested {name}") };
+            let figures = format!("{}px in {}px", px(inner), px(outer));
+            sink.fail(inspection, shown, Fault { cause, score: -(inner - wanted).abs(), figures, diagnostic });
+        }
+    }
+    Ok(())
+}
+
+/// The outer corner less all paddings and borders between the boxes on the left, as the sheet at this place calls them.
+fn less_gap(inspection: &Inspection, look: &Look, (inner, outer): (NodeId, NodeId), place: Span) -> Option<Sum> {
+    let style = look.styles.element(outer)?;
+    let radius = radius(style)?;
+    let mut sum = Sum::default().and(1.0, inspection.length_in(style, L::BorderTopLeftRadius, radius));
+    let mut at = inner;
+    while at != outer {
+        at = look.document.node(at).parent?;
+        let style = look.styles.element(at)?;
+        for side in [L::PaddingLeft, L::BorderLeftWidth] {
+            sum = sum.and(-1.0, inspection.length(style, side, place)?);
+        }
+    }
+    Some(sum)
+}
+
+/// A box that can be seen and has round corners.
+fn rounded(look: &Look, origin: Origin) -> Result<Option<(&Style, LengthPercentage)>, Unknown> {
+    let Some(style) = style_of(look, origin.0, origin.1) else { return Ok(None) };
+    let length = match style.get(L::BorderTopLeftRadius)? {
+        Value::Words(words) => words.first(),
+        other => Some(other),
+    };
+    let Some(Value::Length(length)) = length.filter(|length| length.as_px() != Some(0.0)) else { return Ok(None) };
+    let paints = paint::paints_box(style);
+    let chain = paint::styles_of(look, &paint::chain(look, origin.0));
+    if !paints || style.is_empty_generated() || !paint::is_visible(&[chain.as_slice(), &[style.as_ref()][..]].concat())?
+    {
+        return Ok(None);
+    }
+    Ok(Some((style, *length)))
+}
+
+/// The radius that is drawn: no more than half of a side.
+fn drawn(look: &Look, origin: Origin, length: LengthPercentage) -> Result<f64, Unknown> {
+    let rect = look.drawn(origin.0, origin.1)?;
+    let (width, height) = (f64::from(rect.width), f64::from(rect.height));
+    Ok((length.px + length.percent / 100.0 * width).min(width / 2.0).min(height / 2.0))
+}
+
+fn radius(style: &Style) -> Option<f64> {
+    match style.get(L::BorderTopLeftRadius).ok()? {
+        Value::Words(words) => words.first()?.as_px(),
+        other => other.as_px(),
+    }
+}
+
+/// The height of a box with one line of text, where it has no fixed one.
+fn line_box(style: &Style) -> Result<Option<f64>, Unknown> {
+    if !style.is(L::Height, "auto") {
+        return Ok(None);
+    }
+    let line = match style.get(L::LineHeight)? {
+        Value::Number(n) => n * style.px(L::FontSize)?,
+        other => other.as_px().ok_or(Unknown("a normal line height needs the metrics of the font"))?,
+    };
+    let edges = [L::PaddingTop, L::PaddingBottom, L::BorderTopWidth, L::BorderBottomWidth];
+    Ok(Some(line + edges.iter().map(|edge| style.px(*edge)).sum::<Result<f64, _>>()?))
+}

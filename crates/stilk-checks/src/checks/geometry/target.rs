@@ -1,0 +1,105 @@
+//! `geometry/target`: what is pressed is large enough to be hit.
+
+use crate::check::{Check, Of, Scope};
+use crate::checks::geometry::SIZES;
+use crate::example::Example;
+use crate::inspection::Inspection;
+use crate::mend::length::Sum;
+use crate::painted::pressed::target;
+use crate::painted::visible::element_name;
+use crate::relevance::Reads;
+use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::css::Unknown;
+use stilk_engine::css::property::Longhand as L;
+use stilk_engine::css::serialize::number;
+use stilk_language::case::ControlKind;
+use stilk_language::manifest::Conformance;
+use stilk_text::diagnostic::{Diagnostic, Edit, Level};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "geometry/target",
+    summary: "what is pressed is at least 24×24 CSS px, 44×44 for AAA",
+    why: "People whose hands shake, and everybody on a moving deck, hit the neighbour of a small target or nothing at all.",
+    source: "WCAG 2.2, 2.5.8 Target Size (Minimum) and 2.5.5 Target Size (Enhanced)",
+    level: Level::Error,
+    mend: "Write `min-block-size` and `min-inline-size`, or more padding. WCAG lets a smaller target be where 24px around its \
+           middle meet no other target: waive it with that reason where the page sees to it.",
+    fails: Example::sheet(
+        "@control button {\n  display: inline-block; background: {sea}; color: {paper}; border: 0; padding: 0; font-size: 12px; line-height: 16px;\n}\n",
+    ),
+    passes: Example::sheet(
+        "@control button {\n  display: inline-block; background: {sea}; color: {paper}; border: 0; padding: 4px; font-size: 12px; line-height: 16px;\n}\n",
+    ),
+    scope: Scope::Options(Reads::Rest(&SIZES), Of::Any, run),
+};
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    // What neither acts nor takes an entry is no target.
+    if ControlKind::of(inspection.unit.control) == ControlKind::Other {
+        return;
+    }
+    let least = match inspection.system.manifest.conformance {
+        Conformance::Aa => 24.0,
+        Conformance::Aaa => 44.0,
+    };
+    let Some(shown) = inspection.rest() else { return };
+    let look = shown.look;
+    let Some(node) = target(look) else { return };
+    // A native control that is hidden is pressed by way of its label.
+    let size = |side: fn(&stilk_engine::layout::Placed) -> Result<f64, Unknown>| match look.layout()?.of(node, None) {
+        Some(placed) => side(placed),
+        None => Ok(0.0),
+    };
+    let is_entry = look.document.element(node).is_some_and(|e| ["input", "select", "textarea"].contains(&e.local()));
+    let (width, height) = match (size(stilk_engine::layout::Placed::width), size(stilk_engine::layout::Placed::height))
+    {
+        (Ok(width), Ok(height)) => (width, height),
+        // Browsers make fields wider than any target where nobody says how wide.
+        (Err(_), Ok(height)) if is_entry => (least, height),
+        (Err(reason), _) | (_, Err(reason)) => return sink.unknown(CHECK.id, shown.stands_for, reason),
+    };
+    sink.decided(CHECK.id, shown.stands_for);
+    const HAIR: f64 = 0.02;
+    if width >= least - HAIR && height >= least - HAIR || width == 0.0 || height == 0.0 {
+        return;
+    }
+    let control = &inspection.unit.control.name;
+    let (side, longhand, mend) = match height < least - HAIR {
+        true => ("high", L::Height, "min-block-size"),
+        false => ("wide", L::Width, "min-inline-size"),
+    };
+    let style = look.styles.element(node);
+    let mended = [longhand, L::PaddingTop, L::FontSize];
+    let place = mended.iter().find_map(|l| style.and_then(|style| inspection.tracer.origin(style, *l).declaration));
+    let size = if side == "high" { height } else { width };
+    // A size of its own grows; where there is none, it gets a least one.
+    let edit = style.zip(place).and_then(|(style, place)| {
+        let declared = style.px(longhand).ok().filter(|px| *px < least).and_then(|px| {
+            let own = inspection.length_in(style, longhand, px);
+            let grown = format!("max({}, {}px)", Sum::default().and(1.0, own).css(px), number(least));
+            inspection.rewrite(style, longhand, px, &grown)
+        });
+        let added = || Edit { span: place.end(), text: format!("; {mend}: {}px", number(least)) };
+        declared.or_else(|| style.is(longhand, "auto").then(added))
+    });
+    let message = format!(
+        "{} of `{}` is {}px {side}, a target needs {}px",
+        element_name(look, node, None),
+        control.value,
+        number((size * 100.0).round() / 100.0),
+        number(least)
+    );
+    let of_font = look.layout().ok().and_then(|layout| layout.of(node, None)).is_some_and(|placed| placed.is_of_font());
+    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
+        .label(format!("{}×{}px", number((width * 10.0).round() / 10.0), number((height * 10.0).round() / 10.0)))
+        .mend(format!("write `{mend}: {}px`", number(least)))
+        .edit(edit);
+    if of_font {
+        diagnostic =
+            diagnostic.note("text is measured in Liberation Sans, whose widths are those of Arial and Helvetica");
+    }
+    let cause = Cause { spans: vec![place.or(Some(control.span))], words: side.to_owned() };
+    let figures = format!("{}px of {}px", number((size * 100.0).round() / 100.0), number(least));
+    sink.fail(inspection, shown, Fault { cause, score: size / least, figures, diagnostic });
+}

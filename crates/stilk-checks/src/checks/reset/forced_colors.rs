@@ -1,0 +1,117 @@
+//! `reset/forced-colors`: states stay visible where the device forces its own colours.
+
+use crate::check::{Check, Scope};
+use crate::example::Example;
+use crate::painted::paint::has_generated_text;
+use crate::painted::visible::{Change, UNSEEN, changes};
+use crate::relevance::{Colors, Dependence, Reads};
+use crate::sink::{Cause, Fault, Sink};
+use crate::survey::Survey;
+use stilk_engine::cascade::Style;
+use stilk_engine::css::color::Color;
+use stilk_engine::css::property::Longhand as L;
+use stilk_engine::css::value::Value;
+use stilk_language::case::{Look, Unit};
+use stilk_language::system::StateSet;
+use stilk_text::diagnostic::{Diagnostic, Level};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "reset/forced-colors",
+    summary: "focus, checked, selected, mixed and invalid stay visible under forced colours",
+    why: "With forced colours (high contrast on Windows) every background, shadow and gradient goes: a switch that says on \
+          by its fill says nothing.",
+    source: "CSS Color Adjustment 1, section 3.1; WCAG 2.2, 1.4.1",
+    level: Level::Error,
+    mend: "Draw the state with a border or an outline, or give it system colours: `@media (forced-colors: active) { \
+           background-color: Highlight; forced-color-adjust: none; }`.",
+    fails: Example::sheet(
+        "@control button {\n  background: {sea}; color: {paper};\n  @state selected { background: {ink}; }\n}\n",
+    ),
+    passes: Example::sheet(
+        "@control button {\n  background: {sea}; color: {paper};\n  @state selected { background: {ink}; outline: 2px solid; }\n}\n",
+    ),
+    scope: Scope::System(run),
+};
+
+const KEPT: [&str; 5] = ["focus", "selected", "checked", "mixed", "invalid"];
+
+fn run(survey: &Survey, sink: &mut Sink) {
+    let system = survey.system;
+    let all = system.tokens.themes();
+    // The default theme first: its name says most.
+    let mut order: Vec<usize> = (0..all.len()).collect();
+    order.sort_by_key(|index| all[*index] != system.tokens.default_theme());
+    for control in &system.controls {
+        let dependence = Dependence::new(system, survey.stage, control, order.clone());
+        // Colours are forced in every theme alike.
+        let themes = dependence.themes(Reads::Changes(&UNSEEN), Colors::None);
+        for (host, (theme, stands_for)) in
+            (0..control.template.hosts.len()).flat_map(|host| themes.iter().map(move |theme| (host, theme)))
+        {
+            let unit = Unit { control, host, variant: control.default_variant(), theme: all[*theme].clone() };
+            let rest = StateSet::default();
+            let (usual_rest, forced_rest) =
+                (survey.look(survey.stage, &unit, &rest), survey.look(survey.forced(), &unit, &rest));
+            for name in KEPT {
+                let Some(id) = system.states.find(name) else { continue };
+                let states = StateSet::of([id]);
+                let usual = survey.look(survey.stage, &unit, &states);
+                let shown = changes(&usual_rest, &usual);
+                if shown.is_empty() {
+                    continue;
+                }
+                sink.decided(CHECK.id, *stands_for);
+                let forced = survey.look(survey.forced(), &unit, &states);
+                if changes(&forced_rest, &forced).iter().any(|change| stays(&forced_rest, &forced, change)) {
+                    continue;
+                }
+                let place = shown
+                    .first()
+                    .and_then(|change| survey.tracer.origin(change.style(&usual)?, change.longhand).declaration);
+                let message =
+                    format!("under forced colours `{}` looks the same in {name} as at rest", control.name.value);
+                let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.name.span), message)
+                    .label("only colours, shadows or gradients change")
+                    .mend(
+                        "add a border, an outline or a mark, or system colours within `@media (forced-colors: active)`",
+                    );
+                let cause = Cause { spans: vec![Some(control.name.span)], words: name.into() };
+                let figures = format!("no difference in {name}");
+                sink.fail_case(system, &unit, &states, *stands_for, Fault { cause, score: 0.0, figures, diagnostic });
+            }
+        }
+    }
+}
+
+/// Whether a change can be seen although colours are forced.
+pub fn stays(before: &Look, after: &Look, change: &Change) -> bool {
+    let (Some(new), old) = (change.style(after), change.style(before)) else { return false };
+    let is_text_or_picture = match change.pseudo {
+        Some(_) => has_generated_text(new) || old.is_some_and(|old| has_generated_text(old)),
+        None => after.document.descendants(change.node).iter().any(|node| {
+            after.document.has_own_text(*node) || after.document.element(*node).is_some_and(|e| e.local() == "svg")
+        }),
+    };
+    let is_kept = |style: &Style| style.is(L::ForcedColorAdjust, "none");
+    // Colours and shadows are replaced (section 3.1).
+    if change.is_color() || matches!(change.longhand, L::BoxShadow | L::TextShadow) {
+        let is_system = |style: &Style| matches!(style.get(change.longhand), Ok(Value::Color(Color::System(_))));
+        return is_kept(new) || (is_system(new) && !matches!(change.longhand, L::BoxShadow | L::TextShadow));
+    }
+    if change.longhand == L::BackgroundImage {
+        return is_kept(new) || matches!(&change.after, Some(Value::Unmodelled));
+    }
+    // A box that is moved, shown or grown counts where something of it is painted.
+    let has_line = |style: &Style| {
+        let lines = [
+            (L::BorderTopStyle, L::BorderTopWidth),
+            (L::BorderBottomStyle, L::BorderBottomWidth),
+            (L::BorderRightStyle, L::BorderRightWidth),
+            (L::BorderLeftStyle, L::BorderLeftWidth),
+            (L::OutlineStyle, L::OutlineWidth),
+        ];
+        lines.iter().any(|(line, width)| !style.is(*line, "none") && style.px(*width).unwrap_or(0.0) > 0.0)
+    };
+    is_kept(new) || is_text_or_picture || has_line(new) || old.is_some_and(|old| has_line(old))
+}

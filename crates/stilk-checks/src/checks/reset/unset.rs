@@ -1,0 +1,122 @@
+//! `reset/unset`: nothing of a drawn control is left to defaults that differ between browsers.
+
+use crate::check::{Check, Scope};
+use crate::example::Example;
+use crate::painted::visible::element_name;
+use crate::sink::{Cause, Fault, Sink};
+use crate::survey::Survey;
+use stilk_engine::cascade::Style;
+use stilk_engine::cascade::defaults::Browser;
+use stilk_engine::css::property::{Longhand, Longhand as L};
+use stilk_engine::css::value::Value;
+use stilk_engine::dom::NodeId;
+use stilk_language::case::{Look, Unit, state_sets};
+use stilk_language::stylesheet::resets::defaults::{Kind, defaults, shown};
+use stilk_language::system::StateSet;
+use stilk_text::diagnostic::{Diagnostic, Level};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "reset/unset",
+    summary: "no property of a drawn control is left to defaults that differ between browsers",
+    why: "Buttons and fields bring another padding, font and cursor along in each browser. Stilk resets what a sheet leaves \
+          unset; a sheet that says `revert` asks for the difference.",
+    source: "browser defaults as measured in Chromium, Firefox and WebKitGTK (docs/fidelity.md); CSS Cascade 5, revert",
+    level: Level::Warning,
+    mend: "Write a value instead of `revert`, or leave the property out: then it is reset.",
+    fails: Example::sheet("@control button {\n  background: {sea}; color: {paper}; border: 0; padding: revert;\n}\n"),
+    passes: Example::sheet("@control button {\n  background: {sea}; color: {paper}; border: 0; padding: {gap};\n}\n"),
+    scope: Scope::System(run),
+};
+
+fn run(survey: &Survey, sink: &mut Sink) {
+    let system = survey.system;
+    let theme = system.tokens.default_theme();
+    let browsers = Browser::MEASURED.map(|browser| (browser.name(), survey.in_browser(browser)));
+    for control in &system.controls {
+        let sets = state_sets(system, control);
+        let wanted = |set: &&StateSet| {
+            set.is_rest()
+                || ["focus", "disabled"]
+                    .iter()
+                    .any(|n| system.states.find(n).is_some_and(|id| **set == StateSet::of([id])))
+        };
+        for host in 0..control.template.hosts.len() {
+            let unit = Unit { control, host, variant: control.default_variant(), theme: theme.clone() };
+            for set in sets.iter().filter(wanted) {
+                let looks: Vec<(&str, Look)> =
+                    browsers.iter().map(|(browser, stage)| (*browser, stage.look(&unit, set))).collect();
+                let Some((_, first)) = looks.first() else { return };
+                let mounted = &first.mounted;
+                let placed = mounted.placed.iter().any(|(_, bearer)| *bearer == mounted.bearer);
+                let mut nodes = vec![mounted.host];
+                if mounted.bearer != mounted.host && !placed {
+                    nodes.push(mounted.bearer);
+                }
+                for node in nodes {
+                    differences(survey, &unit, set, &looks, node, sink);
+                }
+                sink.decided(CHECK.id, 1);
+            }
+        }
+    }
+}
+
+fn differences(survey: &Survey, unit: &Unit, set: &StateSet, looks: &[(&str, Look)], node: NodeId, sink: &mut Sink) {
+    let (_, first) = &looks[0];
+    let Some(element) = first.document.element(node) else { return };
+    // What the platform draws is the platform's.
+    let is_drawn = looks.iter().all(|(_, look)| {
+        look.styles.element(node).is_some_and(|style| style.is(L::Appearance, "none"))
+            || Kind::of(element) == Kind::OTHER
+    });
+    if !is_drawn {
+        return;
+    }
+    let styles: Vec<&Style> = looks.iter().filter_map(|(_, look)| Some(look.styles.element(node)?.as_ref())).collect();
+    for longhand in defaults(Kind::OTHER).keys() {
+        // Most values are the same in all; whether they look the same is asked of others only, and of what takes on a colour.
+        let is_same = styles.windows(2).all(|pair| pair[0].get(*longhand) == pair[1].get(*longhand));
+        let is_resolved = || !styles.iter().any(|style| style.get(*longhand).is_ok_and(Value::has_unresolved_color));
+        if is_same && is_resolved() {
+            continue;
+        }
+        let values: Vec<(&str, String)> = looks
+            .iter()
+            .filter_map(|(name, look)| Some((*name, shown(look.styles.element(node)?, *longhand)?)))
+            .collect();
+        let Some((_, usual)) = values.first() else { continue };
+        if values.len() < looks.len() || values.iter().all(|(_, value)| value == usual) {
+            continue;
+        }
+        report(survey, unit, set, first, node, *longhand, &values, sink);
+    }
+}
+
+#[allow(clippy::too_many_arguments, reason = "one place calls it, with what it has found")]
+fn report(
+    survey: &Survey,
+    unit: &Unit,
+    set: &StateSet,
+    look: &Look,
+    node: NodeId,
+    longhand: Longhand,
+    values: &[(&str, String)],
+    sink: &mut Sink,
+) {
+    let Some(style) = look.styles.element(node) else { return };
+    let control = &unit.control.name;
+    let declared = style.set_by_author().has(longhand);
+    let name = element_name(look, node, None);
+    let said: Vec<String> = values.iter().map(|(browser, value)| format!("{value} in {browser}")).collect();
+    let place = survey.tracer.origin(style, longhand).declaration;
+    let message =
+        format!("{} of {name} in `{}` is left to the browser: {}", longhand.name(), control.value, said.join(", "));
+    let label = if declared { "asks for each browser's own" } else { "browsers do not agree" };
+    let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
+        .label(label)
+        .mend(format!("write a value for `{}`", longhand.name()));
+    let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
+    let fault = Fault { cause, score: 0.0, figures: said.join(", "), diagnostic };
+    sink.fail_case(survey.system, unit, set, 1, fault);
+}

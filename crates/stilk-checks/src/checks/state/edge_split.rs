@@ -1,0 +1,114 @@
+//! `state/edge-split`: a border that is one with its fill stays so.
+
+use crate::check::{Check, Of, Scope};
+use crate::example::Example;
+use crate::inspection::Inspection;
+use crate::painted::visible::element_name;
+use crate::relevance::Reads;
+use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::Style;
+use stilk_engine::css::Unknown;
+use stilk_engine::css::property::Longhand as L;
+use stilk_text::diagnostic::{Diagnostic, Level};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "state/edge-split",
+    summary: "a border of the colour of its fill at rest still has it in every state, or is given another one there",
+    why: "A border keeps the old colour when a state changes the fill: an edge comes up that nobody drew.",
+    source: "what people who style by hand find late",
+    level: Level::Warning,
+    mend: "Give border and fill one local, and let states set that: `border-color: var(--paint)`.",
+    fails: Example::sheet(
+        "@control button {\n  background: {sea}; border: 2px solid {sea}; color: {paper};\n  @state hover { background: {ink}; }\n}\n",
+    ),
+    passes: Example::sheet(
+        "@control button {\n  --paint: {sea};\n  background: var(--paint); border: 2px solid var(--paint); color: {paper};\n  @state hover { --paint: {ink}; }\n}\n",
+    ),
+    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+};
+
+const READS: [L; 15] = [
+    L::BackgroundColor,
+    L::Color,
+    L::ColorScheme,
+    L::BorderTopColor,
+    L::BorderTopStyle,
+    L::BorderTopWidth,
+    L::BorderRightColor,
+    L::BorderRightStyle,
+    L::BorderRightWidth,
+    L::BorderBottomColor,
+    L::BorderBottomStyle,
+    L::BorderBottomWidth,
+    L::BorderLeftColor,
+    L::BorderLeftStyle,
+    L::BorderLeftWidth,
+];
+
+const SIDES: [(L, L); 4] = [
+    (L::BorderTopWidth, L::BorderTopColor),
+    (L::BorderRightWidth, L::BorderRightColor),
+    (L::BorderBottomWidth, L::BorderBottomColor),
+    (L::BorderLeftWidth, L::BorderLeftColor),
+];
+
+/// Whether the border of a side is one with the fill.
+fn is_one(style: &Style, (width, color): (L, L)) -> Result<Option<bool>, Unknown> {
+    if style.px(width)? == 0.0 {
+        return Ok(None);
+    }
+    let (fill, edge) = (style.used_color(L::BackgroundColor)?, style.used_color(color)?);
+    let opaque = fill.alpha == 1.0 && edge.alpha == 1.0;
+    Ok(opaque.then(|| fill.srgb() == edge.srgb()))
+}
+
+/// The first side whose border was one with the fill, keeps its colour and is so no more: its colour's longhand.
+fn split(before: &Style, after: &Style) -> Result<Option<L>, Unknown> {
+    for side in SIDES {
+        let same_edge = || after.used_color(side.1).ok() == before.used_color(side.1).ok();
+        if is_one(before, side)? == Some(true) && is_one(after, side)? == Some(false) && same_edge() {
+            return Ok(Some(side.1));
+        }
+    }
+    Ok(None)
+}
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    let Some(rest) = inspection.rest() else { return };
+    for shown in inspection.looks.iter().filter(|shown| !shown.states.is_rest()) {
+        let mut unknown = None;
+        for (_, node) in shown.look.mounted.elements() {
+            let (Some(before), Some(after)) = (rest.look.styles.element(node), shown.look.styles.element(node)) else {
+                continue;
+            };
+            let color = match split(before, after) {
+                Ok(Some(color)) => color,
+                Ok(None) => continue,
+                Err(reason) => {
+                    unknown = Some(reason);
+                    continue;
+                }
+            };
+            let fill = inspection.tracer.origin(after, L::BackgroundColor);
+            let edge = inspection.tracer.origin(after, color);
+            let state = inspection.system.states.set_name(shown.states).replace('+', " and ");
+            let control = &inspection.unit.control.name;
+            let name = element_name(shown.look, node, None);
+            let message = format!(
+                "the border of {name} in `{}` is one with its fill at rest, but keeps its colour in {state}",
+                control.value
+            );
+            let mut diagnostic =
+                Diagnostic::new(CHECK.level, CHECK.id, edge.declaration.unwrap_or(control.span), message)
+                    .label("stays as it is")
+                    .mend("let a local give both their colour, and the state set that local");
+            if let Some(span) = fill.declaration {
+                diagnostic = diagnostic.related(span, "the fill changes");
+            }
+            let cause = Cause { spans: vec![edge.declaration, fill.declaration], words: name };
+            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: format!("split in {state}"), diagnostic });
+        }
+        sink.verdict(CHECK.id, shown.stands_for, unknown);
+    }
+}

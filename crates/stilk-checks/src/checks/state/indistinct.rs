@@ -1,0 +1,138 @@
+//! `state/indistinct`: two states can be told apart.
+
+use crate::check::{Check, Of, Scope};
+use crate::checks::state::{is_usable, steps};
+use crate::example::Example;
+use crate::inspection::Inspection;
+use crate::painted::paint::{self, Pixel, over};
+use crate::painted::visible::{Change, UNSEEN};
+use crate::relevance::Reads;
+use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::css::Unknown;
+use stilk_engine::css::color::{Absolute, Color, Space};
+use stilk_engine::css::serialize::number;
+use stilk_engine::css::value::Value;
+use stilk_language::case::Look;
+use stilk_language::system::states::StateKind;
+use stilk_text::diagnostic::{Diagnostic, Level};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "state/indistinct",
+    summary: "two states look different: their colours are at least 0.02 apart in OKLab, or something else changes",
+    why: "A change that nobody sees is no answer. A selected toggle that no longer answers to the pointer seems to be out \
+          of use.",
+    source: "Björn Ottosson, A perceptual color space for image processing (2020): 0.02 in OKLab is about what people notice",
+    level: Level::Warning,
+    mend: "Let the state change more: mix in a larger share, or change something besides the colour. Where a lasting state \
+           covers the pointer's, write them together: `@state selected and hover { … }`.",
+    fails: Example::sheet(
+        "@control button {\n  background: {sea}; color: {paper};\n  @state hover { background: color-mix(in oklab, {sea}, {ink} 2%); }\n}\n",
+    ),
+    passes: Example::sheet(
+        "@control button {\n  background: {sea}; color: {paper};\n  @state hover { background: color-mix(in oklab, {sea}, {ink} 30%); }\n}\n",
+    ),
+    scope: Scope::Options(Reads::Changes(&UNSEEN), Of::Any, run),
+};
+
+/// The least distance in OKLab that is noticed.
+const NOTICED: f64 = 0.02;
+
+/// Lasting states in which people go on using the pointer to change them back.
+const ANSWERING: [&str; 3] = ["selected", "checked", "mixed"];
+
+fn run(inspection: &Inspection, sink: &mut Sink) {
+    let names: Vec<&'static str> =
+        ["hover", "focus", "active", "selected", "checked", "mixed", "invalid", "busy", "disabled"].into();
+    for (name, before, after) in steps(inspection, &names) {
+        let on_top = !before.states.is_rest();
+        let lasting = before.states.ids();
+        if on_top {
+            let answers = lasting.len() == 1
+                && ANSWERING.contains(&inspection.system.states.get(lasting[0]).name.as_str())
+                && ["hover", "active"].contains(&name)
+                && is_usable(inspection, after)
+                && inspection.system.states.get(lasting[0]).kind == StateKind::Lasting;
+            // Where the pointer changes nothing at rest either, another check speaks.
+            let at_rest = inspection.rest().zip(inspection.alone(name));
+            if !answers || at_rest.is_none_or(|(rest, alone)| inspection.changes(rest.look, alone.look).is_empty()) {
+                continue;
+            }
+        }
+        let found = inspection.changes(before.look, after.look);
+        if found.is_empty() && !on_top {
+            continue;
+        }
+        match distance(after.look, &found) {
+            Err(reason) => sink.unknown(CHECK.id, after.stands_for, reason),
+            Ok(apart) => {
+                sink.decided(CHECK.id, after.stands_for);
+                if apart >= NOTICED {
+                    continue;
+                }
+                let control = &inspection.unit.control.name;
+                let with = inspection.system.states.set_name(before.states);
+                let (message, words) = match on_top {
+                    true => (
+                        format!("a {} `{}` no longer answers to {name}", with.replace('+', " "), control.value),
+                        format!("{with} {name}"),
+                    ),
+                    false => {
+                        (format!("`{}` looks almost the same in {name} as at rest", control.value), name.to_owned())
+                    }
+                };
+                let place = found.first().and_then(|change| {
+                    inspection.tracer.origin(change.style(after.look)?, change.longhand).declaration
+                });
+                let mend = match on_top {
+                    true => format!(
+                        "write `@state {} and {name} {{ … }}` in `@control {}`",
+                        with.replace('+', " and "),
+                        control.value
+                    ),
+                    false => format!("let `@state {name}` change more"),
+                };
+                let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
+                    .label(format!("{} apart in OKLab", number((apart * 1000.0).round() / 1000.0)))
+                    .mend(mend);
+                let cause = Cause { spans: vec![Some(place.unwrap_or(control.span))], words };
+                let figures = format!("{:.3} apart, noticed from 0.02", apart);
+                sink.fail(inspection, after, Fault { cause, score: apart, figures, diagnostic });
+            }
+        }
+    }
+}
+
+/// How far apart two looks are: infinitely where more than colours changes.
+fn distance(look: &Look, changes: &[Change]) -> Result<f64, Unknown> {
+    let mut most: f64 = 0.0;
+    let surface = look.surfaces.first().copied().ok_or(Unknown("there is no surface"))?;
+    let backdrop = paint::surface_pixel(look, surface)?;
+    for change in changes {
+        if !change.is_color() {
+            return Ok(f64::INFINITY);
+        }
+        let (Some(before), Some(after)) = (color(change.before.as_ref()), color(change.after.as_ref())) else {
+            return Ok(f64::INFINITY);
+        };
+        most = most.max(apart(over(&before, backdrop), over(&after, backdrop)));
+    }
+    Ok(most)
+}
+
+pub(super) fn color(value: Option<&Value>) -> Option<Absolute> {
+    match value {
+        Some(Value::Color(Color::Absolute(color))) => Some(*color),
+        _ => None,
+    }
+}
+
+/// Distance of two pixels in OKLab.
+fn apart(a: Pixel, b: Pixel) -> f64 {
+    let lab = |pixel: Pixel| {
+        let color = Absolute { space: Space::Srgb, components: pixel.map(Some), alpha: 1.0, legacy: false };
+        color.to(Space::Oklab).components.map(|c| c.unwrap_or(0.0))
+    };
+    let (a, b) = (lab(a), lab(b));
+    a.iter().zip(b).map(|(a, b)| (a - b).powi(2)).sum::<f64>().sqrt()
+}

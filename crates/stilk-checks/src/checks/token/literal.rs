@@ -1,0 +1,69 @@
+//! `token/literal`: sheets take their colours from tokens.
+
+use crate::check::{Check, Scope};
+use crate::example::Example;
+use crate::sink::Sink;
+use crate::survey::Survey;
+use cssparser::{ParseError, Parser, Token};
+use stilk_engine::css::color::{Color, whole};
+use stilk_text::diagnostic::{Diagnostic, Level};
+
+/// The check.
+pub const CHECK: Check = Check {
+    id: "token/literal",
+    summary: "sheets take their colours from tokens",
+    why: "A colour that is written into a sheet is the same in every theme, and is found by nobody who changes the tokens.",
+    source: "what tokens are for",
+    level: Level::Note,
+    mend: "Make it a token, or use the one that has this colour.",
+    fails: Example::sheet("@control button {\n  color: #17324d; background: {paper};\n}\n"),
+    passes: Example::sheet("@control button {\n  color: {ink}; background: {paper};\n}\n"),
+    scope: Scope::System(run),
+};
+
+fn run(survey: &Survey, sink: &mut Sink) {
+    for control in &survey.system.controls {
+        for declaration in control.rules.iter().flat_map(|rule| &rule.declarations) {
+            sink.decided(CHECK.id, 1);
+            let text = declaration.value.write(&mut |_| "var(--token)".to_owned(), &mut str::to_owned);
+            let Some(word) = first_literal(&mut Parser::new(&text)) else { continue };
+            let message = format!("`{word}` in `{}` is the same in every theme", control.name.value);
+            let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, declaration.span, message)
+                .label("a colour of its own")
+                .mend("make it a token: `{group.name}`");
+            sink.find(Some(control), diagnostic);
+        }
+    }
+}
+
+/// The first colour in a text that is neither a system colour, `transparent` nor `currentcolor`, nor made from another.
+fn first_literal(parser: &mut Parser) -> Option<String> {
+    let is_literal = |text: &str| {
+        !text.eq_ignore_ascii_case("transparent")
+            && !text.contains("var(")
+            && matches!(whole(text), Some(Color::Absolute(_)))
+    };
+    loop {
+        let start = parser.position();
+        let token = parser.next().ok()?.clone();
+        let mut inner = None;
+        match token {
+            Token::Hash(_) | Token::IDHash(_) | Token::Ident(_) => {}
+            Token::Function(_) | Token::ParenthesisBlock => {
+                let _ = parser.parse_nested_block(|parser| {
+                    inner = first_literal(parser);
+                    while parser.next().is_ok() {}
+                    Ok::<_, ParseError<()>>(())
+                });
+            }
+            _ => continue,
+        }
+        let text = parser.slice_from(start).trim();
+        if is_literal(text) {
+            return Some(text.to_owned());
+        }
+        if inner.is_some() {
+            return inner;
+        }
+    }
+}

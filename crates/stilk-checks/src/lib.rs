@@ -1,0 +1,34 @@
+//! What can be proved about a system and about the pages that use it, and what mends what is wrong.
+//!
+//! It promises a verdict for every case, or *unknown* with its reason, counted: silence never means that something was
+//! not looked at. It never parses a sheet or a value of its own, and never asks a sheet what a look can say.
+//!
+//! Data flows one way:
+//!
+//! 1. [`check`]: what a check is. [`checks`] holds them, a file each; [`registry`] lists them.
+//! 2. [`relevance`] finds out which axes, states, hosts and themes a check can tell apart, [`sample`] which variants are
+//!    computed for it.
+//! 3. [`inspection`] is what a check looks at, one unit in all its states; [`survey`] the whole system; [`visit`] a page.
+//! 4. [`painted`] says what is seen there: pixels behind a text, gradients, boxes, what changes; [`trace`] leads a value
+//!    back to its token.
+//! 5. [`sink`] takes what checks say: one cause, one finding. [`run`] asks all of them and gives a [`report::Report`].
+//! 6. [`mend`] computes what to write instead.
+//! 7. [`scan`] walks over pages and gathers what [`checks`] say of each.
+
+pub mod check;
+mod checks;
+pub mod example;
+pub mod inspection;
+pub mod mend;
+pub mod painted;
+pub mod registry;
+mod relevance;
+pub mod report;
+pub mod run;
+mod sample;
+pub mod scan;
+pub mod settings;
+pub mod sink;
+mod survey;
+pub mod trace;
+pub mod visit;

@@ -1,0 +1,9 @@
+//! What is painted: the pixels behind a text, gradients, boxes, and what changes before people's eyes.
+
+pub mod boxes;
+pub mod gradient;
+pub mod origin;
+pub mod paint;
+pub mod pressed;
+pub mod text;
+pub mod visible;

@@ -1,0 +1,152 @@
+//! What of a control changes before people's eyes between two of its looks.
+
+use std::rc::Rc;
+use stilk_engine::cascade::Style;
+use stilk_engine::cascade::order::LonghandSet;
+use stilk_engine::css::compute::resolve_colors;
+use stilk_engine::css::property::{Longhand, Longhand as L};
+use stilk_engine::css::value::Value;
+use stilk_engine::dom::NodeId;
+use stilk_language::case::Look;
+
+/// Properties whose change nobody sees on the control itself.
+pub const UNSEEN: [Longhand; 14] = [
+    L::Cursor,
+    L::PointerEvents,
+    L::UserSelect,
+    L::TouchAction,
+    L::WillChange,
+    L::TransitionProperty,
+    L::TransitionDuration,
+    L::TransitionTimingFunction,
+    L::TransitionDelay,
+    L::TransitionBehavior,
+    L::AnimationDuration,
+    L::AnimationDelay,
+    L::CaretColor,
+    L::ForcedColorAdjust,
+];
+
+/// Properties that are colours and nothing else.
+pub const COLORS: [Longhand; 9] = [
+    L::Color,
+    L::BackgroundColor,
+    L::BorderTopColor,
+    L::BorderRightColor,
+    L::BorderBottomColor,
+    L::BorderLeftColor,
+    L::OutlineColor,
+    L::TextDecorationColor,
+    L::Fill,
+];
+
+/// One longhand of an element or pseudo-element that two looks give other values.
+#[derive(Debug)]
+pub struct Change {
+    /// The element.
+    pub node: NodeId,
+    /// The pseudo-element, without colons.
+    pub pseudo: Option<&'static str>,
+    /// The longhand.
+    pub longhand: Longhand,
+    /// The value before; `None` where there was no such box.
+    pub before: Option<Value>,
+    /// The value after.
+    pub after: Option<Value>,
+}
+
+impl Change {
+    /// The style that the change leads to.
+    pub fn style<'l>(&self, look: &'l Look) -> Option<&'l Rc<Style>> {
+        style_of(look, self.node, self.pseudo)
+    }
+
+    /// Whether nothing but a colour changes.
+    pub fn is_color(&self) -> bool {
+        COLORS.contains(&self.longhand)
+    }
+}
+
+/// The style of an element or of one of its pseudo-elements.
+pub fn style_of<'l>(look: &'l Look, node: NodeId, pseudo: Option<&str>) -> Option<&'l Rc<Style>> {
+    match pseudo {
+        None => look.styles.element(node),
+        Some(name) => look.styles.pseudo(node, name),
+    }
+}
+
+/// A part's name with its pseudo-element as a sheet writes it; `the control` for the host.
+pub fn element_name(look: &Look, node: NodeId, pseudo: Option<&str>) -> String {
+    let part = look.mounted.elements().find(|(_, known)| *known == node).map(|(name, _)| name);
+    let pseudo = pseudo.map_or_else(String::new, |name| format!("::{name}"));
+    match part {
+        Some("") if pseudo.is_empty() => "the control".into(),
+        Some(name) => format!("`{name}{pseudo}`"),
+        None => look.document.element(node).map_or_else(String::new, |e| format!("`<{}>`{pseudo}", e.local())),
+    }
+}
+
+/// Whether the control is there at all: a state may hide it as a whole.
+pub fn is_shown(look: &Look) -> bool {
+    let host = look.styles.element(look.mounted.host);
+    host.is_none_or(|style| crate::painted::paint::is_visible(&[style]) != Ok(false))
+}
+
+/// Whether a rule of the system changes something that can be seen.
+pub fn differs(before: &Look, after: &Look) -> bool {
+    visit(before, after, None, &mut |_| true)
+}
+
+/// Everything that rules of the system change and that can be seen.
+pub fn changes(before: &Look, after: &Look) -> Vec<Change> {
+    changes_among(before, after, None)
+}
+
+/// Changes of some longhands only, or of all where none are named.
+pub fn changes_among(before: &Look, after: &Look, among: Option<&LonghandSet>) -> Vec<Change> {
+    let mut found = Vec::new();
+    visit(before, after, among, &mut |change| {
+        found.push(change);
+        false
+    });
+    found
+}
+
+/// Visits changes until one is enough.
+fn visit(before: &Look, after: &Look, among: Option<&LonghandSet>, visit: &mut dyn FnMut(Change) -> bool) -> bool {
+    for node in after.document.descendants(after.mounted.host) {
+        for pseudo in after.styles.boxes(node) {
+            let Some(new) = style_of(after, node, pseudo) else { continue };
+            let old = style_of(before, node, pseudo);
+            if old.is_none() && (new.is_empty_generated() || pseudo.is_none()) {
+                continue;
+            }
+            let all = new.set_by_author();
+            let set = among.map_or(all, |among| all.within(among));
+            let candidates = old.map_or(set, |old| new.may_differ(old).within(&set));
+            for longhand in candidates.iter() {
+                if UNSEEN.contains(&longhand) {
+                    continue;
+                }
+                // Most values are the same, and known: whatever costs more is asked after.
+                if let (Some(Ok(was)), Ok(is)) = (old.map(|old| old.get(longhand)), new.get(longhand))
+                    && was == is
+                    && !is.has_unresolved_color()
+                {
+                    continue;
+                }
+                let value =
+                    |style: &Style| style.get(longhand).ok().map(|value| resolve_colors(value, style.surroundings()));
+                let (was, is) = (old.map(|style| value(style)), value(new));
+                // What the browser itself changes (its own focus ring, greyed text) differs between browsers.
+                if was.as_ref() != Some(&is)
+                    && new.winner(longhand).is_some_and(|id| id.sheet != 0)
+                    && visit(Change { node, pseudo, longhand, before: was.flatten(), after: is })
+                {
+                    return true;
+                }
+            }
+        }
+    }
+    false
+}

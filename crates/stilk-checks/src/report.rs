@@ -1,0 +1,30 @@
+//! What a run of the checks found.
+
+use std::collections::BTreeMap;
+use stilk_text::diagnostic::{Diagnostic, Level};
+
+/// What the checks found.
+#[derive(Debug, Default)]
+pub struct Report {
+    /// How many cases were looked at.
+    pub cases: u64,
+    /// How many of them were computed; the others differ from one that was by nothing that a check reads.
+    pub computed: u64,
+    /// How many verdicts there are none of, because a check could not decide in a case.
+    pub unknown: u64,
+    /// Why, with the number of verdicts.
+    pub reasons: BTreeMap<String, u64>,
+    /// Findings, worst first.
+    pub findings: Vec<Diagnostic>,
+    /// How many cases each check decided, by id.
+    pub decided: BTreeMap<&'static str, u64>,
+    /// How many findings were waived.
+    pub waived: usize,
+}
+
+impl Report {
+    /// Whether there is anything that should be mended.
+    pub fn is_clean(&self) -> bool {
+        self.findings.iter().all(|finding| finding.level == Level::Note)
+    }
+}

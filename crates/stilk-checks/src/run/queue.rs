@@ -1,0 +1,86 @@
+//! What threads have to do: sample the controls, and inspect what was sampled. Controls differ by much in size, so each
+//! thread takes whatever is there; the place of each piece is kept, so the result does not depend on threads.
+
+use crate::sample::{Sample, Sampled};
+use std::collections::VecDeque;
+use std::sync::{Condvar, Mutex, MutexGuard, PoisonError};
+
+/// The control of a piece, and which of its pieces it is.
+pub type Place = (usize, usize);
+
+/// Something to do.
+pub enum Job<'s> {
+    /// Sample the control with this index.
+    Sample(usize),
+    /// Inspect a piece.
+    Inspect(Place, Vec<Sampled<'s>>),
+}
+
+/// Small pieces keep all threads at work to the end.
+const PIECE: usize = 4;
+
+/// What is to be done.
+pub struct Queue<'s> {
+    state: Mutex<State<'s>>,
+    more: Condvar,
+    controls: usize,
+}
+
+#[derive(Default)]
+struct State<'s> {
+    pieces: VecDeque<(Place, Vec<Sampled<'s>>)>,
+    /// How many controls were taken, and how many of them were sampled.
+    taken: usize,
+    sampled: usize,
+    cases: u64,
+}
+
+impl<'s> Queue<'s> {
+    /// For so many controls.
+    pub fn new(controls: usize) -> Queue<'s> {
+        Queue { state: Mutex::default(), more: Condvar::new(), controls }
+    }
+
+    /// The next thing to do; waits for what another thread may add. Nothing once all is done.
+    pub fn next(&self) -> Option<Job<'s>> {
+        let mut state = self.lock();
+        loop {
+            if state.taken < self.controls {
+                state.taken += 1;
+                return Some(Job::Sample(state.taken - 1));
+            }
+            if let Some((place, piece)) = state.pieces.pop_front() {
+                return Some(Job::Inspect(place, piece));
+            }
+            if state.sampled == self.controls {
+                return None;
+            }
+            state = self.more.wait(state).unwrap_or_else(PoisonError::into_inner);
+        }
+    }
+
+    /// Adds what was sampled of a control.
+    pub fn add(&self, control: usize, sample: Sample<'s>) {
+        let mut state = self.lock();
+        state.cases += sample.cases;
+        state.sampled += 1;
+        let mut units = sample.units.into_iter().peekable();
+        for index in 0.. {
+            if units.peek().is_none() {
+                break;
+            }
+            state.pieces.push_back(((control, index), units.by_ref().take(PIECE).collect()));
+        }
+        self.more.notify_all();
+    }
+
+    /// How many cases there are in what was sampled.
+    pub fn cases(&self) -> u64 {
+        self.lock().cases
+    }
+
+    fn lock(&self) -> MutexGuard<'_, State<'s>> {
+        // A thread that broke is told of when it is joined.
+        self.state.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+}

@@ -1,0 +1,171 @@
+//! Which variants of which controls are computed for which checks: one for all that a check cannot tell from it.
+
+mod split;
+
+use crate::check::{Scope, Task};
+use crate::checks::contrast::text;
+use crate::relevance::{Colors, Dependence, Hosts, Reads, Relevance, host_options, representatives, told_apart};
+use crate::sample::split::{Split, SplitLooks, has_split_gradient};
+use crate::settings::{Settings, Variants, is_off};
+use std::collections::{BTreeMap, BTreeSet};
+use std::sync::Arc;
+use stilk_engine::css::property::Longhand;
+use stilk_language::case::{Look, Stage, Unit, state_sets};
+use stilk_language::system::{Control, StateSet, System, Variant};
+use stilk_language::tokens::Token;
+
+/// What is computed of a control.
+#[derive(Default)]
+pub struct Sample<'s> {
+    /// How many cases there are.
+    pub cases: u64,
+    /// What is computed.
+    pub units: Vec<Sampled<'s>>,
+}
+
+/// A control, and what checks look at in it.
+pub struct Plan<'s> {
+    /// The control.
+    pub control: &'s Control,
+    /// Its sets of states.
+    pub sets: Vec<StateSet>,
+    /// What each check looks at; a check may have several rows, for different looks.
+    pub rows: Vec<Row>,
+}
+
+/// What one check looks at in a control.
+pub struct Row {
+    /// The check.
+    pub check: Task,
+    /// What it can tell apart.
+    pub relevance: Relevance,
+    /// What it does where a part of a gradient decides.
+    pub split: Split,
+}
+
+/// A variant that stands, for some of the checks, for all that they cannot tell from it.
+pub struct Sampled<'s> {
+    /// Of this control.
+    pub plan: Arc<Plan<'s>>,
+    /// The host, by index.
+    pub host: usize,
+    /// The variant.
+    pub variant: Variant,
+    /// The rows of the plan, by index, and how many variants it stands for.
+    pub checks: Vec<(usize, u64)>,
+}
+
+/// 14pt in px: no smaller text is large, be it bold.
+const LARGE_BOLD: f64 = 14.0 * 96.0 / 72.0;
+
+/// Whether no text of a control is large in any variant, state or theme.
+fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence: &Dependence) -> bool {
+    let default = control.default_variant();
+    let rest = StateSet::default();
+    let is_small = |look: Look| {
+        let nodes = look.document.descendants(look.mounted.host);
+        nodes
+            .into_iter()
+            .filter_map(|node| look.styles.element(node))
+            .all(|style| style.px(Longhand::FontSize).is_ok_and(|px| px < LARGE_BOLD))
+    };
+    if !dependence.shows_all_sizes() {
+        return false;
+    }
+    let tokens: Vec<&Token> = system.tokens.list.iter().collect();
+    let asks = !stage.scenes_serve_all_themes();
+    let all = system.tokens.themes();
+    let told = told_apart((system, asks), Colors::None, &tokens, all.iter().enumerate());
+    (0..control.template.hosts.len()).all(|host| {
+        let variants = control.variants(host);
+        variants.into_iter().filter(|variant| default.distance(variant) <= 1).all(|variant| {
+            let unit = Unit { control, host, variant, theme: system.tokens.default_theme() };
+            stage.looks_in(&unit, &rest, told.iter().map(|((_, theme), _)| *theme)).all(is_small)
+        })
+    })
+}
+
+/// Samples some variants of a control for some checks.
+pub fn sample<'s>(
+    system: &'s System,
+    stage: &Stage,
+    (control, among): (&'s Control, &Variants),
+    settings: &Settings,
+    checks: &[Task],
+) -> Sample<'s> {
+    let every_case = settings.every_case;
+    let asked = settings.within.themes.clone().unwrap_or_else(|| (0..system.tokens.themes().len()).collect());
+    let themes = asked.len() as u64;
+    let mut sample = Sample { cases: 0, units: Vec::new() };
+    let sets = state_sets(system, control);
+    let checks = checks.iter().copied().filter(|check| !is_off(system, check.id));
+    let dependence = Dependence::new(system, stage, control, asked.clone());
+    let hosts = Hosts::new(system, stage, control, &sets);
+    let is_never_large = !every_case && is_never_large(system, stage, control, &dependence);
+    let is_split = has_split_gradient(system, stage, control);
+    let told_apart = |reads: Reads| match every_case {
+        true => Relevance::all(system, control, reads, &sets, &asked),
+        false => dependence.relevance(reads, &sets, is_never_large, &hosts),
+    };
+    let mut rows: Vec<Row> = Vec::new();
+    let mut known: Option<Arc<SplitLooks>> = None;
+    for check in checks {
+        let Some(reads) = check.scope.reads(control) else { continue };
+        let relevance = told_apart(reads);
+        if !is_split || !text::IDS.contains(&check.id) {
+            rows.push(Row { check, relevance, split: Split::Unknown });
+            continue;
+        }
+        let sized = told_apart(text::READS_OF_SPLIT);
+        let looks = || {
+            Arc::new(SplitLooks::new(system, stage, (control, among), (&hosts.variants, &sets), (&relevance, &sized)))
+        };
+        let only = (!every_case).then(|| Arc::clone(known.get_or_insert_with(looks)));
+        rows.push(Row { check, relevance, split: Split::LeftOut });
+        rows.push(Row { check, relevance: sized, split: Split::Only(only) });
+    }
+    let variants = hosts.variants;
+    let plan = Arc::new(Plan { control, sets, rows });
+    let default = control.default_variant();
+    for (host, mut variants) in variants.into_iter().enumerate() {
+        // The variant nearest to the default stands for those that are like it: its name says most.
+        variants.sort_by_cached_key(|variant| default.distance(variant));
+        let is_asked = |index: &usize| among.have(&variants[*index]);
+        let alone: Vec<usize> = control.with_one_option(&default, &variants).into_iter().filter(is_asked).collect();
+        let on_others: Vec<usize> = on_other_hosts(control, host, &variants).into_iter().filter(is_asked).collect();
+        sample.cases += variants.len() as u64 * plan.sets.len() as u64 * themes;
+        let mut checks: BTreeMap<usize, Vec<(usize, u64)>> = BTreeMap::new();
+        for (index, Row { check, relevance, split }) in plan.rows.iter().enumerate() {
+            let Some((_, hosts)) = relevance.hosts.iter().find(|(known, _)| *known == host) else { continue };
+            if matches!(check.scope, Scope::Options(..)) {
+                let is_first = relevance.hosts[0].0 == host;
+                for variant in if is_first { &alone } else { &on_others } {
+                    let stands_for = if on_others.contains(variant) { *hosts } else { 1 };
+                    checks.entry(*variant).or_default().push((index, stands_for));
+                }
+                continue;
+            }
+            let is_meant = |variant: &Variant| among.have(variant) && split.has(host, variant);
+            for one in representatives(&variants, &relevance.axes, is_meant) {
+                checks.entry(one.variant).or_default().push((index, one.stands_for * hosts));
+            }
+        }
+        sample.units.extend(checks.into_iter().map(|(variant, checks)| Sampled {
+            plan: Arc::clone(&plan),
+            host,
+            variant: variants[variant].clone(),
+            checks,
+        }));
+    }
+    sample
+}
+
+/// What is looked at on a host beside the first, of variants in the order of their distance to the default: the nearest to it,
+/// and those in which options do something of their own there.
+fn on_other_hosts(control: &Control, host: usize, variants: &[Variant]) -> Vec<usize> {
+    let mut found: BTreeSet<usize> = (0..variants.len().min(1)).collect();
+    for options in host_options::of_own(control, host) {
+        found.extend(variants.iter().position(|variant| variant.has_all(&options)));
+    }
+    found.into_iter().collect()
+}

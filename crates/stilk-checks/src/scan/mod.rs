@@ -1,0 +1,257 @@
+//! Scanning: real pages against the system. Which controls, options and states they use, what is wrong with their markup,
+//! and what on the page beats the system or reaches into it.
+//!
+//! A page is read as browsers do, with the place of every element; its stylesheets and the system's are computed by the same
+//! engine as everything else. Each check of a page is one file in `check/markup` or `check/page`.
+
+mod gather;
+
+use crate::registry::page_checks;
+pub use crate::scan::gather::Gathered;
+use crate::visit::classes::Classes;
+use crate::visit::instance::{Instance, instances};
+use crate::visit::usage::Usage;
+use crate::visit::{PageSink, PageStyle, Visit};
+use std::cell::{OnceCell, RefCell};
+use std::collections::{BTreeMap, HashMap, HashSet};
+use std::hash::{DefaultHasher, Hash, Hasher};
+use std::rc::Rc;
+use std::sync::Arc;
+use stilk_engine::cascade::defaults::Browser;
+use stilk_engine::cascade::{Engine, Forced, Media, Styles, Stylesheet};
+use stilk_engine::dom::{Document, NodeId};
+use stilk_engine::page::{Page, SheetSource};
+use stilk_language::stylesheet::Written;
+use stilk_language::system::System;
+use stilk_text::diagnostic::Diagnostic;
+use stilk_text::source::Sources;
+
+/// What pages are held against.
+pub struct Scanner<'s> {
+    system: &'s System,
+    classes: Classes,
+    own: Arc<Stylesheet>,
+    /// File names of the system's stylesheets, by which pages link them.
+    names: Vec<String>,
+}
+
+/// A stylesheet that pages link.
+#[derive(Clone)]
+pub struct Linked {
+    /// Its path, for people.
+    pub path: String,
+    /// Its text.
+    pub text: Arc<str>,
+    /// Its rules.
+    pub parsed: Arc<Stylesheet>,
+}
+
+/// What there is to say of one page.
+pub struct PageReport {
+    /// Its path.
+    pub path: String,
+    /// What it uses.
+    pub usage: Usage,
+    /// What is wrong with it, each with what makes it one with others.
+    pub found: Vec<(String, Diagnostic)>,
+    /// The page and its stylesheets.
+    pub sources: Sources,
+    /// How much each check decided.
+    pub decided: BTreeMap<&'static str, u64>,
+    /// How much it could not, and why.
+    pub reasons: BTreeMap<(&'static str, &'static str), u64>,
+}
+
+impl<'s> Scanner<'s> {
+    /// A scanner for a system, its stylesheet, and the names of the files that it is written to.
+    pub fn new(system: &'s System, written: &Written, names: Vec<String>) -> Scanner<'s> {
+        Scanner { system, classes: Classes::new(system), own: Arc::new(Stylesheet::parse(&written.text)), names }
+    }
+
+    /// Whether an address is that of the system's stylesheet.
+    pub fn is_own(&self, address: &str) -> bool {
+        let path = address.split(['?', '#']).next().unwrap_or_default();
+        let name = path.rsplit('/').next().unwrap_or_default();
+        self.names
+            .iter()
+            .any(|known| known == name || known.trim_end_matches(".css") == name.trim_end_matches(".min.css"))
+    }
+}
+
+/// Scans page after page; each thread has its own. What pages share is read once.
+pub struct Worker<'s> {
+    scanner: &'s Scanner<'s>,
+    engines: Vec<Kept>,
+    alone: Engine,
+    inline: HashMap<u64, Arc<Stylesheet>>,
+}
+
+/// The engine of some stylesheets.
+struct Kept {
+    /// Where these stand in memory.
+    key: Vec<usize>,
+    /// As long as the engine is kept, so are its sheets: another one cannot come to stand at the same place.
+    _held: Vec<Arc<Stylesheet>>,
+    engine: Engine,
+    forced: OnceCell<Engine>,
+}
+
+/// So many engines are kept: pages of a site share their stylesheets.
+const ENGINES: usize = 8;
+
+/// So many texts of `<style>` elements are kept.
+const INLINE: usize = 64;
+
+impl<'s> Worker<'s> {
+    /// A worker of a scanner.
+    pub fn new(scanner: &'s Scanner<'s>) -> Worker<'s> {
+        let alone = Engine::new(Browser::Chromium.sheet(), &[&scanner.own], Media::default());
+        Worker { scanner, engines: Vec::new(), alone, inline: HashMap::new() }
+    }
+
+    /// Scans a page. `read` gives the stylesheet behind an address as the page has it; nothing where it cannot be had.
+    pub fn scan(&mut self, path: &str, text: &str, read: &mut dyn FnMut(&str) -> Option<Linked>) -> PageReport {
+        // Browsers read line ends as one character; so that places stay, the text is brought to that before.
+        let text = if text.contains('\r') { text.replace("\r\n", "\n").replace('\r', "\n") } else { text.to_owned() };
+        let mut sources = Sources::default();
+        let file = sources.add(path, text);
+        let page = Page::parse_in(file, &sources.file(file).text);
+        let mut sheets = Vec::new();
+        for sheet in &page.sheets {
+            let wrap = |text: &str| match sheet.media.trim() {
+                "" | "all" | "screen" => (text.to_owned(), 0),
+                media => (format!("@media {media} {{{text}}}"), media.len() as i64 + 9),
+            };
+            match &sheet.source {
+                SheetSource::Inline(text) => {
+                    let (wrapped, before) = wrap(text);
+                    // Its text begins where its tag ends.
+                    let start = page.document.node(sheet.node).span.map_or(0, |span| span.end);
+                    let (start, length) = (i64::from(start) - before, wrapped.len());
+                    sheets.push(PageStyle {
+                        parsed: self.inline(&wrapped),
+                        file,
+                        start,
+                        is_system: false,
+                        is_linked: true,
+                        length,
+                    });
+                }
+                SheetSource::Linked(address) if self.scanner.is_own(address) => {
+                    let parsed = Arc::clone(&self.scanner.own);
+                    sheets.push(PageStyle { parsed, file, start: 0, is_system: true, is_linked: true, length: 0 });
+                }
+                SheetSource::Linked(address) => {
+                    let Some(linked) = read(address) else { continue };
+                    let (wrapped, before) = wrap(&linked.text);
+                    let parsed = if before == 0 { linked.parsed } else { self.inline(&wrapped) };
+                    let length = linked.text.len();
+                    let file = sources.find(&linked.path).unwrap_or_else(|| sources.add(linked.path, &*linked.text));
+                    sheets.push(PageStyle { parsed, file, start: -before, is_system: false, is_linked: true, length });
+                }
+            }
+        }
+        if !sheets.iter().any(|sheet| sheet.is_system) {
+            // What is said of looks is said as if it were there; that it is not is a finding of its own.
+            let parsed = Arc::clone(&self.scanner.own);
+            sheets.insert(0, PageStyle { parsed, file, start: 0, is_system: true, is_linked: false, length: 0 });
+        }
+        let Page { document, sheets: named, .. } = page;
+        let document = Rc::new(document);
+        let instances = instances(self.scanner.system, &self.scanner.classes, &document);
+        let usage = Usage::of(self.scanner.system, &document, &instances);
+        let mut sink = PageSink::default();
+        let (system, classes, alone) = (self.scanner.system, &self.scanner.classes, self.alone.clone());
+        let Kept { engine, forced: forced_colors, .. } = self.engine(&sheets);
+        // Styles are needed of controls and of what is around them; most of a page is neither.
+        let wanted = wanted(&document, &instances);
+        let wanted: Vec<NodeId> =
+            document.descendants(Document::ROOT).into_iter().filter(|node| wanted.contains(node)).collect();
+        let forced = Forced::default();
+        let styles_in = |engine: &Engine, document: &Document| {
+            let matches = engine.matches_of(document, &forced, wanted.iter().copied());
+            engine.styles_of(document, &matches, Styles::default())
+        };
+        let alone = match without_style_attributes(&document, &instances) {
+            Some(bare) => styles_in(&alone, &bare),
+            None => styles_in(&alone, &document),
+        };
+        let elements = document.descendants(Document::ROOT);
+        let visit = Visit {
+            system,
+            classes,
+            named: &named,
+            elements: elements.into_iter().filter(|node| document.element(*node).is_some()).collect(),
+            file,
+            sources: &sources,
+            sheets: &sheets,
+            instances: &instances,
+            engine,
+            forced: forced_colors,
+            likeness: RefCell::default(),
+            styles: &styles_in(engine, &document),
+            alone: &alone,
+            document,
+        };
+        for run in page_checks(system) {
+            run(&visit, &mut sink);
+        }
+        let PageSink { found, decided, reasons } = sink;
+        PageReport { path: path.to_owned(), usage, found, sources, decided, reasons }
+    }
+
+    fn inline(&mut self, text: &str) -> Arc<Stylesheet> {
+        let mut hasher = DefaultHasher::new();
+        text.hash(&mut hasher);
+        if self.inline.len() >= INLINE {
+            self.inline.clear();
+        }
+        Arc::clone(self.inline.entry(hasher.finish()).or_insert_with(|| Arc::new(Stylesheet::parse(text))))
+    }
+
+    fn engine(&mut self, sheets: &[PageStyle]) -> &Kept {
+        let key: Vec<usize> = sheets.iter().map(|sheet| Arc::as_ptr(&sheet.parsed) as usize).collect();
+        if let Some(index) = self.engines.iter().position(|kept| kept.key == key) {
+            return &self.engines[index];
+        }
+        if self.engines.len() >= ENGINES {
+            self.engines.remove(0);
+        }
+        let parsed: Vec<&Stylesheet> = sheets.iter().map(|sheet| &*sheet.parsed).collect();
+        let engine = Engine::new(Browser::Chromium.sheet(), &parsed, Media::default());
+        let held = sheets.iter().map(|sheet| Arc::clone(&sheet.parsed)).collect();
+        self.engines.push(Kept { key, _held: held, engine, forced: OnceCell::new() });
+        &self.engines[self.engines.len() - 1]
+    }
+}
+
+/// A document in which no control has a `style` attribute; nothing where none has one anyway.
+fn without_style_attributes(document: &Document, instances: &[Instance]) -> Option<Document> {
+    let has_style = |node: &NodeId| document.element(*node).is_some_and(|element| element.attribute("style").is_some());
+    let styled: Vec<NodeId> =
+        instances.iter().flat_map(|instance| instance.elements().map(|(_, node)| node)).filter(has_style).collect();
+    if styled.is_empty() {
+        return None;
+    }
+    let mut bare = document.clone();
+    for node in styled {
+        if let Some(element) = bare.element_mut(node) {
+            element.remove("style");
+        }
+    }
+    Some(bare)
+}
+
+/// Controls with everything in them, and the elements around them.
+fn wanted(document: &Document, instances: &[Instance]) -> HashSet<NodeId> {
+    let mut wanted = HashSet::new();
+    for instance in instances {
+        wanted.extend(document.descendants(instance.node));
+        let mut at = document.node(instance.node).parent;
+        // What is around one that was met is there already.
+        while let Some(above) = at.filter(|above| wanted.insert(*above)) {
+            at = document.node(above).parent;
+        }
+    }
+    wanted
+}

@@ -1,0 +1,223 @@
+//! From a computed value back to its source: the winning declaration in the written stylesheet, the custom properties
+//! it reads, the token that gave the value in this theme.
+
+use rustc_hash::FxHashMap;
+use std::collections::HashMap;
+use std::sync::{Arc, PoisonError, RwLock};
+use stilk_engine::cascade::Style;
+use stilk_engine::cascade::order::{DeclarationId, INLINE};
+use stilk_engine::cascade::stylesheet::{DeclarationBody, Stylesheet};
+use stilk_engine::css::color::Color;
+use stilk_engine::css::parse::Declared;
+use stilk_engine::css::property::Longhand;
+use stilk_engine::css::substitute::Template;
+use stilk_engine::css::value::Value;
+use stilk_language::stylesheet::Written;
+use stilk_language::system::System;
+use stilk_language::tokens::TokenType;
+use stilk_text::source::{Sources, Span};
+
+/// Follows values to their sources.
+pub struct Tracer<'t> {
+    parsed: &'t Stylesheet,
+    written: &'t Written,
+    sources: &'t Sources,
+    tokens: HashMap<Span, (&'t str, Option<TokenType>)>,
+    /// Whether tokens of all types are followed; those that are no colours otherwise are not.
+    every_type: bool,
+    /// Whether the manifest names what controls may lie on.
+    names_surfaces: bool,
+    /// Texts with references, taken apart.
+    templates: RwLock<FxHashMap<Box<str>, Arc<Template>>>,
+}
+
+/// Where a value came from.
+#[derive(Debug, Clone, PartialEq, Eq, Hash, Default)]
+pub struct Origin {
+    /// The declaration in a sheet that painted it.
+    pub declaration: Option<Span>,
+    /// The tokens in it, in the order of the expression: each one's value in the file of the theme that gave it, and
+    /// its path. Several where colours are mixed.
+    pub tokens: Vec<(Span, String)>,
+    /// Whether it is the browser's own, which no sheet replaced.
+    pub browser: bool,
+    /// Whether it is the browser's own page.
+    pub page: bool,
+}
+
+impl Origin {
+    /// The browser's own page, where the manifest names no surface.
+    pub fn page() -> Origin {
+        Origin { page: true, ..Origin::default() }
+    }
+
+    /// The place at fault: the token where there is just one, else the declaration.
+    pub fn span(&self) -> Option<Span> {
+        match self.tokens.as_slice() {
+            [(span, _)] => Some(*span),
+            _ => self.declaration.or(self.tokens.first().map(|(span, _)| *span)),
+        }
+    }
+
+    /// The token, where there is just one.
+    pub fn token(&self) -> Option<&(Span, String)> {
+        if let [token] = self.tokens.as_slice() { Some(token) } else { None }
+    }
+
+    /// `` `ink.strong` ``, `` `a` mixed with `b` ``, `the browser's own colour`, or `a colour`.
+    pub fn name(&self) -> String {
+        let names: Vec<String> = self.tokens.iter().map(|(_, path)| format!("`{path}`")).collect();
+        match names.as_slice() {
+            [] if self.page => "the browser's own page".to_owned(),
+            [] if self.browser => "the browser's own colour".to_owned(),
+            [] => "a colour".to_owned(),
+            [one] => one.clone(),
+            [first, rest @ ..] => format!("{first} mixed with {}", rest.join(" and ")),
+        }
+    }
+
+    /// Adds what another origin holds: a translucent colour shows what is behind it.
+    pub fn and(mut self, other: Origin) -> Origin {
+        for token in other.tokens {
+            if !self.tokens.contains(&token) {
+                self.tokens.push(token);
+            }
+        }
+        self.declaration = self.declaration.or(other.declaration);
+        self.browser |= other.browser;
+        self.page |= other.page;
+        self
+    }
+}
+
+impl<'t> Tracer<'t> {
+    /// A tracer for a stylesheet as written and as parsed again.
+    pub fn new(system: &'t System, sources: &'t Sources, written: &'t Written, parsed: &'t Stylesheet) -> Self {
+        let mut tokens = HashMap::new();
+        for token in &system.tokens.list {
+            tokens.extend(token.definitions().map(|d| (d.span, (token.path.as_str(), token.kind))));
+        }
+        let names_surfaces = !system.surfaces.is_empty();
+        Tracer { parsed, written, sources, tokens, every_type: false, names_surfaces, templates: RwLock::default() }
+    }
+
+    /// Whether the manifest names what controls may lie on.
+    pub fn names_surfaces(&self) -> bool {
+        self.names_surfaces
+    }
+
+    /// Where a longhand's value came from.
+    pub fn origin(&self, style: &Style, longhand: Longhand) -> Origin {
+        let Some(id) = style.winner(longhand) else { return Origin::default() };
+        let mut origin = Origin { declaration: self.span(id), tokens: Vec::new(), browser: id.sheet == 0, page: false };
+        if let Some(DeclarationBody::Property(parsed)) = self.body(id)
+            && let Declared::Pending(text) = &parsed.declared
+        {
+            self.follow(style, text, &mut origin, 0);
+        }
+        origin
+    }
+
+    /// Whether a longhand was declared by a keyword that every property takes, such as `inherit`.
+    pub fn is_wide(&self, style: &Style, longhand: Longhand) -> bool {
+        let body = style.winner(longhand).and_then(|id| self.body(id));
+        matches!(body, Some(DeclarationBody::Property(parsed)) if matches!(parsed.declared, Declared::Wide(_)))
+    }
+
+    /// The same with tokens of every type, not colours alone.
+    pub fn all_tokens(&self, style: &Style, longhand: Longhand) -> Origin {
+        let every = Tracer { every_type: true, tokens: self.tokens.clone(), templates: RwLock::default(), ..*self };
+        every.color_origin(style, longhand)
+    }
+
+    /// What stands at a place.
+    pub fn text(&self, span: Span) -> &'t str {
+        self.sources.text(span)
+    }
+
+    /// `path:line` of a place.
+    pub fn place_of(&self, span: Span) -> String {
+        self.sources.place(span)
+    }
+
+    /// Where a colour came from that may be the element's own `color`, and that be inherited.
+    pub fn color_origin(&self, style: &Style, longhand: Longhand) -> Origin {
+        if longhand != Longhand::Color && !matches!(style.get(longhand), Ok(Value::Color(Color::Current))) {
+            return self.origin(style, longhand);
+        }
+        let mut declared = style;
+        while declared.winner(Longhand::Color).is_none() {
+            let Some(parent) = declared.parent() else { break };
+            declared = parent;
+        }
+        self.origin(declared, Longhand::Color)
+    }
+
+    /// Where the colours of a text come from: surfaces are painted by an inline style.
+    pub fn text_origin(&self, style: &Style, text: &str) -> Origin {
+        let mut origin = Origin::default();
+        self.follow(style, text, &mut origin, 0);
+        origin
+    }
+
+    fn body(&self, id: DeclarationId) -> Option<&'t DeclarationBody> {
+        // Sheet 0 is the browser's; the author's sheet is the one that was written.
+        if id.sheet == 0 || id.sheet == INLINE {
+            return None;
+        }
+        let rule = self.parsed.rules.get(id.rule as usize)?;
+        Some(&rule.declarations.get(id.declaration as usize)?.body)
+    }
+
+    /// Where a declaration of the written stylesheet came from.
+    pub fn span(&self, id: DeclarationId) -> Option<Span> {
+        if id.sheet == 0 || id.sheet == INLINE {
+            return None;
+        }
+        let declaration = self.parsed.rules.get(id.rule as usize)?.declarations.get(id.declaration as usize)?;
+        self.written.origin(declaration.offset)
+    }
+
+    /// A text taken apart; the same texts are met in every case.
+    fn template(&self, text: &str) -> Arc<Template> {
+        // A thread that broke while it held the lock is told of when it is joined.
+        if let Some(known) = self.templates.read().unwrap_or_else(PoisonError::into_inner).get(text) {
+            return Arc::clone(known);
+        }
+        let template = Arc::new(Template::new(text));
+        self.templates.write().unwrap_or_else(PoisonError::into_inner).insert(text.into(), Arc::clone(&template));
+        template
+    }
+
+    /// Walks every reference that has a value until a token's own declaration is met.
+    fn follow(&self, style: &Style, text: &str, origin: &mut Origin, depth: usize) {
+        // Chains of custom properties are short; the bound is against cycles.
+        if depth > 32 {
+            return;
+        }
+        for name in self.template(text).references() {
+            let Some(custom) = style.custom(name).filter(|c| c.text.as_deref().is_some_and(|t| !t.is_empty())) else {
+                continue;
+            };
+            let Some(span) = custom.winner.and_then(|id| self.span(id)) else { continue };
+            match self.tokens.get(&span) {
+                Some((path, kind)) if self.sources.file(span.file).path.ends_with(".json") => {
+                    let token = (span, (*path).to_owned());
+                    let counts = self.every_type || matches!(kind, None | Some(TokenType::Color));
+                    if counts && !origin.tokens.contains(&token) {
+                        origin.tokens.push(token);
+                    }
+                    continue;
+                }
+                // A derived token goes on to what it is computed from.
+                Some(_) => {}
+                // The local that a sheet sets last is where the choice was made.
+                None if depth == 0 || origin.tokens.is_empty() => origin.declaration = Some(span),
+                None => {}
+            }
+            if let Some(DeclarationBody::Custom(_, next)) = custom.winner.and_then(|id| self.body(id)) {
+                self.follow(style, next, origin, depth + 1);
+            }
+        }
+    }
+}

@@ -1,0 +1,16 @@
+//! The checks on projects in memory.
+
+mod broken_input;
+mod checks;
+mod examples;
+mod geometry;
+mod judged;
+#[path = "../../../stilk-language/tests/language/memory.rs"]
+mod memory;
+mod only;
+mod relevance;
+
+/// The checks that sheets and manifests may name.
+fn known_checks() -> Vec<&'static str> {
+    stilk_checks::registry::ids()
+}

@@ -1,0 +1,31 @@
+//! What `display` computes to for elements that are boxes by nature, and for items.
+
+use super::order::Nature;
+
+/// What `display` comes to for an element whose box is something by nature.
+pub(super) fn natural(nature: Nature, display: &'static str) -> &'static str {
+    let is_control = matches!(nature, Nature::Control | Nature::Button);
+    match display {
+        "contents" if matches!(nature, Nature::Control | Nature::Replaced) => "none",
+        "inline" | "inline-table" | "table-caption" | "table-cell" | "table-row" | "table-row-group"
+        | "table-header-group" | "table-footer-group" | "table-column" | "table-column-group"
+            if is_control =>
+        {
+            "inline-block"
+        }
+        "table" | "list-item" if is_control => "block",
+        other => other,
+    }
+}
+
+/// As a block (CSS Display 3, section 2.7).
+pub(super) fn blockify(display: &'static str) -> &'static str {
+    match display {
+        "inline" | "inline-block" | "table-row" | "table-cell" | "table-row-group" | "table-header-group"
+        | "table-footer-group" | "table-column" | "table-column-group" | "table-caption" | "ruby-text" => "block",
+        "inline-flex" => "flex",
+        "inline-grid" => "grid",
+        "inline-table" => "table",
+        other => other,
+    }
+}

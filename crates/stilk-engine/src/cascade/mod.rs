@@ -1,0 +1,27 @@
+//! Computed styles: one answer to "how does it look?"
+//!
+//! It computes the style of every element and pseudo-element of a document from the CSS text that is shipped, or from
+//! anybody's: [`stylesheet`] parses, [`selector`] matches, [`order`] sorts, [`style`] computes, [`resolved`] writes
+//! values as `getComputedStyle` does. What it cannot know is an [`Unknown`](crate::css::Unknown) with its reason.
+
+mod container;
+mod custom;
+pub mod defaults;
+mod difference;
+mod display;
+pub mod explain;
+mod forms;
+mod longhand_set;
+pub mod media;
+pub mod order;
+pub mod resolved;
+pub mod selector;
+pub mod style;
+pub mod stylesheet;
+mod supports;
+mod used_size;
+
+pub use media::Media;
+pub use selector::Forced;
+pub use style::{Engine, Matches, PSEUDO_ELEMENTS, Style, Styles};
+pub use stylesheet::Stylesheet;

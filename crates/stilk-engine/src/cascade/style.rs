@@ -1,0 +1,800 @@
+//! Computed styles of a document. A style knows what applies to its element; each value is computed when it is asked
+//! for, once.
+
+use super::custom::{Around, Custom, Skip};
+use super::display::{blockify, natural};
+use super::media::Media;
+use super::order::{Block, DeclarationId, Inline, LonghandSet, Matched, Nature, Origin, Prepared, Shared, Sheets};
+use super::selector::{ElementRef, Forced};
+use super::stylesheet::{self, DeclarationBody, LayerId, Stylesheet};
+use crate::css::color::{Absolute, Color, Surroundings};
+use crate::css::compute::{Context, DEFAULT_FONT_SIZE, Unknown, compute};
+use crate::css::grammar::Grammar;
+use crate::css::parse::{Declared, ParsedDeclaration, Target, Wide};
+use crate::css::property::{Flow, Longhand, Longhand as L};
+use crate::css::value::Value;
+use crate::dom::{Document, NodeId};
+use rustc_hash::FxHashMap;
+use selectors::context::SelectorCaches;
+use std::cell::{Cell, OnceCell, RefCell};
+use std::fmt;
+use std::rc::Rc;
+
+/// A declaration's value with its references replaced; nothing where that is not valid.
+pub(super) type Substituted = Result<Rc<Option<Declared>>, Unknown>;
+
+const PAGE: usize = 16;
+const PAGES: usize = L::ALL.len().div_ceil(PAGE);
+
+/// Computes styles from the browser's defaults and author stylesheets, for one set of media features.
+#[derive(Clone)]
+pub struct Engine {
+    sheets: Rc<Sheets>,
+}
+
+/// The computed style of an element or pseudo-element.
+pub struct Style {
+    pub(super) sheets: Rc<Sheets>,
+    pub(super) matched: Rc<Matched>,
+    pub(super) parent: Option<Rc<Style>>,
+    /// Custom properties that were asked for, by the hash of their name.
+    pub(super) customs: RefCell<FxHashMap<u64, Option<Custom>>>,
+    /// Whether it is of a `::before` or `::after`.
+    is_generated: bool,
+    /// By sixteen: most styles are asked for a few values, and a system has hundreds of thousands of styles.
+    values: [OnceCell<Box<[OnceCell<Shared>; PAGE]>>; PAGES],
+    context: OnceCell<Context>,
+    flow: OnceCell<Flow>,
+    monospace: OnceCell<bool>,
+    /// Values of declarations with references, by declaration.
+    substituted: RefCell<Vec<(DeclarationId, Substituted)>>,
+    /// Which of the values that lengths are relative to is being computed.
+    pub(super) sizing: Cell<Sizing>,
+}
+
+impl fmt::Debug for Style {
+    fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
+        f.debug_struct("Style").field("matched", &self.matched).finish_non_exhaustive()
+    }
+}
+
+/// What of an element's sizes is being computed: a typed custom property must not ask for it then.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub(super) enum Sizing {
+    /// Nothing.
+    #[default]
+    No,
+    /// The font size.
+    FontSize,
+    /// The line height.
+    LineHeight,
+    /// The direction of text, on which everything else depends.
+    Flow,
+}
+
+/// What applies to the elements of a document, without the values that depend on what is around it.
+#[derive(Debug, Clone, Default)]
+pub struct Matches {
+    list: Vec<(NodeId, Option<&'static str>, Rc<Matched>)>,
+}
+
+/// The styles of a document.
+#[derive(Debug, Clone, Default)]
+pub struct Styles {
+    elements: Vec<Option<Rc<Style>>>,
+    pseudos: Vec<(NodeId, &'static str, Rc<Style>)>,
+}
+
+impl Styles {
+    /// An element's style.
+    pub fn element(&self, node: NodeId) -> Option<&Rc<Style>> {
+        self.elements.get(node.index())?.as_ref()
+    }
+
+    /// A pseudo-element's style, by name without colons; there only where a rule matches it.
+    pub fn pseudo(&self, node: NodeId, name: &str) -> Option<&Rc<Style>> {
+        self.pseudos.iter().find(|(of, known, _)| *of == node && *known == name).map(|(_, _, style)| style)
+    }
+
+    /// An element itself, and those of its pseudo-elements that have a style, in the order of [`PSEUDO_ELEMENTS`].
+    pub fn boxes(&self, node: NodeId) -> impl Iterator<Item = Option<&'static str>> {
+        // They are listed in that order.
+        let pseudos = self.pseudos.iter().filter(move |(of, ..)| *of == node).map(|(_, name, _)| Some(*name));
+        std::iter::once(None).chain(pseudos)
+    }
+
+    /// The styles of some elements with those of their pseudo-elements.
+    pub fn only(&self, nodes: &[NodeId]) -> Styles {
+        let mut some = Styles::default();
+        for node in nodes {
+            if let Some(style) = self.element(*node) {
+                some.set(*node, Rc::clone(style));
+            }
+        }
+        let mut sorted = nodes.to_vec();
+        sorted.sort_unstable();
+        let pseudos = self.pseudos.iter().filter(|(of, ..)| sorted.binary_search(of).is_ok());
+        some.pseudos.extend(pseudos.map(|(of, name, style)| (*of, *name, Rc::clone(style))));
+        some
+    }
+
+    fn set(&mut self, node: NodeId, style: Rc<Style>) {
+        if self.elements.len() <= node.index() {
+            self.elements.resize(node.index() + 1, None);
+        }
+        self.elements[node.index()] = Some(style);
+    }
+}
+
+impl Style {
+    fn new(sheets: &Rc<Sheets>, matched: &Rc<Matched>, parent: Option<Rc<Style>>, is_generated: bool) -> Style {
+        Style {
+            sheets: Rc::clone(sheets),
+            matched: Rc::clone(matched),
+            parent,
+            customs: RefCell::default(),
+            is_generated,
+            values: [const { OnceCell::new() }; PAGES],
+            context: OnceCell::new(),
+            flow: OnceCell::new(),
+            monospace: OnceCell::new(),
+            substituted: RefCell::default(),
+            sizing: Cell::default(),
+        }
+    }
+
+    /// A computed value.
+    ///
+    /// # Errors
+    /// The reason why it is not known.
+    pub fn get(&self, longhand: Longhand) -> Result<&Value, Unknown> {
+        self.shared(longhand).as_ref().as_ref().map_err(|unknown| *unknown)
+    }
+
+    fn shared(&self, longhand: Longhand) -> &Shared {
+        let index = longhand as usize;
+        let page = self.values[index / PAGE].get_or_init(|| Box::new([const { OnceCell::new() }; PAGE]));
+        page[index % PAGE].get_or_init(|| match self.taken(longhand) {
+            Some(value) => Rc::clone(value),
+            None => Rc::new(self.adjusted(longhand)),
+        })
+    }
+
+    /// The value of what is around the element, or the initial one, where no declaration says anything else and nothing
+    /// else of the element has a say in it.
+    fn taken(&self, longhand: Longhand) -> Option<&Shared> {
+        let is_own = match longhand {
+            // Fixed-width fonts have a size of their own.
+            L::FontSize => {
+                let has_no_size = |parent: &Rc<Style>| parent.is_monospace() || self.is_monospace();
+                self.is_declared(longhand) || self.parent.as_ref().is_none_or(has_no_size)
+            }
+            L::Display
+            | L::Content
+            | L::OverflowX
+            | L::OverflowY
+            | L::BorderTopWidth
+            | L::BorderRightWidth
+            | L::BorderBottomWidth
+            | L::BorderLeftWidth => true,
+            // What the flow comes from is asked before it is known.
+            L::Direction | L::WritingMode => self.matched.sets.has(longhand),
+            _ => self.matched.sets.has(longhand) || self.flow() != Flow::LTR,
+        };
+        match &self.parent {
+            _ if is_own => None,
+            Some(parent) if longhand.inherited() => Some(parent.shared(longhand)),
+            None if longhand.inherited() => None,
+            _ => self.sheets.constant(longhand),
+        }
+    }
+
+    /// The style of what is around it: of the parent, or of a pseudo-element's own element.
+    pub fn parent(&self) -> Option<&Rc<Style>> {
+        self.parent.as_ref()
+    }
+
+    /// The declaration that won; `None` where the value is inherited or initial.
+    pub fn winner(&self, longhand: Longhand) -> Option<DeclarationId> {
+        self.specified(longhand).1
+    }
+
+    /// Feeds what applies to it to a hasher.
+    pub fn feed(&self, hasher: &mut impl std::hash::Hasher) {
+        self.matched.feed(hasher);
+    }
+
+    /// Whether some declaration sets one of these, whichever way text flows: where none does, they have their initial or
+    /// inherited values. A set names all sides of a box or none.
+    pub fn sets_any(&self, longhands: &LonghandSet) -> bool {
+        self.matched.sets.meets(longhands)
+    }
+
+    /// Longhands that some declaration of the page sets, be it in vain.
+    pub fn set_by_author(&self) -> LonghandSet {
+        let flow = self.flow();
+        let mut set = LonghandSet::default();
+        for block in self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author) {
+            set.add_all(block.sets.get(flow));
+        }
+        set
+    }
+
+    /// Longhands that declarations of the page's set, be it in vain, in those sheets for which the answer is yes; by index, as
+    /// in [`DeclarationId::sheet`].
+    pub fn set_in(&self, is_asked: impl Fn(u16) -> bool) -> LonghandSet {
+        let flow = self.flow();
+        let mut set = LonghandSet::default();
+        for block in self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author) {
+            if block.declarations.first().is_some_and(|declaration| is_asked(declaration.id.sheet)) {
+                set.add_all(block.sets.get(flow));
+            }
+        }
+        set
+    }
+
+    /// The used `color`.
+    pub fn color(&self) -> Option<Absolute> {
+        match self.get(L::Color) {
+            Ok(Value::Color(Color::Absolute(absolute))) => Some(*absolute),
+            _ => None,
+        }
+    }
+
+    /// Whether the used colour scheme is dark (CSS Color Adjustment 1, section 2.3).
+    pub fn is_dark(&self) -> bool {
+        let Ok(Value::Words(words)) = self.get(L::ColorScheme) else { return false };
+        let has = |word: &str| words.iter().any(|value| value.is(word));
+        match (has("light"), has("dark")) {
+            (true, true) => self.sheets.media.dark,
+            (false, dark) => dark,
+            _ => false,
+        }
+    }
+
+    /// Whether it is an item of a flex or grid container.
+    pub fn is_item(&self) -> bool {
+        self.in_item_container() && !self.is_out_of_flow()
+    }
+
+    /// Whether it is a generated pseudo-element that its `content` does not generate.
+    pub fn is_empty_generated(&self) -> bool {
+        self.is_generated && self.is_one_of(L::Content, &["none", "normal"])
+    }
+
+    /// Whether its element brings a size along, as pictures and form controls do.
+    pub fn brings_size(&self) -> bool {
+        self.matched.nature != Nature::Plain
+    }
+
+    /// What colours in this style depend on.
+    pub fn surroundings(&self) -> Surroundings {
+        Surroundings { dark: self.is_dark(), current: self.color() }
+    }
+
+    /// A colour property's used value.
+    ///
+    /// # Errors
+    /// The reason why it is not known.
+    pub fn used_color(&self, longhand: Longhand) -> Result<Absolute, Unknown> {
+        match self.get(longhand)? {
+            Value::Color(color) => color.resolve(self.surroundings()).ok_or(Unknown("a colour is not modelled yet")),
+            _ => Err(Unknown("it is no plain colour")),
+        }
+    }
+
+    /// An absolute length in px.
+    ///
+    /// # Errors
+    /// It is no absolute length.
+    pub fn px(&self, longhand: Longhand) -> Result<f64, Unknown> {
+        self.get(longhand)?.as_px().ok_or(Unknown("it needs a layout"))
+    }
+
+    /// Whether a value is a keyword.
+    pub fn is(&self, longhand: Longhand, keyword: &str) -> bool {
+        self.get(longhand).is_ok_and(|value| value.is(keyword))
+    }
+
+    /// Whether some declaration that applies sets a longhand that is no logical one.
+    fn is_declared(&self, longhand: Longhand) -> bool {
+        self.matched.sets.has(longhand)
+    }
+
+    pub(super) fn flow(&self) -> Flow {
+        *self.flow.get_or_init(|| {
+            // Most elements leave it to what is around them.
+            if let Some(parent) = &self.parent
+                && !self.is_declared(L::WritingMode)
+                && !self.is_declared(L::Direction)
+            {
+                return parent.flow();
+            }
+            let before = self.sizing.replace(Sizing::Flow);
+            let mode = match self.get(L::WritingMode) {
+                Ok(Value::Keyword(mode)) => mode,
+                _ => "horizontal-tb",
+            };
+            let flow = Flow::new(mode, self.is(L::Direction, "rtl"));
+            self.sizing.set(before);
+            flow
+        })
+    }
+
+    /// Whether the conditions of a block that are asked for each element hold here.
+    ///
+    /// # Errors
+    /// The reason why it cannot be known.
+    pub(super) fn applies(&self, block: &Block) -> Result<bool, Unknown> {
+        if let Some(reason) = block.unknown {
+            return Err(Unknown(reason));
+        }
+        if block.native.is_some_and(|native| native == self.is(L::Appearance, "none")) {
+            return Ok(false);
+        }
+        for query in &block.containers {
+            if !query.holds(self.parent.as_deref())? {
+                return Ok(false);
+            }
+        }
+        Ok(true)
+    }
+
+    fn is_one_of(&self, longhand: Longhand, words: &[&str]) -> bool {
+        matches!(self.get(longhand), Ok(Value::Keyword(word)) if words.contains(word))
+    }
+
+    pub(super) fn is_out_of_flow(&self) -> bool {
+        self.is_one_of(L::Position, &["absolute", "fixed"])
+    }
+
+    fn in_item_container(&self) -> bool {
+        // An element without a box of its own leaves its place to what is in it.
+        let mut above = self.parent.as_deref();
+        while let Some(parent) = above.filter(|parent| parent.is(L::Display, "contents")) {
+            above = parent.parent.as_deref();
+        }
+        above.is_some_and(|parent| parent.is_one_of(L::Display, &["flex", "inline-flex", "grid", "inline-grid"]))
+    }
+
+    /// The winning declaration's value of a longhand.
+    fn specified(&self, longhand: Longhand) -> (Specified<'_>, Option<DeclarationId>) {
+        // The flow says which physical longhand a logical one sets; what the flow comes from is none of those itself.
+        let is_flow = matches!(longhand, L::Direction | L::WritingMode);
+        let flow = if is_flow { Flow::LTR } else { self.flow() };
+        if flow == Flow::LTR && !self.matched.sets.has(longhand) {
+            return (Specified::Unset, None);
+        }
+        let mut skip = Skip::None;
+        for (block, declaration) in self.sheets.setting(&self.matched, longhand, flow) {
+            let DeclarationBody::Property(parsed) = declaration.body() else { continue };
+            if skip.covers(block) {
+                continue;
+            }
+            let winner = Some(declaration.id);
+            match self.applies(block) {
+                Ok(true) => {}
+                Ok(false) => continue,
+                Err(reason) => return (Specified::Unknown(reason), winner),
+            }
+            // The last wins where a shorthand sets one longhand twice.
+            let place =
+                |values: &[(Target, Value)]| values.iter().rposition(|(target, _)| target.physical(flow) == longhand);
+            let wide = match &parsed.declared {
+                Declared::Pending(_) => match self.substituted(declaration, parsed) {
+                    Err(reason) => return (Specified::Unknown(reason), winner),
+                    Ok(substituted) => match substituted.as_ref() {
+                        Some(Declared::Values(values)) => {
+                            let place = place(values);
+                            let value = |at| Specified::Substituted(Rc::clone(&substituted), at);
+                            return (place.map_or(Specified::Unset, value), winner);
+                        }
+                        Some(Declared::Wide(wide)) => *wide,
+                        // Invalid at computed-value time.
+                        Some(Declared::Pending(_)) | None => return (Specified::Unset, winner),
+                    },
+                },
+                Declared::Values(values) => {
+                    return (place(values).map_or(Specified::Unset, |at| Specified::Value(&values[at].1)), winner);
+                }
+                Declared::Wide(wide) => *wide,
+            };
+            match wide {
+                Wide::Inherit => return (Specified::Inherit, winner),
+                Wide::Initial => return (Specified::Initial, winner),
+                Wide::Unset => return (Specified::Unset, winner),
+                Wide::Revert => skip = Skip::Origin(block.origin),
+                Wide::RevertLayer => skip = Skip::Layer(block.layering),
+            }
+        }
+        (Specified::Unset, None)
+    }
+
+    pub(super) fn substituted(&self, declaration: &Prepared, parsed: &ParsedDeclaration) -> Substituted {
+        let id = declaration.id;
+        if let Some((_, known)) = self.substituted.borrow().iter().find(|(known, _)| *known == id) {
+            return known.clone();
+        }
+        let text = declaration.text.as_ref().map_or(Ok(None), |text| text.substitute(&mut Around(self)));
+        let declared = text.map(|text| match text {
+            Some(text) => self.sheets.parse(parsed.name, text),
+            None => Rc::new(None),
+        });
+        self.substituted.borrow_mut().push((id, declared.clone()));
+        declared
+    }
+
+    /// What lengths and weights of this element are relative to.
+    /// A value with shares of so many px put in: for comparisons, which cannot be computed before a layout.
+    ///
+    /// # Errors
+    /// The reason why it cannot be known all the same.
+    pub fn with_whole(&self, longhand: Longhand, px: f64) -> Result<Value, Unknown> {
+        match self.specified(longhand).0.value() {
+            Some(value) => compute(longhand, value, &Context { whole: Some(px), ..*self.context() }),
+            None => self.get(longhand).cloned(),
+        }
+    }
+
+    pub(super) fn context(&self) -> &Context {
+        self.context.get_or_init(|| {
+            let before = self.sizing.replace(Sizing::LineHeight);
+            let mut context = self.outer_context();
+            if self.parent.is_none() {
+                // Everything but the root's own font size is relative to what that came to.
+                context.root_font_size = self.px(L::FontSize).unwrap_or(DEFAULT_FONT_SIZE);
+            }
+            context.font_size = match self.get(L::FontSize) {
+                Ok(value) => value.as_px().ok_or(Unknown("the font size needs a layout")),
+                Err(unknown) => Err(unknown),
+            };
+            context.line_height = match (self.get(L::LineHeight), context.font_size) {
+                // Chromium lays lines out in 64ths of a pixel, and `lh` is what it lays out.
+                (Ok(Value::Number(n)), Ok(size)) => Ok((n * size * 64.0).floor() / 64.0),
+                (Ok(Value::Length(length)), _) => Ok(length.px),
+                (Ok(_), _) => Err(Unknown("a normal line height needs the metrics of the font")),
+                (Err(unknown), _) => Err(unknown),
+            };
+            self.sizing.set(before);
+            context
+        })
+    }
+
+    /// The root element's font size; while that is computed itself, the initial one.
+    fn root_font_size(&self) -> f64 {
+        let Some(mut at) = self.parent.as_ref() else { return DEFAULT_FONT_SIZE };
+        while let Some(above) = &at.parent {
+            at = above;
+        }
+        at.px(L::FontSize).unwrap_or(DEFAULT_FONT_SIZE)
+    }
+
+    /// What the font size itself is relative to.
+    pub(super) fn outer_context(&self) -> Context {
+        let parent = self.parent.as_deref();
+        let parent_weight = parent.and_then(|p| p.get(L::FontWeight).ok()?.as_number());
+        let media = &self.sheets.media;
+        Context {
+            font_size: parent.map_or(Ok(DEFAULT_FONT_SIZE), |parent| parent.px(L::FontSize)),
+            root_font_size: self.root_font_size(),
+            line_height: Err(Unknown("it depends on the line height")),
+            parent_weight: parent_weight.unwrap_or(400.0),
+            viewport: (media.width, media.height),
+            whole: None,
+        }
+    }
+
+    /// The computed value before what other values of the element change in it.
+    fn raw(&self, longhand: Longhand) -> Result<Value, Unknown> {
+        let sizing = match longhand {
+            L::FontSize => Sizing::FontSize,
+            L::LineHeight => Sizing::LineHeight,
+            _ => return self.raw_value(longhand),
+        };
+        let before = self.sizing.replace(sizing);
+        let value = self.raw_value(longhand);
+        self.sizing.set(before);
+        value
+    }
+
+    fn raw_value(&self, longhand: Longhand) -> Result<Value, Unknown> {
+        let initial = &self.sheets.initial[longhand as usize];
+        let specified = self.specified(longhand).0;
+        let inherited = || self.parent.as_ref().map(|parent| parent.get(longhand).cloned());
+        let value = match &specified {
+            Specified::Value(_) | Specified::Substituted(..) => specified.value().unwrap_or(initial),
+            Specified::Unknown(unknown) => return Err(*unknown),
+            Specified::Initial => initial,
+            Specified::Unset if !longhand.inherited() => initial,
+            // A width without a line is inherited all the same, for a child that has one.
+            Specified::Inherit if matches!(longhand.grammar(), Grammar::LineWidth) => match &self.parent {
+                Some(parent) => return parent.raw(longhand),
+                None => initial,
+            },
+            Specified::Inherit | Specified::Unset => match inherited() {
+                Some(value) if longhand == L::FontSize => return value.map(|value| self.sized(value)),
+                Some(value) => return value,
+                None => initial,
+            },
+        };
+        match longhand {
+            L::FontSize => compute(longhand, value, &self.outer_context()).map(|value| self.sized(value)),
+            L::Appearance | L::ColorScheme | L::FontFamily | L::Direction | L::WritingMode => {
+                compute(longhand, value, &self.outer_context())
+            }
+            L::LineHeight => {
+                let mut context = self.outer_context();
+                context.font_size = self.px(L::FontSize);
+                compute(longhand, value, &context)
+            }
+            _ => compute(longhand, value, self.context()),
+        }
+    }
+
+    /// The keyword that a font size comes from, and whether it is of nobody's font size (CSS Fonts 4, section 2.5).
+    fn font_size_nature(&self) -> (Option<&'static str>, bool) {
+        let above = || self.parent.as_ref().map_or((Some("medium"), false), |parent| parent.font_size_nature());
+        let specified = self.specified(L::FontSize).0;
+        match (specified.value(), &specified) {
+            (Some(Value::Keyword("larger" | "smaller")), _) => (None, above().1),
+            (Some(Value::Keyword(word)), _) => (Some(word), false),
+            (Some(Value::Length(length)), _) if length.has_percent => (None, above().1),
+            (Some(Value::Dimension(_, unit)), _) => (None, !unit.is_of_font() || above().1),
+            (None, Specified::Initial) => (Some("medium"), false),
+            (None, Specified::Inherit | Specified::Unset) => above(),
+            _ => (None, true),
+        }
+    }
+
+    fn is_monospace(&self) -> bool {
+        *self.monospace.get_or_init(|| match &self.parent {
+            Some(parent) if !self.is_declared(L::FontFamily) => parent.is_monospace(),
+            _ => self.has_monospace(),
+        })
+    }
+
+    fn has_monospace(&self) -> bool {
+        let Ok(Value::List(names)) = self.get(L::FontFamily) else { return false };
+        matches!(names.as_slice(), [Value::Ident(name)] if **name == *"monospace")
+    }
+
+    /// Browsers have a smaller default size for fixed-width fonts: 13px beside 16px. It counts where a keyword chose the
+    /// size, and where nothing absolute did and the family changes between the two.
+    fn sized(&self, value: Value) -> Value {
+        const RATIO: f64 = 13.0 / 16.0;
+        const SIZES: [(&str, f64); 8] = [
+            ("xx-small", 9.0),
+            ("x-small", 9.0),
+            ("small", 12.0),
+            ("medium", 13.0),
+            ("large", 16.0),
+            ("x-large", 20.0),
+            ("xx-large", 26.0),
+            ("xxx-large", 39.0),
+        ];
+        // What Chromium draws at least where nobody asked for an absolute size, and at most.
+        const LEAST: f64 = 6.0;
+        const MOST: f64 = 10_000.0;
+        let px = |px: f64| Value::Length(crate::css::value::LengthPercentage::px(px.min(MOST)));
+        let value = match value.as_px() {
+            Some(size) if size > 0.0 && size < LEAST && !self.font_size_nature().1 => px(LEAST),
+            Some(size) if size > MOST => px(MOST),
+            _ => value,
+        };
+        let above = self.parent.as_ref().is_some_and(|parent| parent.is_monospace());
+        let here = self.is_monospace();
+        if !above && !here {
+            return value;
+        }
+        match (self.font_size_nature(), value.as_px()) {
+            ((Some(word), _), _) if here => {
+                SIZES.iter().find(|(known, _)| *known == word).map_or(value, |(_, size)| px(*size))
+            }
+            ((Some(word), _), _) => compute(L::FontSize, &Value::Keyword(word), &self.outer_context()).unwrap_or(value),
+            ((None, true), _) => value,
+            ((None, false), Some(size)) if here && !above => px(size * RATIO),
+            ((None, false), Some(size)) if above && !here => px(size / RATIO),
+            _ => value,
+        }
+    }
+
+    /// The computed value: what it is declared to be, and what other values of the same element make of it.
+    fn adjusted(&self, longhand: Longhand) -> Result<Value, Unknown> {
+        let line_style = match longhand {
+            L::BorderTopWidth => Some(L::BorderTopStyle),
+            L::BorderRightWidth => Some(L::BorderRightStyle),
+            L::BorderBottomWidth => Some(L::BorderBottomStyle),
+            L::BorderLeftWidth => Some(L::BorderLeftStyle),
+            _ => None,
+        };
+        // Borders without a style have no width (CSS Backgrounds 3, section 3.3).
+        if line_style.is_some_and(|style| self.is_one_of(style, &["none", "hidden"])) {
+            return Ok(Value::ZERO);
+        }
+        let value = self.raw(longhand)?;
+        Ok(match longhand {
+            L::Color => return self.absolute_color(value),
+            L::Float if self.is_out_of_flow() => Value::Keyword("none"),
+            L::Display => match value {
+                Value::Keyword(word) => {
+                    let word = natural(self.matched.nature, word);
+                    if !self.is_blockified() && self.matched.nature != Nature::Legend {
+                        // Text that runs another way has a box of its own (CSS Writing Modes 4, section 3.1).
+                        let turned = word == "inline"
+                            && !self.is_empty_generated()
+                            && self
+                                .parent
+                                .as_ref()
+                                .is_some_and(|parent| parent.get(L::WritingMode).ok() != self.get(L::WritingMode).ok());
+                        Value::Keyword(if turned { "inline-block" } else { word })
+                    } else if word == "ruby" {
+                        return Err(Unknown("a ruby as a block has no keyword of its own"));
+                    } else {
+                        Value::Keyword(blockify(word))
+                    }
+                }
+                other => other,
+            },
+            L::OverflowX => self.overflow(value, L::OverflowY),
+            L::OverflowY => self.overflow(value, L::OverflowX),
+            L::TextAlign if value.is("match-parent") => match &self.parent {
+                Some(parent) => return parent.get(L::TextAlign).cloned(),
+                None => Value::Keyword("start"),
+            },
+            L::Content if self.is_generated && value.is("normal") => Value::Keyword("none"),
+            // Elements have their content anyway (CSS Content 3, section 2).
+            L::Content if !self.is_generated && value.is("none") => Value::Keyword("normal"),
+            _ => value,
+        })
+    }
+
+    /// How many pictures the background has, known ones or not.
+    ///
+    /// # Errors
+    /// The reason why that is not known.
+    pub(super) fn layer_count(&self) -> Result<usize, Unknown> {
+        let specified = self.specified(L::BackgroundImage).0;
+        Ok(match (specified.value(), &specified) {
+            (Some(Value::List(images)), _) => images.len(),
+            (_, Specified::Unknown(reason)) => return Err(*reason),
+            (_, Specified::Inherit) => self.parent.as_ref().map_or(Ok(1), |parent| parent.layer_count())?,
+            _ => 1,
+        })
+    }
+
+    /// Blockification (CSS Display 3, section 2.7).
+    fn is_blockified(&self) -> bool {
+        self.parent.is_none() || self.is_out_of_flow() || !self.is(L::Float, "none") || self.in_item_container()
+    }
+
+    /// One axis that is no longer visible makes the other one scroll (CSS Overflow 3, section 3.1).
+    fn overflow(&self, value: Value, other: Longhand) -> Value {
+        let other_scrolls = self.raw(other).is_ok_and(|other| !other.is("visible") && !other.is("clip"));
+        if value.is("visible") && other_scrolls { Value::Keyword("auto") } else { value }
+    }
+
+    /// `color` comes out absolute: `currentcolor` in it is the parent's.
+    fn absolute_color(&self, value: Value) -> Result<Value, Unknown> {
+        let Value::Color(color) = value else { return Ok(value) };
+        let current = self.parent.as_ref().and_then(|parent| parent.color());
+        match color.resolve(Surroundings { dark: self.is_dark(), current }) {
+            Some(absolute) => Ok(Value::Color(Color::Absolute(absolute))),
+            None if color.uses_current() => Err(Unknown("the parent's color is not known")),
+            None => Err(Unknown("the colour is not modelled yet")),
+        }
+    }
+}
+
+/// Pseudo-elements whose style is computed when a rule matches them.
+pub const PSEUDO_ELEMENTS: [&str; 8] = [
+    "before",
+    "after",
+    "placeholder",
+    "file-selector-button",
+    "-webkit-slider-thumb",
+    "-webkit-slider-runnable-track",
+    "-moz-range-thumb",
+    "-moz-range-track",
+];
+
+impl Engine {
+    /// An engine for a browser's defaults and author sheets, in order.
+    pub fn new(browser: &Stylesheet, authors: &[&Stylesheet], media: Media) -> Self {
+        let all: Vec<(&Stylesheet, Origin)> =
+            std::iter::once((browser, Origin::Browser)).chain(authors.iter().map(|s| (*s, Origin::Author))).collect();
+        Engine { sheets: Rc::new(Sheets::new(&all, media)) }
+    }
+
+    /// The same for documents that are pieces of some page: what a page's own containers decide is unknown.
+    pub fn for_fragments(browser: &Stylesheet, authors: &[&Stylesheet], media: Media) -> Self {
+        let mut engine = Engine::new(browser, authors, media);
+        // Nobody else has it yet.
+        if let Some(sheets) = Rc::get_mut(&mut engine.sheets) {
+            sheets.is_fragment = true;
+        }
+        engine
+    }
+
+    /// Computes the style of every element of a document and of its pseudo-elements.
+    pub fn styles(&self, document: &Document, forced: &Forced) -> Styles {
+        let matches = self.matches(document, forced, Document::ROOT);
+        self.styles_of(document, &matches, Styles::default())
+    }
+
+    /// The style of a pseudo-element that no rule speaks of: what it inherits, and initial values.
+    pub fn unstyled(&self, originating: &Rc<Style>, pseudo: &str) -> Style {
+        let is_generated = ["before", "after"].contains(&pseudo);
+        Style::new(&self.sheets, &Rc::default(), Some(Rc::clone(originating)), is_generated)
+    }
+
+    /// A layer's full name on the page.
+    pub fn layer_name(&self, sheet: u16, layer: LayerId) -> String {
+        self.sheets.layer_name(sheet, layer)
+    }
+
+    /// What applies to a node and everything in it.
+    pub fn matches(&self, document: &Document, forced: &Forced, root: NodeId) -> Matches {
+        self.matches_of(document, forced, document.descendants(root))
+    }
+
+    /// What applies to some nodes, each after those around it.
+    pub fn matches_of(&self, document: &Document, forced: &Forced, nodes: impl IntoIterator<Item = NodeId>) -> Matches {
+        let mut matches = Matches::default();
+        let mut caches = SelectorCaches::default();
+        for node in nodes {
+            let Some(data) = document.element(node) else { continue };
+            let element = ElementRef { document, node, forced };
+            let inline = data.attribute("style").map(|text| Rc::new(Inline::new(&stylesheet::parse_inline(text))));
+            let (own, pseudos) = self.sheets.matched(&element, inline, &mut caches);
+            matches.list.push((node, None, Rc::new(own)));
+            matches.list.extend(pseudos.into_iter().map(|(name, matched)| (node, Some(name), Rc::new(matched))));
+        }
+        matches
+    }
+
+    /// The styles of what was matched, where those of its ancestors are known.
+    pub fn styles_of(&self, document: &Document, matches: &Matches, known: Styles) -> Styles {
+        let mut styles = known;
+        for (node, pseudo, matched) in &matches.list {
+            match pseudo {
+                None => {
+                    let parent = document.node(*node).parent.and_then(|p| styles.element(p).cloned());
+                    styles.set(*node, Rc::new(Style::new(&self.sheets, matched, parent, false)));
+                }
+                Some(name) => {
+                    let is_generated = ["before", "after"].contains(name);
+                    let parent = styles.element(*node).cloned();
+                    let style = Rc::new(Style::new(&self.sheets, matched, parent, is_generated));
+                    styles.pseudos.push((*node, name, style));
+                }
+            }
+        }
+        styles
+    }
+}
+
+#[derive(Debug, Clone)]
+enum Specified<'s> {
+    Value(&'s Value),
+    /// The value with this index in a declaration whose references were replaced.
+    Substituted(Rc<Option<Declared>>, usize),
+    Inherit,
+    Initial,
+    /// Inherited or initial, as the property has it.
+    Unset,
+    Unknown(Unknown),
+}
+
+impl Specified<'_> {
+    /// The declared value, where it is one.
+    fn value(&self) -> Option<&Value> {
+        match self {
+            Specified::Value(value) => Some(value),
+            Specified::Substituted(declared, at) => match declared.as_ref() {
+                Some(Declared::Values(values)) => values.get(*at).map(|(_, value)| value),
+                _ => None,
+            },
+            Specified::Inherit | Specified::Initial | Specified::Unset | Specified::Unknown(_) => None,
+        }
+    }
+}

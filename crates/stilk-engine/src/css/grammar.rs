@@ -1,0 +1,764 @@
+//! The grammars of the property table. A grammar parses one value; it does not look at what comes after.
+
+mod describe;
+
+use super::calc::{self, Calc, Kind};
+use super::parse::next_number;
+use super::value::{LengthPercentage, Quantity, Value, unit};
+use super::{color, position};
+use cssparser::{ParseError, Parser, Token};
+
+/// A property's grammar.
+#[derive(Debug, Clone, Copy)]
+pub enum Grammar {
+    /// One of these words.
+    Keywords(&'static [&'static str]),
+    /// Alignment: one of these words; `safe`, `first baseline` and their like are not modelled.
+    Align(&'static [&'static str]),
+    /// A length, with or without percentages and negative values, or a word.
+    Length { percent: bool, negative: bool, keywords: &'static [&'static str] },
+    /// `<line-width>`
+    LineWidth,
+    /// `normal`, a number, a length or a percentage.
+    LineHeight,
+    /// `width` and its like.
+    BoxSize,
+    /// `max-width` and its like.
+    MaxSize,
+    /// One or two lengths of a corner.
+    Radius,
+    /// A colour.
+    Color,
+    /// A colour or a word.
+    ColorOr(&'static [&'static str]),
+    /// A number of at least `min`, or a word.
+    NumberOr { keywords: &'static [&'static str], min: f64 },
+    /// A whole number or a word.
+    Integer(&'static [&'static str]),
+    /// `font-weight`
+    FontWeight,
+    /// A whole number of at least one, or a word.
+    Count { keywords: &'static [&'static str], most: f64 },
+    /// A number or percentage, clamped to 0 to 1.
+    Alpha,
+    /// A name of the author's.
+    Ident,
+    /// A word of the grammar, or a name.
+    IdentOr(&'static [&'static str]),
+    /// A time.
+    Time,
+    /// An angle.
+    Angle,
+    /// An angle, or a zero without a unit.
+    AngleOrZero,
+    /// An angle or a percentage of a turn.
+    AnglePercentage,
+    /// A number or a percentage, as a number.
+    NumberPercentage,
+    /// An image or `none`.
+    Image,
+    /// Transform functions or `none`.
+    Transform,
+    /// Filter functions or `none`.
+    Filter,
+    /// A basic shape, a box, or `none`.
+    ClipPath,
+    /// Two axes of a position.
+    PositionPair,
+    /// `transform-origin`: a position and a depth.
+    Origin,
+    /// Names of the author's separated by spaces, or `none`.
+    Names,
+    /// A ratio of two numbers, with or without `auto`.
+    AspectRatio,
+    /// `scrollbar-color`
+    ColorPair,
+    /// `font-stretch`
+    FontStretch,
+    /// `tab-size`: a number of spaces or a length.
+    TabSize,
+    /// `stroke-width`: a length, a percentage or a number of px.
+    StrokeWidth,
+    /// Tracks of a grid, or `none`.
+    Tracks,
+    /// Areas or lines of a grid: accepted, not modelled.
+    Words(&'static [&'static str]),
+    /// An easing function.
+    Easing,
+    /// Names separated by commas.
+    CommaIdents,
+    /// Times separated by commas.
+    CommaTimes,
+    /// Easing functions separated by commas.
+    CommaEasings,
+    /// A list of another grammar.
+    CommaOf(&'static Grammar),
+    /// One axis of a position.
+    Position(&'static [&'static str]),
+    /// `background-repeat`
+    Repeat,
+    /// `background-size`
+    Size,
+    /// `font-family`
+    Families,
+    /// Shadows separated by commas, or `none`.
+    Shadows { inset: bool },
+    /// `content`
+    ContentList,
+    /// `color-scheme`
+    SchemeWords,
+    /// `display`
+    DisplayWords,
+    /// `text-decoration-line`
+    LineWords,
+    /// `rotate`
+    RotateWords,
+    /// `scale`
+    ScaleWords,
+    /// `translate`
+    TranslateWords,
+    /// `cursor`
+    Cursor,
+    /// `font-style`
+    FontStyle,
+    /// Several words of a list, in any order.
+    SomeOf(&'static [&'static str]),
+}
+
+/// Lists of words that several properties share.
+pub mod words {
+    macro_rules! words {
+        ($($name:ident = $($word:literal)*;)*) => { $(pub const $name: &[&str] = &[$($word),*];)* };
+    }
+
+    words! {
+        CONTENT_ALIGN = "normal" "stretch" "center" "start" "end" "flex-start" "flex-end" "left" "right" "space-between" "space-around" "space-evenly" "baseline";
+        JUSTIFY_CONTENT = "normal" "stretch" "center" "start" "end" "flex-start" "flex-end" "left" "right" "space-between" "space-around" "space-evenly";
+        ITEM_ALIGN = "normal" "stretch" "center" "start" "end" "self-start" "self-end" "flex-start" "flex-end" "left" "right" "baseline" "anchor-center";
+        SELF_ALIGN = "auto" "normal" "stretch" "center" "start" "end" "self-start" "self-end" "flex-start" "flex-end" "left" "right" "baseline" "anchor-center";
+        BOXES = "border-box" "padding-box" "content-box";
+        LINE_STYLES = "none" "hidden" "dotted" "dashed" "solid" "double" "groove" "ridge" "inset" "outset";
+        OUTLINE_STYLES = "none" "auto" "dotted" "dashed" "solid" "double" "groove" "ridge" "inset" "outset";
+        OVERFLOW = "visible" "hidden" "clip" "scroll" "auto";
+        FONT_SIZES = "xx-small" "x-small" "small" "medium" "large" "x-large" "xx-large" "xxx-large" "smaller" "larger";
+        BLEND_MODES = "normal" "multiply" "screen" "overlay" "darken" "lighten" "color-dodge" "color-burn" "hard-light" "soft-light" "difference" "exclusion" "hue" "saturation" "color" "luminosity" "plus-darker" "plus-lighter";
+        CURSORS = "auto" "default" "none" "context-menu" "help" "pointer" "progress" "wait" "cell" "crosshair" "text" "vertical-text" "alias" "copy" "move" "no-drop" "not-allowed" "grab" "grabbing" "e-resize" "n-resize" "ne-resize" "nw-resize" "s-resize" "se-resize" "sw-resize" "w-resize" "ew-resize" "ns-resize" "nesw-resize" "nwse-resize" "col-resize" "row-resize" "all-scroll" "zoom-in" "zoom-out";
+        DISPLAYS = "none" "contents" "block" "inline" "inline-block" "flow-root" "flex" "inline-flex" "grid" "inline-grid" "list-item" "table" "inline-table" "table-row" "table-cell" "table-row-group" "table-header-group" "table-footer-group" "table-column" "table-column-group" "table-caption" "ruby" "ruby-text" "math";
+        BREAKS = "auto" "avoid" "always" "all" "avoid-page" "page" "left" "right" "recto" "verso" "avoid-column" "column";
+        EASINGS = "linear" "ease" "ease-in" "ease-out" "ease-in-out" "step-start" "step-end";
+    }
+}
+
+pub(super) type Parsed = Result<Value, ParseError<()>>;
+
+pub(super) fn wrong<T>() -> Result<T, ParseError<()>> {
+    Err(ParseError::unexpected_token())
+}
+
+const TRANSLATION: Grammar = Grammar::Length { percent: true, negative: true, keywords: &[] };
+pub(super) const BARE_NUMBER: Grammar = Grammar::NumberOr { keywords: &[], min: f64::NEG_INFINITY };
+
+impl Grammar {
+    /// One length of a corner.
+    pub const CORNER: Grammar = Grammar::Length { percent: true, negative: false, keywords: &[] };
+
+    /// The grammar of one item, for lists; itself otherwise.
+    pub fn item(&self) -> &Grammar {
+        match self {
+            Grammar::CommaIdents => &Grammar::Ident,
+            Grammar::CommaTimes => &Grammar::Time,
+            Grammar::CommaEasings => &Grammar::Easing,
+            Grammar::CommaOf(item) => item,
+            other => other,
+        }
+    }
+
+    /// Parses one value.
+    pub fn parse(&self, parser: &mut Parser) -> Parsed {
+        parser.skip_whitespace();
+        match self {
+            Grammar::Keywords(words) => keyword_or_vendor(parser, words),
+            Grammar::Align(words) => align(parser, words),
+            Grammar::Length { percent, negative, keywords } => length(parser, *percent, *negative, keywords),
+            Grammar::LineWidth => length(parser, false, false, &["thin", "medium", "thick"]),
+            Grammar::LineHeight => line_height(parser),
+            Grammar::BoxSize => box_size(parser, "auto"),
+            Grammar::MaxSize => box_size(parser, "none"),
+            Grammar::Radius => {
+                let first = Self::CORNER.parse(parser)?;
+                let second = parser.try_parse(|p| Self::CORNER.parse(p)).unwrap_or_else(|_| first.clone());
+                Ok(Value::Words(vec![first, second]))
+            }
+            Grammar::Color => color::parse(parser).map(Value::Color),
+            Grammar::ColorOr(words) => match parser.try_parse(|p| keyword(p, words)) {
+                Ok(value) => Ok(value),
+                Err(_) => color::parse(parser).map(Value::Color),
+            },
+            Grammar::NumberOr { keywords, min } => number(parser, keywords, *min),
+            Grammar::Integer(words) => match number(parser, words, f64::NEG_INFINITY)? {
+                Value::Number(n) if n.fract() != 0.0 => wrong(),
+                value => Ok(value),
+            },
+            Grammar::FontWeight => match number(parser, &["normal", "bold", "bolder", "lighter"], 1.0)? {
+                Value::Number(n) if n > 1000.0 => wrong(),
+                value => Ok(value),
+            },
+            Grammar::Count { keywords, .. } => match number(parser, keywords, 1.0)? {
+                Value::Number(n) if n.fract() != 0.0 => wrong(),
+                value => Ok(value),
+            },
+            Grammar::Alpha => alpha(parser),
+            Grammar::Ident => ident(parser, &["all", "none", "auto"]),
+            Grammar::IdentOr(words) => ident(parser, words),
+            Grammar::Time => dimension(parser, Quantity::Time),
+            Grammar::Angle => dimension(parser, Quantity::Angle),
+            Grammar::AngleOrZero => match parser.try_parse(|p| dimension(p, Quantity::Angle)) {
+                Ok(angle) => Ok(angle),
+                Err(_) => match next_number(parser)? {
+                    (0.0, None) => Ok(Value::Degrees(0.0)),
+                    _ => wrong(),
+                },
+            },
+            Grammar::AnglePercentage => match parser.try_parse(|p| Grammar::AngleOrZero.parse(p)) {
+                Ok(angle) => Ok(angle),
+                Err(_) => match length(parser, true, true, &[])? {
+                    value @ Value::Length(LengthPercentage { has_percent: true, .. }) => Ok(value),
+                    _ => wrong(),
+                },
+            },
+            Grammar::NumberPercentage => number_percentage(parser),
+            Grammar::Image => word_or(parser, &["none"], super::image::parse),
+            Grammar::Transform => word_or(parser, &["none"], super::transform::parse),
+            Grammar::Filter => word_or(parser, &["none"], super::filter::parse),
+            Grammar::ClipPath => word_or(parser, &["none"], super::shape::clip_path),
+            Grammar::PositionPair => position::parse(parser, false).map(|pair| Value::Words(pair.into())),
+            Grammar::Origin => {
+                let mut words = Vec::from(position::parse_short(parser)?);
+                words.push(parser.try_parse(|p| length(p, false, true, &[])).unwrap_or(Value::ZERO));
+                Ok(Value::Words(words))
+            }
+            Grammar::Names => word_or(parser, &["none"], |p| {
+                let mut names = vec![ident(p, &[])?];
+                while let Ok(name) = p.try_parse(|p| ident(p, &[])) {
+                    names.push(name);
+                }
+                Ok(Value::Words(names))
+            }),
+            Grammar::AspectRatio => aspect_ratio(parser),
+            Grammar::ColorPair => word_or(parser, &["auto"], |p| {
+                Ok(Value::Words(vec![Value::Color(color::parse(p)?), Value::Color(color::parse(p)?)]))
+            }),
+            Grammar::FontStretch => match parser.try_parse(super::font::font_width) {
+                Ok(word) => Ok(word),
+                Err(_) => match length(parser, true, false, &[])? {
+                    value @ Value::Length(LengthPercentage { has_percent: true, .. }) => Ok(value),
+                    value @ Value::Calc(_) => Ok(value),
+                    _ => wrong(),
+                },
+            },
+            Grammar::TabSize => match parser.try_parse(|p| number(p, &[], 0.0)) {
+                Ok(number) => Ok(number),
+                Err(_) => length(parser, false, false, &[]),
+            },
+            Grammar::StrokeWidth => match parser.try_parse(|p| number(p, &[], 0.0)) {
+                Ok(Value::Number(n)) => Ok(Value::Length(LengthPercentage::px(n))),
+                Ok(other) => Ok(other),
+                Err(_) => length(parser, true, false, &[]),
+            },
+            Grammar::Tracks => super::tracks::tracks(parser),
+            Grammar::Words(words) => word_or(parser, words, |p| {
+                p.next()?;
+                while p.next().is_ok() {}
+                Ok(Value::Unmodelled)
+            }),
+            Grammar::Easing => super::easing::easing(parser),
+            Grammar::CommaIdents | Grammar::CommaTimes | Grammar::CommaEasings | Grammar::CommaOf(_) => {
+                Ok(Value::List(parser.parse_comma_separated(|p| self.item().parse(p))?))
+            }
+            Grammar::Position(words) => position::parse_axis(parser, words.contains(&"top")),
+            Grammar::Repeat => repeat(parser),
+            Grammar::Size => size(parser),
+            Grammar::Families => super::font::families(parser),
+            Grammar::Shadows { inset } => super::shadow::shadows(parser, *inset),
+            Grammar::ContentList => content(parser),
+            Grammar::SchemeWords => scheme(parser),
+            Grammar::DisplayWords => display(parser),
+            Grammar::LineWords => lines(parser),
+            Grammar::RotateWords => rotate(parser),
+            Grammar::ScaleWords => scale(parser),
+            Grammar::TranslateWords => translate(parser),
+            Grammar::Cursor => cursor(parser),
+            Grammar::FontStyle => super::font::font_style(parser),
+            Grammar::SomeOf(words) => some_of(parser, words),
+        }
+    }
+}
+
+/// One of these words.
+pub(super) fn keyword(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+    let word = parser.expect_ident()?;
+    words
+        .iter()
+        .find(|known| known.eq_ignore_ascii_case(word))
+        .map(|known| Value::Keyword(known))
+        .ok_or_else(ParseError::unexpected_token)
+}
+
+/// One of these words, or a vendor's own, which is for one browser and not modelled. Vendors' colours are colours.
+fn keyword_or_vendor(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+    if let Ok(value) = parser.try_parse(|p| keyword(p, words)) {
+        return Ok(value);
+    }
+    let word = parser.expect_ident()?;
+    let vendor = ["-webkit-", "-moz-"].iter().any(|vendor| word.starts_with(vendor));
+    if vendor && !word.ends_with("-color") { Ok(Value::Unmodelled) } else { wrong() }
+}
+
+fn align(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+    let Ok(first) = parser.try_parse(|p| keyword(p, &["safe", "unsafe", "first", "last", "legacy"])) else {
+        return keyword(parser, words);
+    };
+    let Value::Keyword(modifier) = first else { return wrong() };
+    let places = ["center", "start", "end", "self-start", "self-end", "flex-start", "flex-end", "left", "right"];
+    match modifier {
+        "first" | "last" => {
+            let baseline = keyword(parser, &["baseline"])?;
+            if !words.contains(&"baseline") {
+                return wrong();
+            }
+            Ok(if modifier == "first" { baseline } else { Value::Words(vec![first, baseline]) })
+        }
+        "legacy" => {
+            if words.contains(&"auto") || words.contains(&"space-between") {
+                return wrong();
+            }
+            match parser.try_parse(|p| keyword(p, &["left", "right", "center"])) {
+                Ok(side) => Ok(Value::Words(vec![first, side])),
+                Err(_) => Ok(first),
+            }
+        }
+        _ => match keyword(parser, words)? {
+            Value::Keyword(place) if places.contains(&place) => Ok(Value::Words(vec![first, Value::Keyword(place)])),
+            _ => wrong(),
+        },
+    }
+}
+
+pub(super) fn length(parser: &mut Parser, percent: bool, negative: bool, words: &'static [&'static str]) -> Parsed {
+    if !words.is_empty()
+        && let Ok(value) = parser.try_parse(|p| keyword(p, words))
+    {
+        return Ok(value);
+    }
+    parser.skip_whitespace();
+    let state = parser.state();
+    match parser.next()?.clone() {
+        Token::Function(name) if calc::is_math(&name) => {
+            let tree = calc::parse(&name, parser)?;
+            match tree.kind() {
+                Some(Kind::Quantity(Quantity::Length)) => Ok(Value::Calc(tree.into())),
+                Some(Kind::LengthPercentage | Kind::Percentage) if percent => Ok(Value::Calc(tree.into())),
+                _ => wrong(),
+            }
+        }
+        // Functions that size boxes by their place: valid, not modelled.
+        Token::Function(name) if ["env", "anchor", "anchor-size"].contains(&&*name.to_ascii_lowercase()) => {
+            skip(parser)
+        }
+        _ => {
+            parser.reset(&state);
+            let (amount, name) = next_number(parser)?;
+            if amount < 0.0 && !negative {
+                return wrong();
+            }
+            match name {
+                None if amount == 0.0 => Ok(Value::ZERO),
+                Some("%") if percent => Ok(Value::Length(LengthPercentage::percent(amount))),
+                Some(name) => match unit(name) {
+                    Some(unit) if unit.quantity == Quantity::Length => Ok(Value::Dimension(amount, unit)),
+                    _ => wrong(),
+                },
+                None => wrong(),
+            }
+        }
+    }
+}
+
+/// Consumes the function that was just opened.
+pub(super) fn skip(parser: &mut Parser) -> Parsed {
+    parser.parse_nested_block(|inner| {
+        while inner.next().is_ok() {}
+        Ok::<_, ParseError<()>>(())
+    })?;
+    Ok(Value::Unmodelled)
+}
+
+pub(super) fn dimension(parser: &mut Parser, quantity: Quantity) -> Parsed {
+    parser.skip_whitespace();
+    let state = parser.state();
+    match parser.next()?.clone() {
+        Token::Function(name) if calc::is_math(&name) => {
+            let tree = calc::parse(&name, parser)?;
+            if tree.kind() == Some(Kind::Quantity(quantity)) { Ok(Value::Calc(tree.into())) } else { wrong() }
+        }
+        Token::Dimension { .. } => {
+            parser.reset(&state);
+            let (amount, name) = next_number(parser)?;
+            match name.and_then(unit) {
+                Some(unit) if unit.quantity == quantity => Ok(Value::Dimension(amount, unit)),
+                _ => wrong(),
+            }
+        }
+        _ => wrong(),
+    }
+}
+
+fn number(parser: &mut Parser, words: &'static [&'static str], min: f64) -> Parsed {
+    if !words.is_empty()
+        && let Ok(value) = parser.try_parse(|p| keyword(p, words))
+    {
+        return Ok(value);
+    }
+    parser.skip_whitespace();
+    let state = parser.state();
+    match parser.next()?.clone() {
+        Token::Function(name) if calc::is_math(&name) => {
+            let tree = calc::parse(&name, parser)?;
+            if tree.kind() == Some(Kind::Number) { Ok(Value::Calc(tree.into())) } else { wrong() }
+        }
+        Token::Number { .. } => {
+            parser.reset(&state);
+            let (amount, _) = next_number(parser)?;
+            if amount < min { wrong() } else { Ok(Value::Number(amount)) }
+        }
+        _ => wrong(),
+    }
+}
+
+fn word_or(parser: &mut Parser, words: &'static [&'static str], other: impl Fn(&mut Parser) -> Parsed) -> Parsed {
+    match parser.try_parse(|p| keyword(p, words)) {
+        Ok(word) => Ok(word),
+        Err(_) => other(parser),
+    }
+}
+
+fn number_percentage(parser: &mut Parser) -> Parsed {
+    if let Ok(number) = parser.try_parse(|p| BARE_NUMBER.parse(p)) {
+        return Ok(number);
+    }
+    match length(parser, true, true, &[])? {
+        Value::Length(LengthPercentage { has_percent: true, percent, .. }) => Ok(Value::Number(percent / 100.0)),
+        Value::Calc(tree) if tree.kind() == Some(Kind::Percentage) => {
+            Ok(Value::Calc(Calc::Product(vec![Calc::Number(0.01), Calc::Bare(Box::new((*tree).clone()))]).into()))
+        }
+        _ => wrong(),
+    }
+}
+
+fn aspect_ratio(parser: &mut Parser) -> Parsed {
+    let mut auto = parser.try_parse(|p| keyword(p, &["auto"])).is_ok();
+    let ratio = parser.try_parse(|p| {
+        let first = number(p, &[], 0.0)?;
+        let second = match p.try_parse(|p| p.expect_delim('/')) {
+            Ok(()) => number(p, &[], 0.0)?,
+            Err(_) => Value::Number(1.0),
+        };
+        Ok::<_, ParseError<()>>(vec![first, Value::Keyword("/"), second])
+    });
+    auto |= ratio.is_ok() && parser.try_parse(|p| keyword(p, &["auto"])).is_ok();
+    match (auto, ratio) {
+        (true, Err(_)) => Ok(Value::Keyword("auto")),
+        (true, Ok(mut words)) => {
+            words.insert(0, Value::Keyword("auto"));
+            Ok(Value::Words(words))
+        }
+        (false, Ok(words)) => Ok(Value::Words(words)),
+        (false, Err(error)) => Err(error),
+    }
+}
+
+fn alpha(parser: &mut Parser) -> Parsed {
+    let state = parser.state();
+    if let Token::Percentage { .. } = parser.next()?.clone() {
+        parser.reset(&state);
+        return Ok(Value::Number((next_number(parser)?.0 / 100.0).clamp(0.0, 1.0)));
+    }
+    parser.reset(&state);
+    match number_percentage(parser)? {
+        Value::Number(n) => Ok(Value::Number(n.clamp(0.0, 1.0))),
+        value => Ok(value),
+    }
+}
+
+fn line_height(parser: &mut Parser) -> Parsed {
+    if let Ok(value) = parser.try_parse(|p| number(p, &["normal"], 0.0)) {
+        return Ok(value);
+    }
+    length(parser, true, false, &[])
+}
+
+fn box_size(parser: &mut Parser, empty: &'static str) -> Parsed {
+    static WORDS: [&str; 6] = ["auto", "none", "min-content", "max-content", "fit-content", "stretch"];
+    let word = parser.try_parse(|p| keyword_or_vendor(p, &WORDS));
+    if let Ok(Value::Unmodelled) = word {
+        return Ok(Value::Unmodelled);
+    }
+    if let Ok(Value::Keyword(word)) = word {
+        return if ["auto", "none"].contains(&word) && word != empty { wrong() } else { Ok(Value::Keyword(word)) };
+    }
+    let state = parser.state();
+    if let Ok(Token::Function(name)) = parser.next().cloned()
+        && ["fit-content", "calc-size"].contains(&&*name.to_ascii_lowercase())
+    {
+        return skip(parser);
+    }
+    parser.reset(&state);
+    length(parser, true, false, &[])
+}
+
+fn ident(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+    if let Ok(value) = parser.try_parse(|p| keyword(p, words)) {
+        return Ok(value);
+    }
+    let word = parser.expect_ident()?;
+    Ok(Value::Ident(word.to_string().into()))
+}
+
+fn repeat(parser: &mut Parser) -> Parsed {
+    static ONE: [&str; 6] = ["repeat", "space", "round", "no-repeat", "repeat-x", "repeat-y"];
+    let first = keyword(parser, &ONE)?;
+    if first.is("repeat-x") || first.is("repeat-y") {
+        return Ok(first);
+    }
+    match parser.try_parse(|p| keyword(p, &ONE[..4])) {
+        Ok(second) if second == first => Ok(first),
+        Ok(second) if first.is("repeat") && second.is("no-repeat") => Ok(Value::Keyword("repeat-x")),
+        Ok(second) if first.is("no-repeat") && second.is("repeat") => Ok(Value::Keyword("repeat-y")),
+        Ok(second) => Ok(Value::Words(vec![first, second])),
+        Err(_) => Ok(first),
+    }
+}
+
+fn size(parser: &mut Parser) -> Parsed {
+    if let Ok(value) = parser.try_parse(|p| keyword(p, &["cover", "contain"])) {
+        return Ok(value);
+    }
+    let first = length(parser, true, false, &["auto"])?;
+    match parser.try_parse(|p| length(p, true, false, &["auto"])) {
+        Ok(second) if first.is("auto") && second.is("auto") => Ok(first),
+        Ok(second) => Ok(Value::Words(vec![first, second])),
+        Err(_) if first.is("auto") => Ok(first),
+        Err(_) => Ok(Value::Words(vec![first, Value::Keyword("auto")])),
+    }
+}
+
+fn content(parser: &mut Parser) -> Parsed {
+    if let Ok(value) = parser.try_parse(|p| keyword(p, &["normal", "none"])) {
+        return Ok(value);
+    }
+    let mut strings = Vec::new();
+    loop {
+        let state = parser.state();
+        match parser.next().cloned() {
+            Ok(Token::QuotedString(text)) => match strings.last_mut() {
+                // Strings side by side are one.
+                Some(Value::String(last)) => *last = format!("{last}{text}").into(),
+                _ => strings.push(Value::String(text.to_string().into())),
+            },
+            Ok(Token::Function(_)) => {
+                skip(parser)?;
+                strings.push(Value::Unmodelled);
+            }
+            Ok(Token::Ident(word)) if word.to_ascii_lowercase().ends_with("-quote") => strings.push(Value::Unmodelled),
+            Ok(Token::UnquotedUrl(_)) => strings.push(Value::Unmodelled),
+            Ok(Token::Delim('/')) if !strings.is_empty() => strings.push(Value::Unmodelled),
+            _ => {
+                parser.reset(&state);
+                return if strings.is_empty() { wrong() } else { Ok(Value::Words(strings)) };
+            }
+        }
+    }
+}
+
+fn scheme(parser: &mut Parser) -> Parsed {
+    if parser.try_parse(|p| keyword(p, &["normal"])).is_ok() {
+        return Ok(Value::Keyword("normal"));
+    }
+    let mut words = Vec::new();
+    let mut only = false;
+    while let Ok(name) = parser.try_parse(|p| p.expect_ident_cloned()) {
+        match name.to_ascii_lowercase().as_str() {
+            "light" => words.push(Value::Keyword("light")),
+            "dark" => words.push(Value::Keyword("dark")),
+            // At one end, once.
+            "only" if !only => only = true,
+            "only" | "normal" | "default" | "inherit" | "initial" | "unset" | "revert" | "revert-layer" => {
+                return wrong();
+            }
+            _ => words.push(Value::Ident(name.to_string().into())),
+        }
+    }
+    if words.is_empty() {
+        return wrong();
+    }
+    if only {
+        words.push(Value::Keyword("only"));
+    }
+    Ok(Value::Words(words))
+}
+
+fn display(parser: &mut Parser) -> Parsed {
+    static ALL: &[&str] = &["flow"];
+    let one = |p: &mut Parser| match p.try_parse(|p| keyword(p, ALL)) {
+        Ok(flow) => Ok(flow),
+        Err(_) => keyword_or_vendor(p, words::DISPLAYS),
+    };
+    let mut found = vec![one(parser)?];
+    while found.len() < 3 {
+        match parser.try_parse(one) {
+            Ok(next) => found.push(next),
+            Err(_) => break,
+        }
+    }
+    if let [word] = found.as_slice() {
+        return Ok(if word.is("flow") { Value::Keyword("block") } else { word.clone() });
+    }
+    // Forms of several words (CSS Display 3, section 2) of those that have one word.
+    let take = |found: &mut Vec<Value>, words: &[&'static str]| -> Option<&'static str> {
+        let at = found.iter().position(|value| words.iter().any(|word| value.is(word)))?;
+        match found.remove(at) {
+            Value::Keyword(word) => Some(word),
+            _ => None,
+        }
+    };
+    let is_item = take(&mut found, &["list-item"]).is_some();
+    let outside = take(&mut found, &["block", "inline"]);
+    let inside = take(&mut found, &["flow", "flow-root", "flex", "grid", "table", "ruby", "math"]);
+    if !found.is_empty() || (outside.is_none() && !is_item) {
+        return wrong();
+    }
+    let is_inline = outside == Some("inline");
+    let word = match (is_item, is_inline, inside.unwrap_or("flow")) {
+        (true, false, "flow") => "list-item",
+        (true, true, "flow" | "flow-root") | (true, false, "flow-root") => return Ok(Value::Unmodelled),
+        (true, _, _) => return wrong(),
+        (false, false, "flow") => "block",
+        (false, true, "flow") => "inline",
+        (false, true, "flow-root") => "inline-block",
+        (false, true, "flex") => "inline-flex",
+        (false, true, "grid") => "inline-grid",
+        (false, true, "table") => "inline-table",
+        (false, true, "ruby") => "ruby",
+        (false, true, "math") => "math",
+        (false, false, "flow-root") => "flow-root",
+        (false, false, "flex") => "flex",
+        (false, false, "grid") => "grid",
+        (false, false, "table") => "table",
+        _ => return Ok(Value::Unmodelled),
+    };
+    Ok(Value::Keyword(word))
+}
+
+fn lines(parser: &mut Parser) -> Parsed {
+    if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
+        return Ok(Value::Keyword("none"));
+    }
+    let mut words = Vec::new();
+    while let Ok(word) = parser.try_parse(|p| keyword(p, &["underline", "overline", "line-through"])) {
+        words.push(word);
+    }
+    // Written in the order of the standard, each once.
+    let all = ["underline", "overline", "line-through"];
+    let sorted: Vec<Value> =
+        all.into_iter().filter(|word| words.iter().any(|w| w.is(word))).map(Value::Keyword).collect();
+    if words.is_empty() || sorted.len() != words.len() { wrong() } else { Ok(Value::Words(sorted)) }
+}
+
+fn rotate(parser: &mut Parser) -> Parsed {
+    if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
+        return Ok(Value::Keyword("none"));
+    }
+    let axis = |p: &mut Parser| -> Result<[f64; 3], ParseError<()>> {
+        if let Ok(word) = p.try_parse(|p| keyword(p, &["x", "y", "z"])) {
+            return Ok([word.is("x"), word.is("y"), word.is("z")].map(|is| f64::from(u8::from(is))));
+        }
+        let mut numbers = [0.0; 3];
+        for number in &mut numbers {
+            *number = BARE_NUMBER.parse(p)?.as_number().ok_or_else(ParseError::unexpected_token)?;
+        }
+        Ok(numbers)
+    };
+    let before = parser.try_parse(axis).ok();
+    let angle = dimension(parser, Quantity::Angle)?;
+    let axis = if before.is_none() { parser.try_parse(axis).ok() } else { before };
+    Ok(match axis {
+        None => angle,
+        Some([x, y, z]) if x == 0.0 && y == 0.0 && z > 0.0 => angle,
+        Some([x, y, z]) if y == 0.0 && z == 0.0 && x > 0.0 => Value::Words(vec![Value::Keyword("x"), angle]),
+        Some([x, y, z]) if x == 0.0 && z == 0.0 && y > 0.0 => Value::Words(vec![Value::Keyword("y"), angle]),
+        Some(axis) => Value::Words(axis.map(Value::Number).into_iter().chain([angle]).collect()),
+    })
+}
+
+fn cursor(parser: &mut Parser) -> Parsed {
+    let mut pictures = false;
+    while parser.try_parse(|p| p.expect_url()).is_ok() {
+        while parser.try_parse(|p| BARE_NUMBER.parse(p)).is_ok() {}
+        parser.expect_comma()?;
+        pictures = true;
+    }
+    let word = keyword(parser, words::CURSORS)?;
+    Ok(if pictures { Value::Unmodelled } else { word })
+}
+
+/// One word, or several, written in the order of the list. Words before the first pan stand alone.
+fn some_of(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+    let mut found = vec![keyword(parser, words)?];
+    while let Ok(next) = parser.try_parse(|p| keyword(p, words)) {
+        found.push(next);
+    }
+    if found.len() == 1 {
+        return Ok(found.remove(0));
+    }
+    let alone = ["none", "auto", "manipulation", "normal", "full-width", "full-size-kana", "math-auto"];
+    let sorted: Vec<Value> =
+        words.iter().filter(|word| found.iter().any(|w| w.is(word))).map(|word| Value::Keyword(word)).collect();
+    if sorted.len() != found.len() || found.iter().any(|word| alone.iter().any(|a| word.is(a))) {
+        return wrong();
+    }
+    Ok(Value::Words(sorted))
+}
+
+fn scale(parser: &mut Parser) -> Parsed {
+    if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
+        return Ok(Value::Keyword("none"));
+    }
+    let factor = |p: &mut Parser| -> Parsed {
+        if let Ok(share) = p.try_parse(|p| p.expect_percentage()) {
+            return Ok(Value::Number(f64::from(share)));
+        }
+        BARE_NUMBER.parse(p)
+    };
+    let mut numbers = vec![factor(parser)?];
+    while numbers.len() < 3 {
+        match parser.try_parse(factor) {
+            Ok(number) => numbers.push(number),
+            Err(_) => break,
+        }
+    }
+    Ok(Value::Words(numbers))
+}
+
+fn translate(parser: &mut Parser) -> Parsed {
+    if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
+        return Ok(Value::Keyword("none"));
+    }
+    let mut lengths = vec![TRANSLATION.parse(parser)?];
+    while lengths.len() < 3 {
+        match parser.try_parse(|p| TRANSLATION.parse(p)) {
+            Ok(length) => lengths.push(length),
+            Err(_) => break,
+        }
+    }
+    Ok(Value::Words(lengths))
+}

@@ -1,0 +1,35 @@
+//! CSS properties and values: a table of longhands, a small set of grammars, and how values are parsed, computed and
+//! written. The sheet checker and the engine both rest on it.
+//!
+//! What is not modelled is accepted and comes out as [`Value::Unmodelled`]: the engine then says *unknown*, never a
+//! guess.
+
+pub mod calc;
+pub mod color;
+mod color_function;
+mod color_space;
+pub mod compute;
+mod easing;
+mod filter;
+pub mod font;
+pub(crate) mod grammar;
+mod image;
+mod known_names;
+pub mod parse;
+mod position;
+pub mod property;
+pub mod serialize;
+mod shadow;
+mod shape;
+mod shorthand;
+pub mod substitute;
+pub mod syntax;
+mod tracks;
+pub mod transform;
+pub mod value;
+pub mod vision;
+
+pub use compute::Unknown;
+pub use parse::{Declared, ParsedDeclaration, parse_declaration};
+pub use property::{Flow, Longhand, PropertyName};
+pub use value::Value;

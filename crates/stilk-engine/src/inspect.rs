@@ -1,0 +1,418 @@
+//! Looking into computed styles: every element of a page, or one value with everything that was said about it.
+
+use crate::cascade::defaults::Browser;
+use crate::cascade::explain::{Candidate, Fate, Specificity};
+use crate::cascade::order::{DeclarationId, INLINE, Origin};
+use crate::cascade::resolved::resolved;
+use crate::cascade::stylesheet::{DeclarationBody, Stylesheet};
+use crate::cascade::{Engine, Forced, Media, Style, Styles, selector};
+use crate::css::compute::Unknown;
+use crate::css::property::{Longhand, PropertyName};
+use crate::css::substitute::{CustomName, Template};
+use crate::dom::{Document, NodeId};
+use std::collections::BTreeMap;
+use std::rc::Rc;
+
+/// Values by longhand, by element.
+pub type Elements = BTreeMap<String, BTreeMap<&'static str, String>>;
+
+/// A stylesheet with the text it was parsed from.
+pub struct Sheet {
+    /// Its name: a path, or what stands for one.
+    pub name: String,
+    /// Its text.
+    pub text: String,
+    /// The rules.
+    pub parsed: Stylesheet,
+}
+
+impl Sheet {
+    /// Parses a text; imports are not followed.
+    pub fn new(name: impl Into<String>, text: impl Into<String>) -> Sheet {
+        let text = text.into();
+        Sheet { name: name.into(), parsed: Stylesheet::parse(&text), text }
+    }
+
+    /// A browser's defaults.
+    pub fn defaults(browser: Browser) -> Sheet {
+        let text = browser.text().to_owned();
+        Sheet { name: browser.name().to_owned(), parsed: Stylesheet::parse_defaults(&text), text }
+    }
+
+    /// Name and text of a file of the sheet: itself, or what it imports.
+    fn file(&self, index: u16) -> (&str, &str) {
+        match index.checked_sub(1).and_then(|i| self.parsed.imported.get(usize::from(i))) {
+            Some((name, text)) => (name, text),
+            None => (&self.name, &self.text),
+        }
+    }
+}
+
+/// A document with its styles.
+pub struct Inspection<'i> {
+    document: &'i Document,
+    sheets: Vec<&'i Sheet>,
+    engine: Engine,
+    /// The styles.
+    pub styles: Styles,
+    media: Media,
+    forced: Forced,
+}
+
+/// Where a declaration stands in a stylesheet.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Place {
+    /// The sheet's name.
+    pub sheet: String,
+    /// The line, from 1.
+    pub line: usize,
+    /// The column in characters, from 1.
+    pub column: usize,
+    /// Byte offset in the sheet's text.
+    pub offset: u32,
+}
+
+/// A declaration with what became of it.
+#[derive(Debug, Clone)]
+pub struct Said {
+    /// Its name in the engine.
+    pub id: DeclarationId,
+    /// Where it stands; nowhere in the style attribute.
+    pub place: Option<Place>,
+    /// The selector; `style attribute` there.
+    pub selector: String,
+    /// The declaration as it is written.
+    pub text: String,
+    /// Where it comes from.
+    pub origin: Origin,
+    /// Whether it is important.
+    pub important: bool,
+    /// The layer's name.
+    pub layer: Option<String>,
+    /// The selector's specificity.
+    pub specificity: Option<Specificity>,
+    /// What became of it.
+    pub fate: Fate,
+    /// The custom properties it reads, one level down, each with its value and its declaration.
+    pub reads: Vec<Read>,
+}
+
+/// A custom property that a declaration reads.
+#[derive(Debug, Clone)]
+pub struct Read {
+    /// How far it is from the declaration: 1 for what the declaration names itself.
+    pub depth: usize,
+    /// Its name.
+    pub name: String,
+    /// Its computed text; `None` for the guaranteed-invalid value.
+    pub value: Option<String>,
+    /// The declaration that won.
+    pub winner: Option<DeclarationId>,
+    /// Where that stands.
+    pub place: Option<Place>,
+}
+
+/// Why a value is what it is.
+#[derive(Debug, Clone)]
+pub struct Explanation {
+    /// The longhand.
+    pub longhand: Longhand,
+    /// The value as a browser's `getComputedStyle` writes it, or why it is not known.
+    pub value: Result<String, Unknown>,
+    /// Every declaration that applies, strongest first.
+    pub said: Vec<Said>,
+    /// The ancestor, by steps up the tree, whose value is inherited; nothing where a declaration won or the value is initial.
+    pub inherited: Option<usize>,
+}
+
+impl<'i> Inspection<'i> {
+    /// Computes a document under browser defaults and author sheets, in order.
+    pub fn new(
+        document: &'i Document,
+        browser: &'i Sheet,
+        authors: Vec<&'i Sheet>,
+        media: Media,
+        forced: &Forced,
+    ) -> Inspection<'i> {
+        Inspection::with(Engine::new, document, browser, authors, media, forced)
+    }
+
+    /// The same for a piece of some page: what a page's own containers decide is unknown.
+    pub fn of_fragment(
+        document: &'i Document,
+        browser: &'i Sheet,
+        authors: Vec<&'i Sheet>,
+        media: Media,
+        forced: &Forced,
+    ) -> Inspection<'i> {
+        Inspection::with(Engine::for_fragments, document, browser, authors, media, forced)
+    }
+
+    fn with(
+        engine: fn(&Stylesheet, &[&Stylesheet], Media) -> Engine,
+        document: &'i Document,
+        browser: &'i Sheet,
+        authors: Vec<&'i Sheet>,
+        media: Media,
+        forced: &Forced,
+    ) -> Inspection<'i> {
+        let parsed: Vec<&Stylesheet> = authors.iter().map(|sheet| &sheet.parsed).collect();
+        let engine = engine(&browser.parsed, &parsed, media.clone());
+        let styles = engine.styles(document, forced);
+        let sheets = std::iter::once(browser).chain(authors).collect();
+        Inspection { document, sheets, engine, styles, media, forced: forced.clone() }
+    }
+
+    /// The style of an element or of one of its pseudo-elements, be it that no rule speaks of it.
+    pub fn style(&self, node: NodeId, pseudo: Option<&'static str>) -> Option<Rc<Style>> {
+        let own = self.styles.element(node)?;
+        match pseudo {
+            None => Some(Rc::clone(own)),
+            Some(name) => match self.styles.pseudo(node, name) {
+                Some(style) => Some(Rc::clone(style)),
+                None => Some(Rc::new(self.engine.unstyled(own, name))),
+            },
+        }
+    }
+
+    /// The same page under other defaults: a longhand of one element or pseudo-element.
+    ///
+    /// # Errors
+    /// The reason why it is not known.
+    pub fn value_under(
+        &self,
+        browser: &Sheet,
+        node: NodeId,
+        pseudo: Option<&'static str>,
+        longhand: Longhand,
+    ) -> Result<String, Unknown> {
+        let authors = self.sheets[1..].to_vec();
+        let other = Inspection::new(self.document, browser, authors, self.media.clone(), &self.forced);
+        let style = other.style(node, pseudo).ok_or(Unknown("it has no style"))?;
+        resolved(&style, longhand)
+    }
+
+    /// Every known longhand of every element that has an id, and of its `::before` and `::after`, by `id` and
+    /// `id::before`; and how many values are not known, by reason.
+    pub fn all(&self) -> (Elements, BTreeMap<&'static str, u64>) {
+        let mut elements = BTreeMap::new();
+        let mut unknown: BTreeMap<&'static str, u64> = BTreeMap::new();
+        for node in self.document.descendants(Document::ROOT) {
+            let Some(id) = self.document.element(node).and_then(|element| element.attribute("id")) else { continue };
+            // The first element with an id is the one that it names.
+            if id.is_empty() || elements.contains_key(id) {
+                continue;
+            }
+            for pseudo in [None, Some("before"), Some("after")] {
+                let Some(style) = self.style(node, pseudo) else { continue };
+                let mut values = BTreeMap::new();
+                for longhand in Longhand::ALL {
+                    match resolved(&style, *longhand) {
+                        Ok(value) => {
+                            values.insert(longhand.name(), value);
+                        }
+                        Err(reason) => *unknown.entry(reason.0).or_default() += 1,
+                    }
+                }
+                let name = pseudo.map_or_else(|| id.to_owned(), |pseudo| format!("{id}::{pseudo}"));
+                elements.insert(name, values);
+            }
+        }
+        (elements, unknown)
+    }
+
+    /// Explains one longhand of a style.
+    pub fn explain(&self, style: &Style, longhand: Longhand) -> Explanation {
+        let candidates = style.candidates(longhand);
+        let decided = |c: &Candidate| matches!(c.fate, Fate::Won | Fate::Undecided(_));
+        let mut inherited = None;
+        if !candidates.iter().any(decided) && longhand.inherited() {
+            let mut at = style.parent().map(Rc::as_ref);
+            let mut steps = 1;
+            while let Some(above) = at {
+                if above.candidates(longhand).iter().any(decided) {
+                    inherited = Some(steps);
+                    break;
+                }
+                at = above.parent().map(Rc::as_ref);
+                steps += 1;
+            }
+        }
+        let said = candidates.into_iter().map(|candidate| self.said(style, candidate)).collect();
+        Explanation { longhand, value: resolved(style, longhand), said, inherited }
+    }
+
+    fn said(&self, style: &Style, candidate: Candidate) -> Said {
+        let Candidate { id, origin, important, specificity, fate } = candidate;
+        let rule = self.rule(id);
+        let place = self.place(id);
+        let text = match (&place, rule) {
+            (Some(place), Some((sheet, rule))) => declaration_text(sheet.file(rule.file).1, place.offset),
+            _ => String::new(),
+        };
+        let reads = match rule.and_then(|(_, rule)| rule.declarations.get(id.declaration as usize)) {
+            Some(declaration) if fate == Fate::Won || fate == Fate::Invalid => {
+                let mut reads = Vec::new();
+                if let DeclarationBody::Property(parsed) = &declaration.body
+                    && let crate::css::Declared::Pending(pending) = &parsed.declared
+                {
+                    self.reads(style, pending, 1, &mut reads);
+                }
+                reads
+            }
+            _ => Vec::new(),
+        };
+        Said {
+            id,
+            selector: rule.map_or_else(|| "style attribute".to_owned(), |(_, rule)| selector::to_text(&rule.selector)),
+            layer: rule.and_then(|(_, rule)| Some(self.engine.layer_name(id.sheet, rule.layer?))),
+            place,
+            text,
+            origin,
+            important,
+            specificity,
+            fate,
+            reads,
+        }
+    }
+
+    /// What a text reads, and what that reads in turn.
+    fn reads(&self, style: &Style, text: &str, depth: usize, list: &mut Vec<Read>) {
+        // Chains of custom properties are short; the bound is against cycles, and for the reader's sake.
+        if depth > 12 || list.len() > 40 {
+            return;
+        }
+        for name in Template::new(text).references() {
+            let custom = style.custom(name);
+            let winner = custom.as_ref().and_then(|custom| custom.winner);
+            let value = custom.and_then(|custom| custom.text).map(|text| text.trim().to_owned());
+            let place = winner.and_then(|id| self.place(id));
+            if list.iter().any(|read| *read.name == *name.text) {
+                continue;
+            }
+            list.push(Read { depth, name: name.text.to_string(), value, winner, place });
+            if let Some(next) = winner.and_then(|id| self.body(id)) {
+                self.reads(style, &next, depth + 1, list);
+            }
+        }
+    }
+
+    /// A custom property's value and the declaration that won.
+    pub fn custom(&self, style: &Style, name: &str) -> Read {
+        let custom = style.custom(&CustomName::new(name));
+        let winner = custom.as_ref().and_then(|custom| custom.winner);
+        Read {
+            depth: 0,
+            name: name.to_owned(),
+            value: custom.and_then(|custom| custom.text).map(|text| text.trim().to_owned()),
+            winner,
+            place: winner.and_then(|id| self.place(id)),
+        }
+    }
+
+    fn body(&self, id: DeclarationId) -> Option<String> {
+        match &self.rule(id)?.1.declarations.get(id.declaration as usize)?.body {
+            DeclarationBody::Custom(_, text) => Some(text.to_string()),
+            DeclarationBody::Property(_) => None,
+        }
+    }
+
+    fn rule(&self, id: DeclarationId) -> Option<(&'i Sheet, &'i crate::cascade::stylesheet::StyleRule)> {
+        if id.sheet == INLINE {
+            return None;
+        }
+        let sheet = self.sheets.get(usize::from(id.sheet)).copied()?;
+        Some((sheet, sheet.parsed.rules.get(id.rule as usize)?))
+    }
+
+    /// Where a declaration stands.
+    pub fn place(&self, id: DeclarationId) -> Option<Place> {
+        let (sheet, rule) = self.rule(id)?;
+        let offset = rule.declarations.get(id.declaration as usize)?.offset;
+        let (name, text) = sheet.file(rule.file);
+        let before = &text.as_bytes()[..(offset as usize).min(text.len())];
+        let line_start = before.iter().rposition(|byte| *byte == b'\n').map_or(0, |at| at + 1);
+        Some(Place {
+            sheet: name.to_owned(),
+            line: 1 + before.iter().filter(|byte| **byte == b'\n').count(),
+            column: 1 + String::from_utf8_lossy(&before[line_start..]).chars().count(),
+            offset,
+        })
+    }
+}
+
+/// The declaration that starts at a byte offset, as it is written.
+pub fn declaration_text(text: &str, offset: u32) -> String {
+    let Some(rest) = text.get(offset as usize..) else { return String::new() };
+    let mut depth = 0usize;
+    let mut quote = None;
+    let mut end = rest.len();
+    for (i, c) in rest.char_indices() {
+        match (quote, c) {
+            (Some(open), c) if c == open => quote = None,
+            (Some(_), _) => {}
+            (None, '"' | '\'') => quote = Some(c),
+            (None, '(' | '[' | '{') => depth += 1,
+            (None, ')' | ']') => depth = depth.saturating_sub(1),
+            (None, '}') if depth > 0 => depth -= 1,
+            (None, ';' | '}') if depth == 0 => {
+                end = i;
+                break;
+            }
+            _ => {}
+        }
+    }
+    rest[..end].split_whitespace().collect::<Vec<_>>().join(" ")
+}
+
+/// Reads states to force: a selector and the states of what it matches, as in `#send:hover:focus-visible`.
+///
+/// # Errors
+/// What is wrong and what to write instead, in one line.
+pub fn force(document: &Document, text: &str, forced: &mut Forced) -> Result<(), String> {
+    let mut rest = text.trim();
+    let mut states = Vec::new();
+    while let Some((before, name)) = rest.rsplit_once(':') {
+        let Some(state) = selector::state_name(name) else { break };
+        states.push(state);
+        rest = before;
+    }
+    if states.is_empty() {
+        return Err(format!("`{text}` forces no state: write a selector with one, such as `#id:hover`"));
+    }
+    let list = selector::parse_list(if rest.is_empty() { "*" } else { rest });
+    let list = list.ok_or_else(|| format!("`{rest}` is no selector a browser would read"))?;
+    let mut found = false;
+    for node in document.descendants(Document::ROOT) {
+        if document.element(node).is_none() || !selector::matches(&list, document, node) {
+            continue;
+        }
+        found = true;
+        for state in &states {
+            forced.add(node, state);
+            // The keyboard's place is within everything around it, as a browser's inspector has it too.
+            if *state == "focus" {
+                let mut at = Some(node);
+                while let Some(above) = at {
+                    forced.add(above, "focus-within");
+                    at = document.node(above).parent;
+                }
+            }
+        }
+    }
+    if found { Ok(()) } else { Err(format!("nothing in the page matches `{rest}`")) }
+}
+
+/// The longhands that a property's name stands for: one, those of a shorthand, or none for a name that is not known.
+pub fn longhands(name: &str) -> Vec<Longhand> {
+    let name = PropertyName::read(&name.to_ascii_lowercase());
+    let parsed = crate::css::ParsedDeclaration { name, declared: crate::css::Declared::Values(Vec::new()) };
+    let mut list = Vec::new();
+    for target in parsed.targets() {
+        let longhand = target.physical(crate::css::Flow::LTR);
+        if !list.contains(&longhand) {
+            list.push(longhand);
+        }
+    }
+    list
+}

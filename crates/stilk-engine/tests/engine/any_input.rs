@@ -1,0 +1,138 @@
+//! Whatever is read: a result or diagnostics, never a panic, a hang, or growth without bound.
+
+use crate::random::sample;
+use proptest::prelude::*;
+use stilk_engine::cascade::defaults::Browser;
+use stilk_engine::cascade::explain::Fate;
+use stilk_engine::cascade::resolved::resolved;
+use stilk_engine::cascade::{Engine, Forced, Media, Stylesheet};
+use stilk_engine::css::property::Longhand;
+use stilk_engine::dom::Document;
+use stilk_engine::page::Page;
+
+/// Everything the engine can say about a page.
+fn look(css: &str, html: &str) -> usize {
+    let page = Page::parse(html);
+    let sheet = Stylesheet::parse(css);
+    let styles =
+        Engine::new(Browser::Chromium.sheet(), &[&sheet], Media::default()).styles(&page.document, &Forced::default());
+    let nodes = page.document.descendants(Document::ROOT);
+    let known = nodes
+        .into_iter()
+        .filter_map(|node| styles.element(node))
+        .map(|style| Longhand::ALL.iter().filter(|longhand| resolved(style, **longhand).is_ok()).count());
+    known.sum()
+}
+
+/// Bits of CSS, in any order.
+fn css_soup() -> impl Strategy<Value = String> {
+    let piece = prop_oneof![
+        Just("a"),
+        Just("{"),
+        Just("}"),
+        Just("("),
+        Just(")"),
+        Just(";"),
+        Just(":"),
+        Just("var(--x)"),
+        Just("--x:"),
+        Just("@layer"),
+        Just("@media"),
+        Just("@container"),
+        Just("@property"),
+        Just("&"),
+        Just("color"),
+        Just("red"),
+        Just("calc("),
+        Just("1px"),
+        Just("%"),
+        Just("/"),
+        Just("\""),
+        Just("url("),
+        Just("!important"),
+        Just(","),
+        Just("color-mix(in"),
+        Just("oklch(from"),
+        Just("linear-gradient("),
+        Just("\\"),
+        Just("\u{0}"),
+        Just("é"),
+        Just(" "),
+        Just(":has("),
+        Just(":nth-child("),
+        Just("attr("),
+        Just("if("),
+        Just("transform:"),
+        Just("font:"),
+        Just("background:"),
+    ];
+    prop::collection::vec(piece, 0..60).prop_map(|pieces| pieces.concat())
+}
+
+proptest! {
+    #![proptest_config(ProptestConfig { cases: 300, ..ProptestConfig::default() })]
+
+    #[test]
+    fn any_css_is_read(css in css_soup(), html in "(<(div|p|a|button|input|style)( class=a)?>|</(div|p|a)>|x){0,12}") {
+        look(&css, &html);
+    }
+
+    #[test]
+    fn any_text_is_read(css in any::<String>(), html in any::<String>()) {
+        look(&css, &html);
+    }
+
+    #[test]
+    fn a_random_page_computes_the_same_twice(seed in any::<u64>()) {
+        let sample = sample(seed);
+        prop_assert_eq!(look(&sample.css, &sample.html), look(&sample.css, &sample.html));
+        prop_assert!(sample.forced.len() < 4);
+    }
+}
+
+/// Two walks through the cascade, one for the value and one for the story, must come to the same winner.
+#[test]
+fn what_is_explained_is_what_won() {
+    for seed in 0..60 {
+        let sample = sample(seed);
+        let page = Page::parse(&format!("<!doctype html><body>{}", sample.html));
+        let sheet = Stylesheet::parse(&sample.css);
+        let engine = Engine::new(Browser::Chromium.sheet(), &[&sheet], Media::default());
+        let styles = engine.styles(&page.document, &Forced::default());
+        for style in page.document.descendants(Document::ROOT).into_iter().filter_map(|node| styles.element(node)) {
+            for longhand in Longhand::ALL {
+                let candidates = style.candidates(*longhand);
+                let told = candidates
+                    .iter()
+                    .find(|c| matches!(c.fate, Fate::Won | Fate::Invalid | Fate::Undecided(_)))
+                    .map(|candidate| candidate.id);
+                assert_eq!(told, style.winner(*longhand), "seed {seed}, {}", longhand.name());
+            }
+        }
+    }
+}
+
+#[test]
+fn what_is_nested_without_end_ends() {
+    let deep = |open: &str, close: &str, n: usize| format!("{}{}{}", open.repeat(n), "x", close.repeat(n));
+    for css in [
+        format!("p {{ width: {} }}", deep("calc(", ")", 20_000)),
+        format!("p {{ --x: {} }}", deep("var(--x,", ")", 20_000)),
+        format!("{} {{ top: 0 }}", deep(":is(", ")", 20_000)),
+        deep("@media all {", "}", 20_000),
+        deep("p { ", "}", 20_000),
+        format!("@supports {} {{}}", deep("(", ")", 20_000)),
+        format!("@container {} {{}}", deep("(not ", ")", 20_000)),
+        format!("p {{ color: {} }}", deep("color-mix(in oklab, red, ", ")", 20_000)),
+        // Each reference doubles what it refers to.
+        (0..40)
+            .map(|i| format!("--x{}: var(--x{i}) var(--x{i});", i + 1))
+            .fold(String::from("p { --x0: a;"), |a: String, b| a + &b)
+            + "content: var(--x40) }",
+        // Each `&` repeats the selector above it.
+        deep("& & & & { ", "}", 50),
+    ] {
+        look(&css, "<!doctype html><p><p class=x>");
+    }
+    look("", &"<div>".repeat(5_000));
+}

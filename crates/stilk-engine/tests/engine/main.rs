@@ -1,0 +1,10 @@
+//! The engine on its own: HTML and CSS in, computed styles and boxes out.
+
+mod any_input;
+#[path = "../cases/mod.rs"]
+mod cases;
+mod layout;
+#[path = "../random/mod.rs"]
+mod random;
+mod references;
+mod spec;

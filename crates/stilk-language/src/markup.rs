@@ -1,0 +1,483 @@
+//! A control's template as shipped markup: one variant in one state.
+
+use crate::system::states::State;
+use crate::system::{Control, Placement, StateSet, System, Variant};
+use crate::template::Template;
+use stilk_engine::cascade::Forced;
+use stilk_engine::dom::{Document, Element, NodeData, NodeId, is_disableable};
+
+/// A control in a document.
+#[derive(Debug, Clone)]
+pub struct Mounted {
+    /// The host.
+    pub host: NodeId,
+    /// The element whose native state counts.
+    pub bearer: NodeId,
+    /// Its parts in document order.
+    pub parts: Vec<(String, NodeId)>,
+    /// Elements that are placed controls, with the elements that bear their states.
+    pub placed: Vec<(NodeId, NodeId)>,
+}
+
+impl Mounted {
+    /// The host and its parts, with the names that cases give them.
+    pub fn elements(&self) -> impl Iterator<Item = (&str, NodeId)> {
+        std::iter::once(("", self.host)).chain(self.parts.iter().map(|(name, node)| (name.as_str(), *node)))
+    }
+}
+
+/// What to expand.
+#[derive(Debug, Clone, Copy)]
+pub struct Request<'r> {
+    /// The control.
+    pub control: &'r Control,
+    /// Index of the host.
+    pub host: usize,
+    /// The variant.
+    pub variant: &'r Variant,
+    /// The states.
+    pub states: &'r StateSet,
+    /// Whether elements that a page may leave out are left out.
+    pub plain: bool,
+}
+
+/// Puts a variant into a document, with the attributes of its lasting states. Interaction states go to `forced`.
+pub fn mount(
+    system: &System,
+    request: Request,
+    document: &mut Document,
+    parent: NodeId,
+    forced: &mut Forced,
+) -> Mounted {
+    let host = &request.control.template.hosts[request.host];
+    let mut expander = Expander::new(system, request, document, None);
+    let node = expander.copy(host.node, parent).unwrap_or(parent);
+    let mounted =
+        Mounted { host: node, bearer: expander.bearer.unwrap_or(node), parts: expander.parts, placed: expander.placed };
+    apply_states(system, request.states, document, &mounted, forced);
+    mounted
+}
+
+/// The HTML of a variant in a state, ready to paste: with ids that begin with `id`, and values of their own for radios.
+pub fn snippet(system: &System, request: Request, id: &str) -> String {
+    let mut document = Document::new();
+    let mounted = mount(system, request, &mut document, Document::ROOT, &mut Forced::default());
+    own_ids(&mut document, mounted.host, id);
+    own_values(&mut document, mounted.host);
+    indent(&mut document, mounted.host);
+    document.to_html(mounted.host)
+}
+
+/// The HTML of a host with every element that some variant has: those that exist in some options only keep `data-when`, and no
+/// option is chosen. A page takes variants from it by leaving elements out and adding classes.
+pub fn every_element(system: &System, control: &Control, host: usize, id: &str) -> String {
+    let mut document = Document::new();
+    let (variant, states) = (control.default_variant(), StateSet::default());
+    let request = Request { control, host, variant: &variant, states: &states, plain: false };
+    let mut expander = Expander { every: true, ..Expander::new(system, request, &mut document, None) };
+    let node = expander.copy(control.template.hosts[host].node, Document::ROOT).unwrap_or(Document::ROOT);
+    own_ids(&mut document, node, id);
+    own_values(&mut document, node);
+    indent(&mut document, node);
+    document.to_html(node)
+}
+
+/// Attributes that hold ids, one or several.
+pub const REFERENCES: [&str; 9] = [
+    "for",
+    "aria-labelledby",
+    "aria-describedby",
+    "aria-controls",
+    "aria-owns",
+    "aria-activedescendant",
+    "aria-errormessage",
+    "list",
+    "popovertarget",
+];
+
+/// Makes ids of a snippet its own: every id and whatever refers to one begins with `prefix`.
+pub fn own_ids(document: &mut Document, root: NodeId, prefix: &str) {
+    let nodes = document.descendants(root);
+    let ids: Vec<String> =
+        nodes.iter().filter_map(|node| document.element(*node)?.attribute("id").map(str::to_owned)).collect();
+    for node in nodes {
+        let Some(element) = document.element_mut(node) else { continue };
+        for name in REFERENCES.iter().chain(&["id"]) {
+            let Some(value) = element.attribute(name) else { continue };
+            let renamed: Vec<String> = value
+                .split_ascii_whitespace()
+                .map(|id| if ids.iter().any(|known| known == id) { format!("{prefix}-{id}") } else { id.to_owned() })
+                .collect();
+            element.set(name, renamed.join(" "));
+        }
+        // Radios of one name are one group: another copy must be another group.
+        if element.attribute("type") == Some("radio")
+            && let Some(name) = element.attribute("name").map(|name| format!("{prefix}-{name}"))
+        {
+            element.set("name", name);
+        }
+    }
+}
+
+/// Gives the radios of each group values of their own, made from their labels, where a template repeats one.
+fn own_values(document: &mut Document, root: NodeId) {
+    let radios: Vec<NodeId> = document
+        .descendants(root)
+        .into_iter()
+        .filter(|node| document.element(*node).is_some_and(|e| e.attribute("type") == Some("radio")))
+        .collect();
+    let key = |document: &Document, node: NodeId| {
+        let element = document.element(node)?;
+        Some((element.attribute("name")?.to_owned(), element.attribute("value").unwrap_or("on").to_owned()))
+    };
+    let keys: Vec<_> = radios.iter().map(|node| key(document, *node)).collect();
+    let mut taken: Vec<(String, String)> = Vec::new();
+    for (node, key) in radios.iter().zip(&keys) {
+        let Some((name, value)) = key else { continue };
+        let repeated = keys.iter().flatten().filter(|(n, v)| n == name && v == value).count() > 1;
+        let mut own = if repeated { label_word(document, *node) } else { value.clone() };
+        let stem = own.clone();
+        let mut number = 2;
+        while taken.contains(&(name.clone(), own.clone())) {
+            own = format!("{stem}-{number}");
+            number += 1;
+        }
+        taken.push((name.clone(), own.clone()));
+        set(document, *node, "value", &own);
+    }
+}
+
+/// The words of the label around an element, as a value: `Sun deck` is `sun-deck`.
+fn label_word(document: &Document, node: NodeId) -> String {
+    let mut label = node;
+    while let Some(parent) =
+        document.node(label).parent.filter(|_| document.element(label).is_none_or(|element| element.local() != "label"))
+    {
+        label = parent;
+    }
+    let mut text = String::new();
+    for node in document.descendants(label) {
+        if let NodeData::Text(words) = &document.node(node).data {
+            text.push_str(words);
+        }
+    }
+    let words: Vec<String> =
+        text.split(|c: char| !c.is_alphanumeric()).filter(|word| !word.is_empty()).map(str::to_lowercase).collect();
+    if words.is_empty() { "on".to_owned() } else { words.join("-") }
+}
+
+/// Puts line breaks where templates have them and indents by depth: elements that are not there and controls that were
+/// placed leave white space of their own templates behind.
+fn indent(document: &mut Document, root: NodeId) {
+    indent_below(document, root, 1);
+}
+
+fn indent_below(document: &mut Document, node: NodeId, depth: usize) {
+    let children = document.node(node).children.clone();
+    let mut kept: Vec<NodeId> = Vec::new();
+    let break_in = |document: &Document, id: NodeId| match &document.node(id).data {
+        NodeData::Text(text) => text.trim().is_empty() && text.contains('\n'),
+        _ => false,
+    };
+    for child in children {
+        let follows_break = kept.last().is_some_and(|last| break_in(document, *last));
+        if !(follows_break && break_in(document, child)) {
+            kept.push(child);
+        }
+    }
+    for (i, child) in kept.iter().enumerate() {
+        if break_in(document, *child) {
+            let inner = if i + 1 == kept.len() { depth - 1 } else { depth };
+            document.set_text(*child, &format!("\n{}", "  ".repeat(inner)));
+        } else {
+            indent_below(document, *child, depth + 1);
+        }
+    }
+    document.set_children(node, kept);
+}
+
+struct Expander<'e> {
+    system: &'e System,
+    request: Request<'e>,
+    template: &'e Template,
+    document: &'e mut Document,
+    parts: Vec<(String, NodeId)>,
+    bearer: Option<NodeId>,
+    placed: Vec<(NodeId, NodeId)>,
+    /// For a placed control: what the outer one puts into its slots.
+    content: Option<NodeId>,
+    /// Whether elements of options that are not chosen are there too.
+    every: bool,
+}
+
+impl<'e> Expander<'e> {
+    fn new(system: &'e System, request: Request<'e>, document: &'e mut Document, content: Option<NodeId>) -> Self {
+        let template = &request.control.template;
+        let (parts, placed) = Default::default();
+        Expander { system, request, template, document, parts, bearer: None, placed, content, every: false }
+    }
+
+    fn copy(&mut self, from: NodeId, parent: NodeId) -> Option<NodeId> {
+        let node = self.template.document.node(from);
+        let element = match &node.data {
+            NodeData::Text(text) => {
+                self.document.append_text(parent, text);
+                return None;
+            }
+            NodeData::Document => return None,
+            NodeData::Element(element) => element,
+        };
+        if element.local() == "slot" {
+            if self.fill(element.attribute("name").unwrap_or_default(), parent) {
+                return None;
+            }
+            // The fallback stands for what a page puts there.
+            for child in &node.children {
+                self.copy(*child, parent);
+            }
+            return None;
+        }
+        if !self.every && !self.is_present(element) {
+            return None;
+        }
+        if let Some(placement) = self.request.control.placement(from) {
+            return self.place(element, from, placement, parent);
+        }
+        let id = self.document.append_element(parent, self.shipped(element, from));
+        let host = &self.template.hosts[self.request.host];
+        if from == host.bearer {
+            self.bearer = Some(id);
+        }
+        self.parts.extend(host.parts.iter().filter(|(_, n)| *n == from).map(|(name, _)| (name.value.clone(), id)));
+        for child in &node.children {
+            self.copy(*child, id);
+        }
+        Some(id)
+    }
+
+    /// Puts a placed control where the template has its element.
+    fn place(&mut self, element: &Element, from: NodeId, placement: &Placement, parent: NodeId) -> Option<NodeId> {
+        let inner = self.system.control(&placement.control)?;
+        let content = self.document.create(NodeData::Element(Element::html("div")), None);
+        for child in &self.template.document.node(from).children {
+            self.copy(*child, content);
+        }
+        let rest = StateSet::default();
+        let request = Request {
+            control: inner,
+            host: placement.host,
+            variant: &placement.variant,
+            states: &rest,
+            plain: self.request.plain,
+        };
+        let mut expander = Expander::new(self.system, request, self.document, Some(content));
+        let node = expander.copy(inner.template.hosts[placement.host].node, parent)?;
+        let bearer = expander.bearer.unwrap_or(node);
+        // What the outer template says of the element replaces what the control's own says.
+        // What is said of a native control goes to where its state is.
+        const OF_BEARER: [&str; 8] =
+            ["checked", "disabled", "name", "value", "required", "readonly", "placeholder", "autocomplete"];
+        const OWN: [&str; 6] = ["class", "part", "slot", "data-when", "data-control", "data-options"];
+        let outer = &self.template.hosts[self.request.host];
+        let parts: Vec<String> =
+            outer.parts.iter().filter(|(_, n)| *n == from).map(|(name, _)| name.value.clone()).collect();
+        let names = self.system.names();
+        if let Some(target) = self.document.element_mut(node) {
+            for (name, value) in element.attributes.iter().filter(|(name, _)| !OWN.contains(&&*name.local)) {
+                if bearer == node || !OF_BEARER.contains(&&*name.local) {
+                    target.set(&name.local, value.clone());
+                }
+            }
+            let own = target.attribute("class").unwrap_or_default().to_owned();
+            let classes = parts.iter().map(|part| names.part(&self.request.control.name.value, part));
+            target.set("class", std::iter::once(own).chain(classes).collect::<Vec<_>>().join(" "));
+            if let Some(list) = element.attribute("data-when").filter(|list| self.every && !list.trim().is_empty()) {
+                target.set("data-when", list);
+            }
+        }
+        if let Some(target) = self.document.element_mut(bearer).filter(|_| bearer != node) {
+            for (name, value) in element.attributes.iter().filter(|(name, _)| OF_BEARER.contains(&&*name.local)) {
+                target.set(&name.local, value.clone());
+            }
+        }
+        if from == outer.bearer {
+            self.bearer = Some(bearer);
+        }
+        self.parts.extend(parts.into_iter().map(|part| (part, node)));
+        self.placed.push((node, bearer));
+        Some(node)
+    }
+
+    /// Moves what the outer control gives to a slot; false where it gives nothing.
+    fn fill(&mut self, slot: &str, parent: NodeId) -> bool {
+        let Some(content) = self.content else { return false };
+        let mut filled = false;
+        for child in self.document.node(content).children.clone() {
+            let (wanted, blank) = match &self.document.node(child).data {
+                NodeData::Element(element) => (element.attribute("slot").unwrap_or_default() == slot, false),
+                NodeData::Text(text) => (slot.is_empty(), text.trim().is_empty()),
+                NodeData::Document => (false, true),
+            };
+            if wanted && (filled || !blank) {
+                if let Some(element) = self.document.element_mut(child) {
+                    element.remove("slot");
+                }
+                self.document.append(parent, child);
+                filled |= !blank;
+            }
+        }
+        filled
+    }
+
+    /// `data-when` names the options an element exists in; empty, the page decides, and cases look at it.
+    fn is_present(&self, element: &Element) -> bool {
+        let Some(list) = element.attribute("data-when") else { return true };
+        if list.trim().is_empty() {
+            return !self.request.plain;
+        }
+        list.split_ascii_whitespace()
+            .any(|name| self.request.control.find_option(name).is_some_and(|id| self.request.variant.has(id)))
+    }
+
+    /// The element as a page has it: classes instead of parts.
+    fn shipped(&self, element: &Element, from: NodeId) -> Element {
+        let Request { control, host, variant, .. } = self.request;
+        let names = self.system.names();
+        let mut classes = Vec::new();
+        let host = &self.template.hosts[host];
+        if from == host.node {
+            classes.push(names.control(&control.name.value));
+            classes.extend(control.spoken_options(variant).map(|id| names.option(control, id)));
+        }
+        let parts = host.parts.iter().filter(|(_, node)| *node == from);
+        classes.extend(parts.map(|(name, _)| names.part(&control.name.value, &name.value)));
+        if let Some(own) = element.attribute("class") {
+            classes.push(own.to_owned());
+        }
+        let mut shipped = Element::new(element.name.clone(), Vec::new());
+        if !classes.is_empty() {
+            shipped.set("class", classes.join(" "));
+        }
+        for (name, value) in &element.attributes {
+            let keeps = self.every && &*name.local == "data-when" && !value.trim().is_empty();
+            if keeps || !["class", "part", "data-when"].contains(&&*name.local) {
+                shipped.attributes.push((name.clone(), value.clone()));
+            }
+        }
+        shipped
+    }
+}
+
+fn apply_states(system: &System, states: &StateSet, document: &mut Document, mounted: &Mounted, forced: &mut Forced) {
+    for id in states.ids() {
+        apply_state(system.states.get(*id), document, mounted, forced);
+    }
+    for (id, part) in states.of_parts() {
+        let state = system.states.get(*id);
+        let Some((_, node)) = mounted.parts.iter().find(|(name, _)| name == part) else { continue };
+        let bearer = mounted.placed.iter().find(|(placed, _)| placed == node).map_or(*node, |(_, bearer)| *bearer);
+        let of_part = Mounted { host: *node, bearer, parts: Vec::new(), placed: Vec::new() };
+        apply_state(state, document, &of_part, forced);
+        // A pointer over a part is over everything around it, and focus in it is within everything around it.
+        let around = match state.name.as_str() {
+            "hover" => "hover",
+            "active" => "active",
+            "focus" | "focus-within" => "focus-within",
+            _ => continue,
+        };
+        let mut at = document.node(*node).parent.filter(|_| *node != mounted.host);
+        while let Some(outer) = at {
+            forced.add(outer, around);
+            at = if outer == mounted.host { None } else { document.node(outer).parent };
+        }
+    }
+}
+
+/// Brings a state about on the host and the bearer of a control.
+fn apply_state(state: &State, document: &mut Document, mounted: &Mounted, forced: &mut Forced) {
+    let bearer = mounted.bearer;
+    match state.name.as_str() {
+        "hover" => forced.add(mounted.host, "hover"),
+        "active" => {
+            forced.add(mounted.host, "active");
+            // A press is on something: where a placed control bears the state, on that.
+            let placed = mounted.placed.iter().find(|(_, inner)| *inner == bearer).map(|(node, _)| *node);
+            let mut at = placed;
+            while let Some(node) = at.filter(|node| *node != mounted.host) {
+                forced.add(node, "active");
+                at = document.node(node).parent;
+            }
+        }
+        "focus-within" => forced.add(mounted.host, "focus-within"),
+        "focus" => {
+            forced.add(bearer, "focus");
+            forced.add(bearer, "focus-visible");
+            let mut at = Some(bearer);
+            while let Some(node) = at.filter(|node| document.element(*node).is_some()) {
+                forced.add(node, "focus-within");
+                at = if node == mounted.host { None } else { document.node(node).parent };
+            }
+        }
+        "mixed" => forced.add(bearer, "indeterminate"),
+        "invalid" => set(document, bearer, "aria-invalid", "true"),
+        "empty" => match document.element(bearer).map(Element::local) {
+            Some("select") => choose_empty(document, bearer),
+            _ if document.element(bearer).is_some_and(|e| e.attribute("placeholder").is_some()) => {}
+            _ => set(document, bearer, "placeholder", " "),
+        },
+        "required" => set(document, bearer, "required", ""),
+        // Per role the one attribute that it takes (WAI-ARIA 1.2).
+        "selected" => match document.element(bearer) {
+            Some(e) if matches!(e.attribute("role"), Some("tab" | "option" | "gridcell" | "row" | "treeitem")) => {
+                set(document, bearer, "aria-selected", "true");
+            }
+            Some(e) if e.local() == "a" && e.attribute("role").is_none() => {
+                set(document, bearer, "aria-current", "page");
+            }
+            _ => set(document, bearer, "aria-pressed", "true"),
+        },
+        "open" => set(document, bearer, "aria-expanded", "true"),
+        "readonly" => set(document, bearer, "readonly", ""),
+        "busy" => set(document, mounted.host, "aria-busy", "true"),
+        "checked" => match document.element(bearer).map(Element::local) {
+            Some("input") => set(document, bearer, "checked", ""),
+            _ => set(document, bearer, "aria-checked", "true"),
+        },
+        "disabled" => match document.element(bearer).is_some_and(is_disableable) {
+            true => set(document, bearer, "disabled", ""),
+            false => set(document, bearer, "aria-disabled", "true"),
+        },
+        _ => {
+            if let Some((name, value)) = simple_attribute(&state.selectors) {
+                set(document, bearer, &name, &value);
+            }
+        }
+    }
+}
+
+/// Chooses a select's empty value, where it has one.
+fn choose_empty(document: &mut Document, select: NodeId) {
+    let options: Vec<NodeId> = document.child_elements(select).collect();
+    for option in options {
+        let Some(element) = document.element_mut(option) else { continue };
+        match element.attribute("value") {
+            Some("") => element.set("selected", ""),
+            _ => element.remove("selected"),
+        }
+    }
+}
+
+fn set(document: &mut Document, node: NodeId, name: &str, value: &str) {
+    if let Some(element) = document.element_mut(node) {
+        element.set(name, value);
+    }
+}
+
+/// The attribute that a state of the manifest's own asks for, when its selector is as plain as `[data-dismissed]`.
+fn simple_attribute(selectors: &[String]) -> Option<(String, String)> {
+    let inner = selectors.first()?.strip_prefix('[')?.strip_suffix(']')?;
+    match inner.split_once('=') {
+        None => Some((inner.to_owned(), String::new())),
+        Some((name, value)) => Some((name.to_owned(), value.trim_matches(['"', '\'']).to_owned())),
+    }
+}

@@ -1,0 +1,287 @@
+//! The selector of a rule: (0,1,0), with a pseudo-element (0,1,1).
+//!
+//! Traps these forms avoid, in all three engines: `:not()` with an unknown pseudo-class drops the whole rule, `:where()`
+//! forgives; pseudo-elements stand outside `:where()` and last; `:has()` cannot be nested; disabled inputs and their
+//! labels still match `:hover` and `:active`, hence the guard.
+
+use super::{Purpose, SHOWN, Sheet};
+use crate::system::{Attachment, Control, OptionId, Rule};
+use crate::template::Host;
+use stilk_engine::dom::NodeId;
+
+/// From a select to an empty value that is chosen.
+const EMPTY_CHOICE: &str = "> option[value=\"\"]:checked";
+const BLOCKED: &str = ":disabled, [aria-disabled=\"true\"], [aria-busy=\"true\"]";
+
+/// What a selector begins with.
+#[derive(Clone, Copy)]
+enum Whom<'w> {
+    /// The control's own class.
+    Class,
+    /// Markup that a control's look is attached to.
+    Attached(&'w Attachment),
+}
+
+/// A rule's selector: for the control's class and, without layers, whatever it is attached to.
+pub fn of_rule(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
+    let mut list = vec![of_class(sheet, control, rule)];
+    if !sheet.system.manifest.stylesheet.layers {
+        for attachment in sheet.attachments(control) {
+            let each = attachment.selectors.iter();
+            list.extend(each.filter_map(|selector| of_attached(sheet, control, rule, attachment, selector)));
+        }
+    }
+    list.join(", ")
+}
+
+fn of_class(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
+    let class = format!(".{}", sheet.names.control(&control.name.value));
+    let conditions = conditions(sheet, control, rule, Whom::Class).unwrap_or_default();
+    let weight = sheet.weight();
+    let target = &rule.target;
+    match &target.part {
+        None => format!("{}{conditions}{}", class.repeat(weight), target.pseudo),
+        Some(part) => {
+            let part = format!(".{}", sheet.names.part(&control.name.value, part)).repeat(weight);
+            let condition = part_condition(rule);
+            let own = own_states(sheet, rule);
+            format!(":where({class}{conditions}) {part}{condition}{own}{}", target.pseudo)
+        }
+    }
+}
+
+/// A rule's selector for markup that the control is attached to; `None` where it never holds there. With layers it has
+/// the attachment's own specificity, without layers that of every other rule.
+pub fn of_attached(
+    sheet: &Sheet,
+    control: &Control,
+    rule: &Rule,
+    attachment: &Attachment,
+    selector: &str,
+) -> Option<String> {
+    let class = format!(".{}", sheet.names.control(&control.name.value));
+    let conditions = conditions(sheet, control, rule, Whom::Attached(attachment))?;
+    let target = &rule.target;
+    let layers = sheet.system.manifest.stylesheet.layers;
+    // What bears the class already has the look, and perhaps another variant.
+    let who = format!("{selector}:not(:where({class}))");
+    Some(match &target.part {
+        None if layers => format!("{who}{conditions}{}", target.pseudo),
+        None => {
+            let host = format!(":is({}, :where({selector})):not(:where({class}))", class.repeat(sheet.weight()));
+            format!("{host}{conditions}{}", target.pseudo)
+        }
+        Some(part) => {
+            let inside = attachment.part(part)?;
+            let class = format!(".{}", sheet.names.part(&control.name.value, part)).repeat(sheet.weight());
+            let (condition, own) = (part_condition(rule), own_states(sheet, rule));
+            match layers {
+                true => format!("{who}{conditions} :is({inside}){condition}{own}{}", target.pseudo),
+                false => {
+                    let part = format!(":is({class}, :where({inside}))");
+                    format!(":where({who}{conditions}) {part}{condition}{own}{}", target.pseudo)
+                }
+            }
+        }
+    })
+}
+
+fn part_condition(rule: &Rule) -> String {
+    match rule.target.condition.as_str() {
+        "" => String::new(),
+        condition => format!(":where({condition})"),
+    }
+}
+
+fn conditions(sheet: &Sheet, control: &Control, rule: &Rule, whom: Whom) -> Option<String> {
+    let mut text = String::new();
+    for host in &rule.hosts {
+        text.push_str(&format!(":where({host})"));
+    }
+    for option in &rule.options {
+        match whom {
+            Whom::Class => text.push_str(&option_predicate(sheet, control, *option)),
+            Whom::Attached(attachment) if attachment.variant.has(*option) => {}
+            Whom::Attached(_) => return None,
+        }
+    }
+    let bearer = Bearer::new(sheet, control, whom);
+    let mut guarded = false;
+    for id in rule.states.ids() {
+        let state = sheet.system.states.get(*id);
+        let list = state.selectors.join(", ");
+        let (predicate, guard) = bearer.predicate(&state.name, &list, state.layer == "own");
+        text.push_str(&predicate);
+        guarded |= guard;
+    }
+    for (id, part) in rule.states.of_parts() {
+        let state = sheet.system.states.get(*id);
+        guarded |= matches!(state.name.as_str(), "hover" | "active");
+        if part == VERY_PART {
+            continue;
+        }
+        let list = state.selectors.join(", ");
+        match whom {
+            Whom::Class => text.push_str(&part_predicate(sheet, control, part, &state.name, &list)),
+            Whom::Attached(attachment) => {
+                text.push_str(&format!(":where(:has(:where({}):where({list})))", attachment.part(part)?));
+            }
+        }
+    }
+    if guarded && sheet.purpose.has_real_states() {
+        text.push_str(&bearer.guard());
+    }
+    for nested in &rule.nested {
+        text.push_str(&format!(":where({nested})"));
+    }
+    Some(text)
+}
+
+/// Stands for the part that a rule styles, in its states.
+const VERY_PART: &str = "&";
+
+/// The states of the very part that is styled.
+fn own_states(sheet: &Sheet, rule: &Rule) -> String {
+    let own = rule.states.of_parts().iter().filter(|(_, part)| part == VERY_PART);
+    own.map(|(id, _)| {
+        let state = sheet.system.states.get(*id);
+        match sheet.purpose {
+            Purpose::Specimen => format!(":where([{SHOWN}~=\"{}\"])", state.name),
+            Purpose::Page | Purpose::Trial => format!(":where({})", state.selectors.join(", ")),
+        }
+    })
+    .collect()
+}
+
+/// A part in a state: `:where(:has(> .a > .b:where(LIST)))`, one path for each place it stands in.
+fn part_predicate(sheet: &Sheet, control: &Control, part: &str, state: &str, list: &str) -> String {
+    let list = match sheet.purpose {
+        Purpose::Specimen => format!("[{SHOWN}~=\"{state}\"]"),
+        Purpose::Page | Purpose::Trial => list.to_owned(),
+    };
+    let mut paths: Vec<String> = Vec::new();
+    for host in &control.template.hosts {
+        for (_, node) in host.parts.iter().filter(|(name, _)| name.value == part) {
+            // Hover and active are read from a placed control itself, all else from its bearer.
+            let reach = match state {
+                "hover" | "active" | "focus-within" => path(sheet, control, host, *node),
+                _ => bearer_path(sheet, control, host, *node),
+            };
+            let path = format!("{reach}:where({list})");
+            if !paths.contains(&path) {
+                paths.push(path);
+            }
+        }
+    }
+    format!(":where(:has({}))", paths.join(", "))
+}
+
+fn option_predicate(sheet: &Sheet, control: &Control, id: OptionId) -> String {
+    let axis = &control.axes[id.axis];
+    if axis.default != Some(id.option) {
+        return format!(":where(.{})", sheet.names.option(control, id));
+    }
+    // A default option holds where no other is named.
+    let others: Vec<String> = (0..axis.options.len())
+        .filter(|option| *option != id.option)
+        .map(|option| format!(".{}", sheet.names.option(control, OptionId { axis: id.axis, option })))
+        .collect();
+    if others.is_empty() { String::new() } else { format!(":where(:not({}))", others.join(", ")) }
+}
+
+/// How the element that bears native states is reached from the host.
+struct Bearer {
+    /// Paths inside the host; empty where the host bears its states itself.
+    paths: Vec<String>,
+    shown: bool,
+}
+
+impl Bearer {
+    fn new(sheet: &Sheet, control: &Control, whom: Whom) -> Bearer {
+        if let Whom::Attached(attachment) = whom {
+            let inside = control.template.bearer_is_host() == Some(false);
+            let native = attachment.part("native").filter(|_| inside);
+            let paths = native.map(|native| format!(":where({native})")).into_iter().collect();
+            return Bearer { paths, shown: false };
+        }
+        let mut paths: Vec<String> = control
+            .template
+            .hosts
+            .iter()
+            .filter(|host| host.node != host.bearer)
+            .map(|host| bearer_path(sheet, control, host, host.bearer))
+            .collect();
+        paths.dedup();
+        Bearer { paths, shown: sheet.purpose == Purpose::Specimen }
+    }
+
+    /// `:has(> .a > .b:where(LIST))`, one for each path.
+    fn has(&self, list: &str) -> String {
+        let inner: Vec<String> = self.paths.iter().map(|path| format!("{path}:where({list})")).collect();
+        format!(":has({})", inner.join(", "))
+    }
+
+    /// A state's predicate, and whether it needs the guard.
+    fn predicate(&self, state: &str, list: &str, own: bool) -> (String, bool) {
+        let interaction = matches!(state, "hover" | "focus-within" | "focus" | "active");
+        if self.shown && interaction {
+            return (format!(":where([{SHOWN}~=\"{state}\"])"), false);
+        }
+        let inside = !self.paths.is_empty();
+        let predicate = match state {
+            "hover" | "focus-within" => format!(":where({list})"),
+            "active" if inside => format!(":where(:active, {})", self.has(":active")),
+            // A select is empty while the value it has chosen is; `:has()` cannot stand in the `:has()` that leads to it.
+            "empty" => match (inside, self.paths.as_slice()) {
+                (false, _) => format!(":where({list}, :has({EMPTY_CHOICE}))"),
+                (true, paths) => {
+                    let choices: Vec<String> = paths.iter().map(|path| format!("{path} {EMPTY_CHOICE}")).collect();
+                    format!(":where({}, :has({}))", self.has(list), choices.join(", "))
+                }
+            },
+            "busy" if inside => format!(":where({list}, {})", self.has(list)),
+            _ if own && inside => format!(":where({list}, {})", self.has(list)),
+            _ if inside => format!(":where({})", self.has(list)),
+            _ => format!(":where({list})"),
+        };
+        (predicate, matches!(state, "hover" | "active"))
+    }
+
+    /// A disabled or busy control never shows hover or active.
+    fn guard(&self) -> String {
+        if self.paths.is_empty() {
+            return format!(":where(:not({BLOCKED}))");
+        }
+        format!(":where(:not([aria-busy=\"true\"], {}))", self.has(BLOCKED))
+    }
+}
+
+/// The path to an element, and on to the bearer of the control that is placed there.
+fn bearer_path(sheet: &Sheet, control: &Control, host: &Host, to: NodeId) -> String {
+    let outer = path(sheet, control, host, to);
+    let inner = control.placement(to).and_then(|p| Some((sheet.system.control(&p.control)?, p.host)));
+    match inner.map(|(inner, index)| (inner, &inner.template.hosts[index])) {
+        Some((inner, host)) if host.node != host.bearer => {
+            format!("{outer} {}", bearer_path(sheet, inner, host, host.bearer))
+        }
+        _ => outer,
+    }
+}
+
+/// `> .tern-switch_track > .tern-switch_native`, as the template has it.
+fn path(sheet: &Sheet, control: &Control, host: &Host, to: NodeId) -> String {
+    let document = &control.template.document;
+    let mut steps = Vec::new();
+    let mut at: Option<NodeId> = Some(to);
+    while let Some(node) = at.filter(|node| *node != host.node) {
+        let part = host.parts.iter().find(|(_, id)| *id == node).map(|(name, _)| &name.value);
+        steps.push(match (part, document.element(node)) {
+            (Some(part), _) => format!("> .{}", sheet.names.part(&control.name.value, part)),
+            (None, Some(element)) => format!("> {}", element.local()),
+            (None, None) => "> *".to_owned(),
+        });
+        at = document.node(node).parent;
+    }
+    steps.reverse();
+    steps.join(" ")
+}

@@ -1,0 +1,95 @@
+//! Controls placed in other controls' templates: which host, which variant, and what the outer one may say of them.
+
+use super::super::{Control, Placement, RuleTarget, Variant};
+use crate::sheet::Declaration;
+use stilk_engine::dom::Element;
+use stilk_text::diagnostic::{Diagnostic, Diagnostics, unknown_name};
+
+/// Binds the placements of a control's template. `bound` holds every control that may stand in it.
+pub fn bind(control: &mut Control, bound: &[Control], diagnostics: &mut Diagnostics) {
+    let mut placements = Vec::new();
+    for placed in control.template.hosts.iter().flat_map(|host| &host.placed) {
+        let Some(inner) = bound.iter().find(|c| c.name.value == placed.control.value) else {
+            let known = bound.iter().map(|c| c.name.as_str());
+            diagnostics.push(unknown_name("template/control", "control", &placed.control, known));
+            continue;
+        };
+        let Some(element) = control.template.document.element(placed.node) else { continue };
+        let Some(host) = host_of(inner, element) else {
+            let hosts: Vec<&str> = inner.template.hosts.iter().map(|h| h.name.as_str()).collect();
+            let message = format!("`{}` has no host `<{}>`", inner.name.value, element.local());
+            diagnostics.push(
+                Diagnostic::error("template/control", placed.control.span, message)
+                    .label("placed here")
+                    .mend(format!("write one of its hosts: {}", hosts.join(", "))),
+            );
+            continue;
+        };
+        let mut variant = Variant { choices: inner.axes.iter().map(|axis| axis.default).collect() };
+        for option in &placed.options {
+            match inner.find_option(&option.value) {
+                Some(id) => variant.choices[id.axis] = Some(id.option),
+                None => {
+                    let known = inner.axes.iter().flat_map(|axis| &axis.options).map(|o| o.as_str());
+                    let what = format!("option {{}} of `{}`", inner.name.value);
+                    diagnostics.push(unknown_name("template/control", &what, option, known));
+                }
+            }
+        }
+        control.depth = control.depth.max(inner.depth + 1);
+        placements.push(Placement { node: placed.node, control: inner.name.value.clone(), host, variant });
+    }
+    control.placements = placements;
+}
+
+/// The host that an element is: of the same name, and for inputs of the same type.
+fn host_of(inner: &Control, element: &Element) -> Option<usize> {
+    inner.template.hosts.iter().position(|host| {
+        inner.template.document.element(host.node).is_some_and(|own| {
+            let kind = |e: &Element| e.attribute("type").unwrap_or("text").to_owned();
+            own.local() == element.local() && (own.local() != "input" || kind(own) == kind(element))
+        })
+    })
+}
+
+/// An outer control may only position a placed one and set its locals.
+pub fn check_property(
+    control: &Control,
+    target: &RuleTarget,
+    declaration: &Declaration,
+    sets_its_local: bool,
+) -> Option<Diagnostic> {
+    const POSITION: [&str; 15] = [
+        "margin",
+        "position",
+        "inset",
+        "top",
+        "right",
+        "bottom",
+        "left",
+        "align-self",
+        "justify-self",
+        "place-self",
+        "order",
+        "flex",
+        "grid-area",
+        "grid-column",
+        "grid-row",
+    ];
+    let placement = control.placement_of_part(target.part.as_deref()?)?;
+    let name = &declaration.name.value;
+    let positions = POSITION.iter().any(|p| name.strip_prefix(p).is_some_and(|r| r.is_empty() || r.starts_with('-')));
+    if sets_its_local || positions || name == "z-index" {
+        return None;
+    }
+    let inner = &placement.control;
+    let message = match name.starts_with("--") {
+        true => format!("`{inner}` has no local property `{name}`"),
+        false => format!("`{name}` of a placed `{inner}` is for `{inner}` itself to say"),
+    };
+    Some(
+        Diagnostic::error("sheet/placed", declaration.name.span, message)
+            .label("an outer control may only position a placed one and set its locals")
+            .mend(format!("set a local that `{inner}` declares, or give it an option")),
+    )
+}

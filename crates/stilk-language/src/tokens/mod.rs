@@ -1,0 +1,169 @@
+//! Design tokens: the Design Tokens Format and Resolver modules, 2025.10, of the Design Tokens Community Group.
+//!
+//! Files are read into definitions ([`document`]), put in order by a resolver document ([`resolver`]), and bound to
+//! [`Tokens`]: each token with its value per context of each modifier, types known, references valid, no cycles.
+
+mod bind;
+mod color;
+pub mod composite;
+pub mod document;
+pub mod expression;
+mod extends;
+mod members;
+mod pointer;
+mod resolver;
+pub mod theme;
+pub mod value;
+
+use crate::manifest::{Manifest, TokenSources};
+pub use expression::{Expression, Piece};
+use std::collections::HashMap;
+use stilk_text::json::Node;
+use stilk_text::loader::Loader;
+use stilk_text::source::{Name, Span};
+pub use theme::Theme;
+pub use value::{TokenType, TokenValue};
+
+/// Longer chains of aliases are refused: nobody can follow them.
+pub const MAX_ALIAS_DEPTH: usize = 64;
+
+/// A token whose references, written out, are more than this is refused: doubling tokens would fill the memory.
+pub const MAX_EXPANSION: usize = 10_000;
+
+/// Index of a token in [`Tokens::list`].
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
+pub struct TokenId(pub usize);
+
+/// All tokens of a system.
+#[derive(Debug, Default)]
+pub struct Tokens {
+    /// In the order in which they were first defined, derived tokens last.
+    pub list: Vec<Token>,
+    /// The modifiers of the resolver, in resolution order.
+    pub modifiers: Vec<Modifier>,
+    by_path: HashMap<String, TokenId>,
+    /// Set when files could not be read: then an unknown name proves nothing.
+    pub incomplete: bool,
+}
+
+/// One dimension of theming.
+#[derive(Debug)]
+pub struct Modifier {
+    /// Its name.
+    pub name: Name,
+    /// Its contexts, the default first in no particular order.
+    pub contexts: Vec<Name>,
+    /// Index of the default context.
+    pub default: usize,
+}
+
+/// One token.
+#[derive(Debug)]
+pub struct Token {
+    /// Its path, `fill.sea`.
+    pub path: String,
+    /// Its type; unknown only for derived tokens.
+    pub kind: Option<TokenType>,
+    /// The value where no modifier defines one.
+    pub base: Option<Definition>,
+    /// What modifiers define, in resolution order: later ones win.
+    pub overrides: Vec<Override>,
+    /// Whether it is a member of a composite token, `stroke.control.width`, rather than one that a file defines.
+    pub is_member: bool,
+    /// Its `$description`.
+    pub description: Option<String>,
+    /// Set when it should no longer be used: the reason, if one is given.
+    pub deprecated: Option<String>,
+    /// Its `$extensions`, kept for other tools.
+    pub extensions: Option<Node>,
+}
+
+/// What one modifier defines for a token.
+#[derive(Debug)]
+pub struct Override {
+    /// Index of the modifier.
+    pub modifier: usize,
+    /// A definition per context; `None` falls through to what is below.
+    pub contexts: Vec<Option<Definition>>,
+}
+
+/// One place that gives a token a value.
+#[derive(Debug, Clone)]
+pub struct Definition {
+    /// The value.
+    pub value: TokenValue,
+    /// The value as CSS, references kept.
+    pub expression: Expression,
+    /// Where the value stands.
+    pub span: Span,
+}
+
+impl Tokens {
+    /// The token with this path.
+    pub fn find(&self, path: &str) -> Option<TokenId> {
+        self.by_path.get(path).copied()
+    }
+
+    /// The token that a reference names: a group's name stands for its `$root`.
+    pub fn find_path(&self, path: &str) -> Option<TokenId> {
+        self.find(path).or_else(|| self.find(&format!("{path}.{}", document::ROOT)))
+    }
+
+    /// The token behind an id.
+    pub fn get(&self, id: TokenId) -> &Token {
+        &self.list[id.0]
+    }
+
+    /// All paths.
+    pub fn paths(&self) -> impl Iterator<Item = &str> {
+        self.list.iter().map(|token| token.path.as_str())
+    }
+
+    /// Adds a token; `Err` gives the one that has the path already.
+    pub fn add(&mut self, token: Token) -> Result<TokenId, TokenId> {
+        if let Some(known) = self.find(&token.path) {
+            return Err(known);
+        }
+        let id = TokenId(self.list.len());
+        self.by_path.insert(token.path.clone(), id);
+        self.list.push(token);
+        Ok(id)
+    }
+}
+
+impl Token {
+    /// A token that nothing defines yet.
+    pub fn new(path: impl Into<String>, kind: Option<TokenType>) -> Token {
+        Token {
+            path: path.into(),
+            kind,
+            base: None,
+            overrides: Vec::new(),
+            is_member: false,
+            description: None,
+            deprecated: None,
+            extensions: None,
+        }
+    }
+
+    /// Every definition, the base first.
+    pub fn definitions(&self) -> impl Iterator<Item = &Definition> {
+        self.base.iter().chain(self.overrides.iter().flat_map(|o| o.contexts.iter().flatten()))
+    }
+
+    /// The definition that holds in a theme.
+    pub fn in_theme(&self, theme: &Theme) -> Option<&Definition> {
+        let found = self.overrides.iter().rev().find_map(|o| o.contexts[theme.contexts[o.modifier]].as_ref());
+        found.or(self.base.as_ref())
+    }
+}
+
+/// Reads every token file the manifest names, directly or through its resolver document.
+pub fn read(manifest: &Manifest, loader: &mut Loader) -> Option<Tokens> {
+    let mark = loader.diagnostics.mark();
+    let order = match &manifest.tokens {
+        TokenSources::Resolver(path) => resolver::read(path, loader)?,
+        TokenSources::Files(paths) => resolver::Order::of_files(paths, loader),
+    };
+    Some(bind::bind(order, mark, loader))
+}

@@ -1,0 +1,16 @@
+//! The language through its stages, on projects in memory.
+
+mod any_input;
+mod attached;
+mod memory;
+mod placed;
+mod plain_css;
+mod precedence;
+mod resets;
+mod themes;
+mod tokens;
+
+/// The checks that sheets and manifests may name; which there are is not known here.
+fn known_checks() -> Vec<&'static str> {
+    vec!["contrast/text", "state/leak"]
+}

@@ -1,0 +1,64 @@
+//! Controls placed in other controls.
+
+use crate::memory::{Memory, messages};
+use stilk_engine::cascade::Forced;
+use stilk_engine::dom::Document;
+use stilk_language::markup::{Request, mount, own_ids};
+use stilk_language::system::{StateSet, Variant};
+
+fn with_row(html: &str, sheet: &str) -> Memory {
+    Memory::with_sheet("@control x { --tone: red; color: var(--tone); @option big { top: 0; } }")
+        .file(
+            "controls/x.html",
+            "<button type=\"button\"><i part=\"mark\"><slot name=\"mark\">*</slot></i><slot>Go</slot></button>",
+        )
+        .file("controls/row.html", html)
+        .file("controls/row.stilk", sheet)
+}
+
+const ROW: &str = "<div>\n<button part=\"item\" data-control=\"x\" data-options=\"big\" type=\"submit\"><b slot=\"mark\">!</b> Stop</button>\n<button part=\"item\" data-control=\"x\"></button></div>";
+
+#[test]
+fn content_fills_slots_and_attributes_replace_those_of_the_control() {
+    let project = with_row(ROW, "@control row { display: flex; }").load();
+    let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
+    let control = system.control("row").unwrap();
+    let mut document = Document::new();
+    let (variant, states) = (Variant { choices: vec![] }, StateSet::default());
+    let request = Request { control, host: 0, variant: &variant, states: &states, plain: false };
+    let mounted = mount(system, request, &mut document, Document::ROOT, &mut Forced::default());
+    own_ids(&mut document, mounted.host, "r");
+    assert_eq!(
+        document.to_html(mounted.host),
+        "<div class=\"t-row\">\n\
+         <button class=\"t-x t-x-big t-row_item\" type=\"submit\"><i class=\"t-x_mark\"><b>!</b></i> Stop</button>\n\
+         <button class=\"t-x t-row_item\" type=\"button\"><i class=\"t-x_mark\">*</i>Go</button></div>"
+    );
+}
+
+#[test]
+fn an_outer_control_positions_and_sets_locals_and_nothing_else() {
+    let said = |sheet: &str| messages(&with_row(ROW, sheet).load());
+    assert_eq!(said("@control row { @part item { margin: 1px; --tone: {b}; order: 2; } }"), Vec::<String>::new());
+    assert_eq!(
+        said("@control row { @part item { color: {b}; --tune: {b}; } }"),
+        [
+            "sheet/placed: `color` of a placed `x` is for `x` itself to say",
+            "sheet/placed: `x` has no local property `--tune`"
+        ]
+    );
+}
+
+#[test]
+fn placements_that_cannot_be_are_refused() {
+    let said = |html: &str| messages(&with_row(html, "@control row { }").load());
+    assert_eq!(said("<div><button data-control=\"y\"></button></div>"), ["template/control: there is no control `y`"]);
+    assert_eq!(said("<div><p data-control=\"x\"></p></div>"), ["template/control: `x` has no host `<p>`"]);
+    assert_eq!(
+        said("<div><button data-control=\"x\" data-options=\"bog\"></button></div>"),
+        ["template/control: there is no option `bog` of `x`"]
+    );
+    assert_eq!(said("<button data-control=\"x\"></button>"), ["template/control: a host cannot be another control"]);
+    let circle = said("<div><div data-control=\"row\"></div></div>");
+    assert_eq!(circle, ["template/control: `row` stands in itself, by way of what is placed in it"]);
+}

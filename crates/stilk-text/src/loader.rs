@@ -1,0 +1,73 @@
+//! Reading files once, with what cannot be read as a diagnostic.
+
+use crate::diagnostic::{Diagnostic, Diagnostics, nearest};
+use crate::source::{FileError, FileId, Files, MAX_FILE_BYTES, Sources, Span};
+
+/// Reads files into [`Sources`], reporting what cannot be read.
+pub struct Loader<'a> {
+    /// Where text comes from.
+    pub files: &'a dyn Files,
+    /// What was read so far.
+    pub sources: Sources,
+    /// What was said so far.
+    pub diagnostics: Diagnostics,
+}
+
+impl<'a> Loader<'a> {
+    /// A loader that has read nothing.
+    pub fn new(files: &'a dyn Files) -> Self {
+        Loader { files, sources: Sources::default(), diagnostics: Diagnostics::default() }
+    }
+
+    /// Reads a file once. `named_at` is the place that names it, shown when it cannot be read.
+    pub fn read(&mut self, path: &str, named_at: Option<Span>) -> Option<FileId> {
+        if let Some(id) = self.sources.find(path) {
+            return Some(id);
+        }
+        let bytes = match self.files.read(path) {
+            Ok(bytes) => bytes,
+            Err(error) => {
+                self.diagnostics.push(self.unreadable(path, named_at, &error));
+                return None;
+            }
+        };
+        if bytes.len() > MAX_FILE_BYTES {
+            let message = format!("`{path}` is larger than {} MB", MAX_FILE_BYTES / 1024 / 1024);
+            self.diagnostics.push(Diagnostic::error("file/size", named_at, message).mend("split the file"));
+            return None;
+        }
+        match String::from_utf8(bytes) {
+            Ok(text) => Some(self.sources.add(path, text.strip_prefix('\u{feff}').unwrap_or(&text))),
+            Err(error) => {
+                let valid = error.utf8_error().valid_up_to();
+                // What could be read is kept, so that the caret can stand where the first bad byte is.
+                let bytes = error.into_bytes();
+                let id = self.sources.add(path, String::from_utf8_lossy(&bytes).into_owned());
+                let span = Span::new(id, valid, valid + '\u{fffd}'.len_utf8());
+                self.diagnostics.push(
+                    Diagnostic::error("file/encoding", span, format!("`{path}` is not UTF-8"))
+                        .label(format!("byte {valid} starts no UTF-8 character"))
+                        .mend("save the file as UTF-8"),
+                );
+                None
+            }
+        }
+    }
+
+    fn unreadable(&self, path: &str, named_at: Option<Span>, error: &FileError) -> Diagnostic {
+        let folder = path.rsplit_once('/').map_or("", |(folder, _)| folder);
+        let name = path.rsplit('/').next().unwrap_or(path);
+        let siblings = self.files.list(folder).unwrap_or_default();
+        let diagnostic = Diagnostic::error("file/missing", named_at, format!("cannot read `{path}`: {error}"));
+        let diagnostic = if named_at.is_some() { diagnostic.label("named here") } else { diagnostic };
+        // Endings that all files share would make any two names alike.
+        let (stem, ending) = name.split_once('.').unwrap_or((name, ""));
+        let stems = siblings.iter().filter_map(|s| s.split_once('.').filter(|(_, e)| *e == ending).map(|(s, _)| s));
+        let near = nearest(stem, stems).map(|near| format!("{near}.{ending}"));
+        match near {
+            Some(near) if folder.is_empty() => diagnostic.mend(format!("write `{near}`, or make the file")),
+            Some(near) => diagnostic.mend(format!("write `{folder}/{near}`, or make the file")),
+            None => diagnostic.mend("make the file, or name another"),
+        }
+    }
+}

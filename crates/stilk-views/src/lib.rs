@@ -1,0 +1,10 @@
+//! What people look at.
+//!
+//! It promises pages that stand alone, and that they are the same for the same source. Everything in them was computed
+//! below: a view never judges and never guesses.
+//!
+//! - [`specimen`]: the system's style guide, every control in every variant, state and theme, with its figures.
+//! - [`compare`]: two versions of a system held against each other: names, looks, contrast, and the version step.
+
+pub mod compare;
+pub mod specimen;
