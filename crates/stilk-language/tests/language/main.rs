@@ -12,5 +12,5 @@ mod tokens;
 
 /// The checks that sheets and manifests may name; which there are is not known here.
 fn known_checks() -> Vec<&'static str> {
-    vec!["contrast/text", "state/leak"]
+    vec!["contrast/boundary", "contrast/text", "state/leak"]
 }
