@@ -2,7 +2,7 @@
 
 use crate::example::Example;
 use crate::inspection::Inspection;
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::Sink;
 use crate::survey::Survey;
 use crate::visit::{PageSink, Visit};
@@ -39,6 +39,13 @@ pub(crate) struct Task {
     pub scope: &'static Scope,
 }
 
+impl Task {
+    /// What it asks of looks, where it is about looks.
+    pub fn looks(&self) -> Option<&'static Looks> {
+        if let Scope::Looks(looks) = self.scope { Some(looks) } else { None }
+    }
+}
+
 impl Check {
     pub(crate) fn task(&'static self) -> Task {
         Task { id: self.id, scope: &self.scope }
@@ -46,17 +53,14 @@ impl Check {
 
     /// Whether it asks for the looks of one control after the other, not for the system or for pages.
     pub fn is_of_looks(&self) -> bool {
-        matches!(self.scope, Scope::Looks(..) | Scope::Options(..))
+        matches!(self.scope, Scope::Looks(_))
     }
 }
 
 /// What a check asks.
 pub(crate) enum Scope {
-    /// One variant of a control on one host in one theme, in all the states that it can tell apart: every variant.
-    Looks(Reads, Of, fn(&Inspection, &mut Sink)),
-    /// The same for the default variant, for each option alone, and for options that the sheet combines: what a check says
-    /// of one option does not depend on the options of other axes, but where the sheet says so.
-    Options(Reads, Of, fn(&Inspection, &mut Sink)),
+    /// Looks of one control after the other.
+    Looks(Looks),
     /// The whole system at once.
     System(fn(&Survey, &mut Sink)),
     /// One page with the system's controls in it.
@@ -65,20 +69,45 @@ pub(crate) enum Scope {
     Reading(fn(&System) -> u64),
 }
 
-/// Which controls a check is for.
-#[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub(crate) enum Of {
-    /// All.
-    Any,
-    /// What takes an entry or a choice.
-    Fields,
+/// What a check asks of looks: of one variant of a control on one host in one theme, in all the states that it can tell
+/// apart.
+pub(crate) struct Looks {
+    /// What it reads in them.
+    pub reads: Reads,
+    /// What it reads where a part of a gradient lies under a text: sizes as well. Nothing where that makes no difference.
+    pub reads_where_split: Option<Reads>,
+    /// Whether it is for what takes an entry or a choice only.
+    fields_only: bool,
+    /// Whether it is asked of the default variant, each option alone, and options that the sheet combines, not of every
+    /// variant: what it says of one option does not depend on the options of other axes, but where the sheet says so.
+    pub by_option: bool,
+    /// Judges.
+    pub run: fn(&Inspection, &mut Sink),
 }
 
-impl Scope {
-    /// What it reads, where it is about looks of a control.
-    pub(crate) fn reads(&self, control: &Control) -> Option<Reads> {
-        let (Scope::Looks(reads, of, _) | Scope::Options(reads, of, _)) = self else { return None };
-        let is_field = matches!(ControlKind::of(control), ControlKind::Entry | ControlKind::Choice);
-        (*of == Of::Any || is_field).then_some(*reads)
+impl Looks {
+    /// Of every variant of every control.
+    pub const fn new(reads: Reads, run: fn(&Inspection, &mut Sink)) -> Looks {
+        Looks { reads, reads_where_split: None, fields_only: false, by_option: false, run }
+    }
+
+    /// Only of what takes an entry or a choice.
+    pub const fn of_fields(self) -> Looks {
+        Looks { fields_only: true, ..self }
+    }
+
+    /// Only of each option alone.
+    pub const fn by_option(self) -> Looks {
+        Looks { by_option: true, ..self }
+    }
+
+    /// The same, and this is read where a part of a gradient lies under a text.
+    pub const fn where_split(self, reads: Reads) -> Looks {
+        Looks { reads_where_split: Some(reads), ..self }
+    }
+
+    /// Whether it is for a control.
+    pub fn is_for(&self, control: &Control) -> bool {
+        !self.fields_only || matches!(ControlKind::of(control), ControlKind::Entry | ControlKind::Choice)
     }
 }

@@ -9,7 +9,7 @@ use std::cell::RefCell;
 use std::rc::Rc;
 use stilk_engine::css::Unknown;
 use stilk_language::case::{Look, Unit, case_name};
-use stilk_language::system::{StateSet, System};
+use stilk_language::system::{StateId, StateSet, System};
 
 /// What a check looks at: one unit in all its states.
 pub struct Inspection<'i> {
@@ -77,13 +77,8 @@ impl<'i> Inspection<'i> {
     }
 
     /// The look in exactly one state.
-    pub fn alone(&self, state: &str) -> Option<&Shown<'i>> {
-        let set = StateSet::of([self.system.states.find(state)?]);
+    pub fn alone(&self, state: StateId) -> Option<&Shown<'i>> {
+        let set = StateSet::of([state]);
         self.looks.iter().find(|shown| *shown.states == set)
     }
-}
-
-/// Whether a set of states has a state of this name, of the control itself.
-pub(crate) fn has_state(system: &System, states: &StateSet, name: &str) -> bool {
-    states.ids().iter().any(|id| system.states.get(*id).name == name)
 }

@@ -1,6 +1,7 @@
 //! What a check of a whole system looks at.
 
-use crate::relevance::{Colors, told_apart};
+use crate::relevance::distinct_themes;
+use crate::relevance::reads::Colors;
 use crate::trace::Tracer;
 use rustc_hash::FxHashMap;
 use std::cell::{OnceCell, RefCell};
@@ -68,9 +69,9 @@ impl<'s> Survey<'s> {
         let mut all = tokens.themes();
         all.sort_by_key(|theme| *theme != tokens.default_theme());
         let every: Vec<&Token> = tokens.list.iter().collect();
-        let told =
-            told_apart((self.system, !self.stage.scenes_serve_all_themes()), colors, &every, all.iter().enumerate());
-        told.into_iter().map(|((_, theme), stands_for)| (theme.clone(), stands_for)).collect()
+        let asks = (self.system, !self.stage.scenes_serve_all_themes());
+        let distinct = distinct_themes(asks, colors, &every, all.iter().enumerate());
+        distinct.into_iter().map(|((_, theme), stands_for)| (theme.clone(), stands_for)).collect()
     }
 
     /// The hosts on which options of a control may do different things: the first, and all where rules ask for hosts.

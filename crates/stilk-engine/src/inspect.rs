@@ -5,11 +5,11 @@ use crate::cascade::explain::{Candidate, Fate, Specificity};
 use crate::cascade::order::{DeclarationId, INLINE, Origin};
 use crate::cascade::resolved::resolved;
 use crate::cascade::stylesheet::{DeclarationBody, Stylesheet};
-use crate::cascade::{Engine, Forced, Media, Style, Styles, selector};
+use crate::cascade::{Engine, Forced, Media, PseudoClass, Style, Styled, Styles, selector};
 use crate::css::compute::Unknown;
 use crate::css::property::{Longhand, PropertyName};
 use crate::css::substitute::{CustomName, Template};
-use crate::dom::{Document, NodeId};
+use crate::dom::Document;
 use std::collections::BTreeMap;
 use std::rc::Rc;
 
@@ -164,13 +164,13 @@ impl<'i> Inspection<'i> {
     }
 
     /// The style of an element or of one of its pseudo-elements, be it that no rule speaks of it.
-    pub fn style(&self, node: NodeId, pseudo: Option<&'static str>) -> Option<Rc<Style>> {
-        let own = self.styles.element(node)?;
-        match pseudo {
+    pub fn style(&self, styled: Styled) -> Option<Rc<Style>> {
+        let own = self.styles.element(styled.node)?;
+        match styled.pseudo {
             None => Some(Rc::clone(own)),
-            Some(name) => match self.styles.pseudo(node, name) {
+            Some(pseudo) => match self.styles.of(styled) {
                 Some(style) => Some(Rc::clone(style)),
-                None => Some(Rc::new(self.engine.unstyled(own, name))),
+                None => Some(Rc::new(self.engine.unstyled(own, pseudo))),
             },
         }
     }
@@ -179,16 +179,10 @@ impl<'i> Inspection<'i> {
     ///
     /// # Errors
     /// The reason why it is not known.
-    pub fn value_under(
-        &self,
-        browser: &Sheet,
-        node: NodeId,
-        pseudo: Option<&'static str>,
-        longhand: Longhand,
-    ) -> Result<String, Unknown> {
+    pub fn value_under(&self, browser: &Sheet, styled: Styled, longhand: Longhand) -> Result<String, Unknown> {
         let authors = self.sheets[1..].to_vec();
         let other = Inspection::new(self.document, browser, authors, self.media.clone(), &self.forced);
-        let style = other.style(node, pseudo).ok_or(Unknown("it has no style"))?;
+        let style = other.style(styled).ok_or(Unknown("it has no style"))?;
         resolved(&style, longhand)
     }
 
@@ -203,8 +197,8 @@ impl<'i> Inspection<'i> {
             if id.is_empty() || elements.contains_key(id) {
                 continue;
             }
-            for pseudo in [None, Some("before"), Some("after")] {
-                let Some(style) = self.style(node, pseudo) else { continue };
+            for styled in Styled::with_generated(node) {
+                let Some(style) = self.style(styled) else { continue };
                 let mut values = BTreeMap::new();
                 for longhand in Longhand::ALL {
                     match resolved(&style, *longhand) {
@@ -214,7 +208,7 @@ impl<'i> Inspection<'i> {
                         Err(reason) => *unknown.entry(reason.0).or_default() += 1,
                     }
                 }
-                let name = pseudo.map_or_else(|| id.to_owned(), |pseudo| format!("{id}::{pseudo}"));
+                let name = styled.pseudo.map_or_else(|| id.to_owned(), |pseudo| format!("{id}::{}", pseudo.name()));
                 elements.insert(name, values);
             }
         }
@@ -373,7 +367,7 @@ pub fn force(document: &Document, text: &str, forced: &mut Forced) -> Result<(),
     let mut rest = text.trim();
     let mut states = Vec::new();
     while let Some((before, name)) = rest.rsplit_once(':') {
-        let Some(state) = selector::state_name(name) else { break };
+        let Some(state) = PseudoClass::find(name) else { break };
         states.push(state);
         rest = before;
     }
@@ -389,12 +383,12 @@ pub fn force(document: &Document, text: &str, forced: &mut Forced) -> Result<(),
         }
         found = true;
         for state in &states {
-            forced.add(node, state);
+            forced.add(node, state.clone());
             // The keyboard's place is within everything around it, as a browser's inspector has it too.
-            if *state == "focus" {
+            if *state == PseudoClass::Focus {
                 let mut at = Some(node);
                 while let Some(above) = at {
-                    forced.add(above, "focus-within");
+                    forced.add(above, PseudoClass::FocusWithin);
                     at = document.node(above).parent;
                 }
             }

@@ -3,16 +3,16 @@
 use crate::markup::{Mounted, Request, mount};
 use crate::stylesheet::{Plan, Written};
 use crate::system::states::StateKind;
-use crate::system::{Control, Rule, StateSet, System, Variant};
+use crate::system::{Control, Rule, StateId, StateSet, System, Variant};
 use crate::tokens::Theme;
 use std::cell::OnceCell;
 use std::collections::HashMap;
 use std::rc::Rc;
 use stilk_engine::cascade::defaults::Browser;
-use stilk_engine::cascade::{Engine, Forced, Matches, Media, Styles, Stylesheet};
+use stilk_engine::cascade::{Engine, Forced, Matches, Media, Styled, Styles, Stylesheet, asked};
 use stilk_engine::css::Unknown;
 use stilk_engine::dom::{Document, Element, NodeId};
-use stilk_engine::layout::{KnownLayouts, LaidOut, Layout, Origin, Rect, lay_out, lay_out_in_font};
+use stilk_engine::layout::{KnownLayouts, LaidOut, Layout, Rect, lay_out, lay_out_in_font};
 
 /// What a control is to its users; from the element that bears its state.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -61,12 +61,13 @@ impl ControlKind {
     }
 
     /// The states its users need to see.
-    pub fn needed_states(self) -> &'static [&'static str] {
+    pub fn needed_states(self) -> &'static [StateId] {
+        use StateId::{Active, Checked, Disabled, Focus, Hover, Invalid};
         match self {
-            ControlKind::Action => &["hover", "focus", "active", "disabled"],
-            ControlKind::Link => &["hover", "focus", "active"],
-            ControlKind::Entry => &["hover", "focus", "invalid", "disabled"],
-            ControlKind::Choice => &["hover", "focus", "checked", "disabled"],
+            ControlKind::Action => &[Hover, Focus, Active, Disabled],
+            ControlKind::Link => &[Hover, Focus, Active],
+            ControlKind::Entry => &[Hover, Focus, Invalid, Disabled],
+            ControlKind::Choice => &[Hover, Focus, Checked, Disabled],
             ControlKind::Other => &[],
         }
     }
@@ -75,19 +76,15 @@ impl ControlKind {
 /// The state sets that are cases: rest; each state alone; lasting with pointer and keyboard; every set a sheet writes.
 pub fn state_sets(system: &System, control: &Control) -> Vec<StateSet> {
     let written: Vec<StateSet> = control.rules.iter().map(case_states).collect();
-    let needed = ControlKind::of(control).needed_states();
-    let mut single: Vec<_> = needed.iter().filter_map(|name| system.states.find(name)).collect();
+    let mut single: Vec<StateId> = ControlKind::of(control).needed_states().to_vec();
     single.extend(written.iter().flat_map(|set| set.ids()));
     single.sort_unstable();
     single.dedup();
     let mut sets = vec![StateSet::default()];
     sets.extend(single.iter().map(|id| StateSet::of([*id])));
     for lasting in single.iter().filter(|id| system.states.get(**id).kind == StateKind::Lasting) {
-        for name in ["hover", "focus", "active"] {
-            if let Some(id) = system.states.find(name).filter(|id| single.contains(id)) {
-                sets.push(StateSet::of([*lasting, id]));
-            }
-        }
+        let moments = [StateId::Hover, StateId::Focus, StateId::Active].into_iter();
+        sets.extend(moments.filter(|id| single.contains(id)).map(|id| StateSet::of([*lasting, id])));
     }
     sets.extend(written);
     sets.sort_by_key(|set| system.states.precedence(set));
@@ -187,6 +184,7 @@ impl Look {
     /// # Errors
     /// Something in it is not modelled.
     pub fn layout(&self) -> Result<&Layout, Unknown> {
+        let _answering = asked::note_layout();
         let laid_out = self.layout.get_or_init(|| match &self.layouts {
             Some(known) => known.of(&self.document, &self.styles, self.mounted.host, ROOM),
             None => Rc::new(lay_out(&self.document, &self.styles, self.mounted.host, ROOM)),
@@ -199,6 +197,7 @@ impl Look {
     /// # Errors
     /// Something in it is not modelled.
     pub fn layout_in(&self, width: f64) -> Result<Layout, Unknown> {
+        let _answering = asked::note_layout();
         lay_out_in_font(&self.document, &self.styles, self.mounted.host, width)
     }
 
@@ -206,8 +205,8 @@ impl Look {
     ///
     /// # Errors
     /// It has none, or it is not known.
-    pub fn drawn(&self, node: NodeId, pseudo: Option<&'static str>) -> Result<Rect, Unknown> {
-        self.layout()?.drawn(&self.document, &self.styles, self.mounted.host, (node, pseudo))
+    pub fn drawn(&self, styled: Styled) -> Result<Rect, Unknown> {
+        self.layout()?.drawn(&self.document, &self.styles, self.mounted.host, styled)
     }
 }
 
@@ -216,7 +215,7 @@ impl Look {
     ///
     /// # Errors
     /// A gap is not known.
-    pub fn gaps(&self, inner: Origin, outer: Origin) -> Result<[f32; 4], Unknown> {
+    pub fn gaps(&self, inner: Styled, outer: Styled) -> Result<[f32; 4], Unknown> {
         self.layout()?.gaps(&self.document, &self.styles, self.mounted.host, [inner, outer])
     }
 }

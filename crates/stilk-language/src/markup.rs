@@ -1,9 +1,9 @@
 //! A control's template as shipped markup: one variant in one state.
 
 use crate::system::states::State;
-use crate::system::{Control, Placement, StateSet, System, Variant};
+use crate::system::{Control, Placement, StateId, StateSet, System, Variant};
 use crate::template::Template;
-use stilk_engine::cascade::Forced;
+use stilk_engine::cascade::{Forced, PseudoClass};
 use stilk_engine::dom::{Document, Element, NodeData, NodeId, is_disableable};
 
 /// A control in a document.
@@ -379,15 +379,15 @@ fn apply_states(system: &System, states: &StateSet, document: &mut Document, mou
         let of_part = Mounted { host: *node, bearer, parts: Vec::new(), placed: Vec::new() };
         apply_state(state, document, &of_part, forced);
         // A pointer over a part is over everything around it, and focus in it is within everything around it.
-        let around = match state.name.as_str() {
-            "hover" => "hover",
-            "active" => "active",
-            "focus" | "focus-within" => "focus-within",
+        let around = match id {
+            StateId::Hover => PseudoClass::Hover,
+            StateId::Active => PseudoClass::Active,
+            StateId::Focus | StateId::FocusWithin => PseudoClass::FocusWithin,
             _ => continue,
         };
         let mut at = document.node(*node).parent.filter(|_| *node != mounted.host);
         while let Some(outer) = at {
-            forced.add(outer, around);
+            forced.add(outer, around.clone());
             at = if outer == mounted.host { None } else { document.node(outer).parent };
         }
     }
@@ -396,38 +396,38 @@ fn apply_states(system: &System, states: &StateSet, document: &mut Document, mou
 /// Brings a state about on the host and the bearer of a control.
 fn apply_state(state: &State, document: &mut Document, mounted: &Mounted, forced: &mut Forced) {
     let bearer = mounted.bearer;
-    match state.name.as_str() {
-        "hover" => forced.add(mounted.host, "hover"),
-        "active" => {
-            forced.add(mounted.host, "active");
+    match state.id {
+        StateId::Hover => forced.add(mounted.host, PseudoClass::Hover),
+        StateId::Active => {
+            forced.add(mounted.host, PseudoClass::Active);
             // A press is on something: where a placed control bears the state, on that.
             let placed = mounted.placed.iter().find(|(_, inner)| *inner == bearer).map(|(node, _)| *node);
             let mut at = placed;
             while let Some(node) = at.filter(|node| *node != mounted.host) {
-                forced.add(node, "active");
+                forced.add(node, PseudoClass::Active);
                 at = document.node(node).parent;
             }
         }
-        "focus-within" => forced.add(mounted.host, "focus-within"),
-        "focus" => {
-            forced.add(bearer, "focus");
-            forced.add(bearer, "focus-visible");
+        StateId::FocusWithin => forced.add(mounted.host, PseudoClass::FocusWithin),
+        StateId::Focus => {
+            forced.add(bearer, PseudoClass::Focus);
+            forced.add(bearer, PseudoClass::FocusVisible);
             let mut at = Some(bearer);
             while let Some(node) = at.filter(|node| document.element(*node).is_some()) {
-                forced.add(node, "focus-within");
+                forced.add(node, PseudoClass::FocusWithin);
                 at = if node == mounted.host { None } else { document.node(node).parent };
             }
         }
-        "mixed" => forced.add(bearer, "indeterminate"),
-        "invalid" => set(document, bearer, "aria-invalid", "true"),
-        "empty" => match document.element(bearer).map(Element::local) {
+        StateId::Mixed => forced.add(bearer, PseudoClass::Indeterminate),
+        StateId::Invalid => set(document, bearer, "aria-invalid", "true"),
+        StateId::Empty => match document.element(bearer).map(Element::local) {
             Some("select") => choose_empty(document, bearer),
             _ if document.element(bearer).is_some_and(|e| e.attribute("placeholder").is_some()) => {}
             _ => set(document, bearer, "placeholder", " "),
         },
-        "required" => set(document, bearer, "required", ""),
+        StateId::Required => set(document, bearer, "required", ""),
         // Per role the one attribute that it takes (WAI-ARIA 1.2).
-        "selected" => match document.element(bearer) {
+        StateId::Selected => match document.element(bearer) {
             Some(e) if matches!(e.attribute("role"), Some("tab" | "option" | "gridcell" | "row" | "treeitem")) => {
                 set(document, bearer, "aria-selected", "true");
             }
@@ -436,18 +436,18 @@ fn apply_state(state: &State, document: &mut Document, mounted: &Mounted, forced
             }
             _ => set(document, bearer, "aria-pressed", "true"),
         },
-        "open" => set(document, bearer, "aria-expanded", "true"),
-        "readonly" => set(document, bearer, "readonly", ""),
-        "busy" => set(document, mounted.host, "aria-busy", "true"),
-        "checked" => match document.element(bearer).map(Element::local) {
+        StateId::Open => set(document, bearer, "aria-expanded", "true"),
+        StateId::Readonly => set(document, bearer, "readonly", ""),
+        StateId::Busy => set(document, mounted.host, "aria-busy", "true"),
+        StateId::Checked => match document.element(bearer).map(Element::local) {
             Some("input") => set(document, bearer, "checked", ""),
             _ => set(document, bearer, "aria-checked", "true"),
         },
-        "disabled" => match document.element(bearer).is_some_and(is_disableable) {
+        StateId::Disabled => match document.element(bearer).is_some_and(is_disableable) {
             true => set(document, bearer, "disabled", ""),
             false => set(document, bearer, "aria-disabled", "true"),
         },
-        _ => {
+        StateId::Own(_) => {
             if let Some((name, value)) = simple_attribute(&state.selectors) {
                 set(document, bearer, &name, &value);
             }

@@ -3,23 +3,18 @@
 use crate::inspection::Inspection;
 use crate::painted::origin::background_origin;
 use crate::painted::paint;
-use crate::painted::visible::style_of;
 use crate::trace::Origin;
-use stilk_engine::cascade::Style;
-use stilk_engine::cascade::order::LonghandSet;
+use stilk_engine::cascade::{LonghandSet, PseudoElement, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::color::Absolute;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::value::Value;
-use stilk_engine::dom::NodeId;
 use stilk_language::case::Look;
 
 /// An element or pseudo-element that can be seen and paints more than text.
 pub struct PaintedBox<'l> {
-    /// The element.
-    pub node: NodeId,
-    /// The pseudo-element, without colons.
-    pub pseudo: Option<&'static str>,
+    /// What it is the box of.
+    pub at: Styled,
     /// The styles from the host down to this box itself.
     pub styles: Vec<&'l Style>,
     /// What marks it; nothing where a picture alone does.
@@ -65,8 +60,8 @@ impl PaintedBox<'_> {
 
     /// Where what is painted around it on a surface came from.
     pub fn origin_around(&self, inspection: &Inspection, look: &Look, surface: usize) -> Origin {
-        let mut chain = paint::chain(look, self.node);
-        if self.pseudo.is_none() {
+        let mut chain = paint::chain(look, self.at.node);
+        if self.at.pseudo.is_none() {
             chain.pop();
         }
         background_origin(inspection.tracer, look, &chain, surface)
@@ -78,7 +73,6 @@ impl PaintedBox<'_> {
 /// # Errors
 /// The reason why one of them cannot be known.
 pub fn boxes(look: &Look) -> Result<Vec<PaintedBox<'_>>, Unknown> {
-    const OF_TEXT: [&str; 4] = ["placeholder", "selection", "marker", "first-letter"];
     let mut found = Vec::new();
     for node in look.document.descendants(look.mounted.host) {
         if look.document.element(node).is_none() {
@@ -86,7 +80,7 @@ pub fn boxes(look: &Look) -> Result<Vec<PaintedBox<'_>>, Unknown> {
         }
         // Most elements paint nothing, seen or not.
         let is_icon = look.document.element(node).is_some_and(|element| element.local() == "svg");
-        let may_paint = |pseudo| style_of(look, node, pseudo).is_some_and(|style| style.sets_any(&PAINT));
+        let may_paint = |at| look.styles.of(at).is_some_and(|style| style.sets_any(&PAINT));
         if !is_icon && !look.styles.boxes(node).any(may_paint) {
             continue;
         }
@@ -94,11 +88,11 @@ pub fn boxes(look: &Look) -> Result<Vec<PaintedBox<'_>>, Unknown> {
         if !paint::is_visible(&around)? {
             continue;
         }
-        for pseudo in look.styles.boxes(node) {
+        for at in look.styles.boxes(node) {
             let mut styles = around.clone();
-            if let Some(name) = pseudo {
-                let Some(style) = look.styles.pseudo(node, name) else { continue };
-                if OF_TEXT.contains(&name) || style.is_empty_generated() {
+            if let Some(pseudo) = at.pseudo {
+                let Some(style) = look.styles.of(at) else { continue };
+                if pseudo == PseudoElement::Placeholder || style.is_empty_generated() {
                     continue;
                 }
                 styles.push(style);
@@ -106,7 +100,7 @@ pub fn boxes(look: &Look) -> Result<Vec<PaintedBox<'_>>, Unknown> {
                     continue;
                 }
             }
-            let is_icon = is_icon && pseudo.is_none();
+            let is_icon = is_icon && at.pseudo.is_none();
             let own = styles[styles.len() - 1];
             let marks = marks(own, is_icon)?;
             let pictured = match paint::has_pictures(own) {
@@ -115,7 +109,7 @@ pub fn boxes(look: &Look) -> Result<Vec<PaintedBox<'_>>, Unknown> {
                 Err(_) => Pictured::Somewhere,
             };
             if !marks.is_empty() || pictured != Pictured::Not {
-                found.push(PaintedBox { node, pseudo, styles, marks, pictured });
+                found.push(PaintedBox { at, styles, marks, pictured });
             }
         }
     }
@@ -209,7 +203,7 @@ pub fn rings(style: &Style) -> Result<Vec<Ring>, Unknown> {
 }
 
 /// The longhands that all of this depends on, besides those of text.
-pub const READS: [L; 28] = [
+pub const READS: LonghandSet = LonghandSet::of(&[
     L::BorderTopColor,
     L::BorderRightColor,
     L::BorderBottomColor,
@@ -238,4 +232,4 @@ pub const READS: [L; 28] = [
     L::Display,
     L::Content,
     L::Scale,
-];
+]);

@@ -1,6 +1,7 @@
 //! What is painted: the pixels behind a text, gradients, boxes, and what changes before people's eyes.
 
 pub mod boxes;
+pub mod drawn;
 pub mod gradient;
 pub mod origin;
 pub mod paint;

@@ -2,8 +2,7 @@
 
 use crate::painted::gradient::{self, Part};
 use std::rc::Rc;
-use stilk_engine::cascade::Style;
-use stilk_engine::cascade::order::LonghandSet;
+use stilk_engine::cascade::{LonghandSet, PseudoElement, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::color::Absolute;
 use stilk_engine::css::property::Longhand as L;
@@ -50,10 +49,8 @@ pub fn hex(pixel: Pixel) -> String {
 /// A place where text is painted.
 #[derive(Debug, Clone)]
 pub struct TextPlace {
-    /// The element whose text it is.
-    pub node: NodeId,
-    /// The pseudo-element of it that has the text, without colons.
-    pub pseudo: Option<&'static str>,
+    /// The element or pseudo-element whose text it is.
+    pub at: Styled,
     /// The elements from the host down to it.
     pub chain: Vec<NodeId>,
 }
@@ -61,10 +58,7 @@ pub struct TextPlace {
 impl TextPlace {
     /// The style of the text.
     pub fn style<'l>(&self, look: &'l Look) -> Option<&'l Rc<Style>> {
-        match self.pseudo {
-            Some(name) => look.styles.pseudo(self.node, name),
-            None => look.styles.element(self.node),
-        }
+        look.styles.of(self.at)
     }
 }
 
@@ -102,11 +96,11 @@ pub fn text_places(look: &Look) -> Vec<TextPlace> {
     for node in document.descendants(look.mounted.host) {
         let Some(element) = document.element(node) else { continue };
         if document.has_own_text(node) || input_text(element).is_some() {
-            places.push(TextPlace { node, pseudo: None, chain: chain(look, node) });
+            places.push(TextPlace { at: Styled::element(node), chain: chain(look, node) });
         }
-        for name in ["before", "after"] {
-            if look.styles.pseudo(node, name).is_some_and(|style| has_generated_text(style)) {
-                places.push(TextPlace { node, pseudo: Some(name), chain: chain(look, node) });
+        for at in PseudoElement::GENERATED.map(|pseudo| Styled::pseudo(node, pseudo)) {
+            if look.styles.of(at).is_some_and(|style| has_generated_text(style)) {
+                places.push(TextPlace { at, chain: chain(look, node) });
             }
         }
     }
@@ -124,7 +118,8 @@ pub fn placeholder_places(look: &Look) -> Vec<TextPlace> {
         })
     };
     let nodes = look.document.descendants(look.mounted.host).into_iter().filter(is_shown);
-    nodes.map(|node| TextPlace { node, pseudo: Some("placeholder"), chain: chain(look, node) }).collect()
+    let place = |node| TextPlace { at: Styled::pseudo(node, PseudoElement::Placeholder), chain: chain(look, node) };
+    nodes.map(place).collect()
 }
 
 /// Whether a pseudo-element has text of its own.
@@ -191,7 +186,7 @@ pub enum Sizes {
 /// The reason why the pixels cannot be known.
 pub fn paint(look: &Look, place: &TextPlace, needed: f64, sizes: Sizes) -> Result<Vec<Painted>, Unknown> {
     let mut styles = styles_of(look, &place.chain);
-    if place.pseudo.is_some() {
+    if place.at.pseudo.is_some() {
         styles.extend(place.style(look).map(std::convert::AsRef::as_ref));
     }
     let Some(own) = styles.last().copied() else { return Ok(Vec::new()) };
@@ -249,7 +244,7 @@ fn layers(
 /// The same with what lies under the box of the text.
 fn layers_under(look: &Look, place: &TextPlace, styles: &[&Style]) -> Result<Vec<Layer>, Unknown> {
     let layout = look.layout()?;
-    let text = layout.text_of(place.node, place.pseudo).ok_or(DEPENDS)?.rect()?;
+    let text = layout.text_of(place.at).ok_or(DEPENDS)?.rect()?;
     let has_picture = |style: &&Style| !is_none(style, L::BackgroundImage);
     let is_moved = |style: &&Style| {
         [L::Translate, L::Scale, L::Rotate, L::Transform].iter().any(|longhand| !style.is(*longhand, "none"))
@@ -265,11 +260,8 @@ fn layers_under(look: &Look, place: &TextPlace, styles: &[&Style]) -> Result<Vec
             parts.push(None);
             continue;
         }
-        let (node, pseudo) = match place.chain.get(index) {
-            Some(node) => (*node, None),
-            None => (place.node, place.pseudo),
-        };
-        let outer = layout.of(node, pseudo).ok_or(DEPENDS)?.rect()?;
+        let at = place.chain.get(index).map_or(place.at, |node| Styled::element(*node));
+        let outer = layout.of(at).ok_or(DEPENDS)?.rect()?;
         let is_of_border = is_all(style, L::BackgroundOrigin, "border-box");
         if !is_of_border && !is_all(style, L::BackgroundOrigin, "padding-box") {
             return Err(DEPENDS);
@@ -398,11 +390,11 @@ impl Layer {
     fn generated(&mut self, look: &Look, node: NodeId, place: &TextPlace) -> Result<(), Unknown> {
         let at = place.chain.iter().position(|known| *known == node).map_or(place.chain.len(), |at| at + 1);
         let within = &place.chain[at..];
-        for name in ["before", "after"] {
-            if place.pseudo == Some(name) && place.node == node {
+        for at in PseudoElement::GENERATED.map(|pseudo| Styled::pseudo(node, pseudo)) {
+            if place.at == at {
                 continue;
             }
-            let Some(style) = look.styles.pseudo(node, name).filter(|style| may_cover(style)) else { continue };
+            let Some(style) = look.styles.of(at).filter(|style| may_cover(style)) else { continue };
             if !is_visible(&[style])? || style.get(L::Opacity)?.as_number() == Some(0.0) {
                 continue;
             }

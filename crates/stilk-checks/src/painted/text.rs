@@ -1,6 +1,5 @@
 //! The contrast of the texts of a look: what each needs, and the worst.
 
-use crate::inspection::has_state;
 use crate::painted::paint::{self, Pixel, Sizes, contrast, floor};
 use stilk_engine::cascade::Style;
 use stilk_engine::css::Unknown;
@@ -8,7 +7,7 @@ use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
 use stilk_language::case::Look;
 use stilk_language::manifest::Conformance;
-use stilk_language::system::{StateSet, System};
+use stilk_language::system::{StateId, StateSet, System};
 
 /// The ratio that text of a size and weight needs: large is 18pt, or 14pt and bold (WCAG 2.2, "large scale").
 pub fn needed(conformance: Conformance, style: &Style) -> f64 {
@@ -109,7 +108,7 @@ pub fn figure(system: &System, look: &Look, states: &StateSet) -> Figure {
     };
     let ratio = format!("{:.2}", floor(worst.ratio));
     let needed = number(worst.needed);
-    if is_inactive(system, states) {
+    if is_inactive(states) {
         Figure::Exempt { ratio }
     } else if worst.ratio < worst.needed {
         Figure::Fails { ratio, needed }
@@ -119,6 +118,6 @@ pub fn figure(system: &System, look: &Look, states: &StateSet) -> Figure {
 }
 
 /// WCAG 1.4.3 asks nothing of inactive controls.
-pub fn is_inactive(system: &System, states: &StateSet) -> bool {
-    has_state(system, states, "disabled")
+pub fn is_inactive(states: &StateSet) -> bool {
+    states.has(StateId::Disabled)
 }

@@ -1,16 +1,14 @@
 //! What of a control changes before people's eyes between two of its looks.
 
 use std::rc::Rc;
-use stilk_engine::cascade::Style;
-use stilk_engine::cascade::order::LonghandSet;
+use stilk_engine::cascade::{LonghandSet, Style, Styled};
 use stilk_engine::css::compute::resolve_colors;
 use stilk_engine::css::property::{Longhand, Longhand as L};
 use stilk_engine::css::value::Value;
-use stilk_engine::dom::NodeId;
 use stilk_language::case::Look;
 
 /// Properties whose change nobody sees on the control itself.
-pub const UNSEEN: [Longhand; 14] = [
+pub const UNSEEN: LonghandSet = LonghandSet::of(&[
     L::Cursor,
     L::PointerEvents,
     L::UserSelect,
@@ -25,7 +23,7 @@ pub const UNSEEN: [Longhand; 14] = [
     L::AnimationDelay,
     L::CaretColor,
     L::ForcedColorAdjust,
-];
+]);
 
 /// Properties that are colours and nothing else.
 pub const COLORS: [Longhand; 9] = [
@@ -43,10 +41,8 @@ pub const COLORS: [Longhand; 9] = [
 /// One longhand of an element or pseudo-element that two looks give other values.
 #[derive(Debug)]
 pub struct Change {
-    /// The element.
-    pub node: NodeId,
-    /// The pseudo-element, without colons.
-    pub pseudo: Option<&'static str>,
+    /// What changes.
+    pub at: Styled,
     /// The longhand.
     pub longhand: Longhand,
     /// The value before; `None` where there was no such box.
@@ -58,7 +54,7 @@ pub struct Change {
 impl Change {
     /// The style that the change leads to.
     pub fn style<'l>(&self, look: &'l Look) -> Option<&'l Rc<Style>> {
-        style_of(look, self.node, self.pseudo)
+        look.styles.of(self.at)
     }
 
     /// Whether nothing but a colour changes.
@@ -67,22 +63,14 @@ impl Change {
     }
 }
 
-/// The style of an element or of one of its pseudo-elements.
-pub fn style_of<'l>(look: &'l Look, node: NodeId, pseudo: Option<&str>) -> Option<&'l Rc<Style>> {
-    match pseudo {
-        None => look.styles.element(node),
-        Some(name) => look.styles.pseudo(node, name),
-    }
-}
-
 /// A part's name with its pseudo-element as a sheet writes it; `the control` for the host.
-pub fn element_name(look: &Look, node: NodeId, pseudo: Option<&str>) -> String {
-    let part = look.mounted.elements().find(|(_, known)| *known == node).map(|(name, _)| name);
-    let pseudo = pseudo.map_or_else(String::new, |name| format!("::{name}"));
+pub fn element_name(look: &Look, at: Styled) -> String {
+    let part = look.mounted.elements().find(|(_, known)| *known == at.node).map(|(name, _)| name);
+    let pseudo = at.pseudo.map_or_else(String::new, |pseudo| format!("::{}", pseudo.name()));
     match part {
         Some("") if pseudo.is_empty() => "the control".into(),
         Some(name) => format!("`{name}{pseudo}`"),
-        None => look.document.element(node).map_or_else(String::new, |e| format!("`<{}>`{pseudo}", e.local())),
+        None => look.document.element(at.node).map_or_else(String::new, |e| format!("`<{}>`{pseudo}", e.local())),
     }
 }
 
@@ -115,17 +103,17 @@ pub fn changes_among(before: &Look, after: &Look, among: Option<&LonghandSet>) -
 /// Visits changes until one is enough.
 fn visit(before: &Look, after: &Look, among: Option<&LonghandSet>, visit: &mut dyn FnMut(Change) -> bool) -> bool {
     for node in after.document.descendants(after.mounted.host) {
-        for pseudo in after.styles.boxes(node) {
-            let Some(new) = style_of(after, node, pseudo) else { continue };
-            let old = style_of(before, node, pseudo);
-            if old.is_none() && (new.is_empty_generated() || pseudo.is_none()) {
+        for at in after.styles.boxes(node) {
+            let Some(new) = after.styles.of(at) else { continue };
+            let old = before.styles.of(at);
+            if old.is_none() && (new.is_empty_generated() || at.pseudo.is_none()) {
                 continue;
             }
             let all = new.set_by_author();
             let set = among.map_or(all, |among| all.within(among));
             let candidates = old.map_or(set, |old| new.may_differ(old).within(&set));
             for longhand in candidates.iter() {
-                if UNSEEN.contains(&longhand) {
+                if UNSEEN.has(longhand) {
                     continue;
                 }
                 // Most values are the same, and known: whatever costs more is asked after.
@@ -141,7 +129,7 @@ fn visit(before: &Look, after: &Look, among: Option<&LonghandSet>, visit: &mut d
                 // What the browser itself changes (its own focus ring, greyed text) differs between browsers.
                 if was.as_ref() != Some(&is)
                     && new.winner(longhand).is_some_and(|id| id.sheet != 0)
-                    && visit(Change { node, pseudo, longhand, before: was.flatten(), after: is })
+                    && visit(Change { at, longhand, before: was.flatten(), after: is })
                 {
                     return true;
                 }

@@ -14,8 +14,6 @@ pub fn of_own(control: &Control, host: usize) -> Vec<Vec<OptionId>> {
 
 /// The options that bring elements of a host's template.
 fn added_by(control: &Control, host: usize) -> Vec<OptionId> {
-    let document = &control.template.document;
-    let nodes = document.descendants(control.template.hosts[host].node).into_iter();
-    let lists = nodes.filter_map(|node| document.element(node)?.attribute("data-when"));
-    lists.flat_map(str::split_ascii_whitespace).filter_map(|name| control.find_option(name)).collect()
+    let nodes = control.template.document.descendants(control.template.hosts[host].node);
+    nodes.into_iter().flat_map(|node| control.options_that_bring(node)).collect()
 }

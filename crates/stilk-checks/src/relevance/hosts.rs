@@ -2,10 +2,11 @@
 //! and the same values of all that the check depends on, for the default variant. An option adds the same rules to both, and
 //! what browsers and resets say of them does not depend on options: what holds for the default variant holds for all.
 
-use crate::relevance::{Edge, Name, Names, OF_LAYOUT};
+use crate::relevance::dependence::{Properties, Property, Setting};
+use crate::relevance::states::Weighted;
 use rustc_hash::FxHashMap;
 use std::cell::{OnceCell, RefCell};
-use stilk_engine::cascade::{PSEUDO_ELEMENTS, Style, selector};
+use stilk_engine::cascade::{PseudoElement, Style, selector};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::{Document, NodeData, NodeId};
 use stilk_language::case::{Look, Stage, Unit};
@@ -24,7 +25,7 @@ pub struct Hosts<'s> {
     /// The default variant of each host in every state, and at rest in every theme, once it is asked for.
     looks: Vec<OnceCell<Vec<Look>>>,
     /// Whether two hosts give a longhand the same value, on elements or on pseudo-elements only.
-    alike: RefCell<FxHashMap<(usize, usize, Name), bool>>,
+    alike: RefCell<FxHashMap<([usize; 2], Property), bool>>,
 }
 
 impl<'s> Hosts<'s> {
@@ -45,10 +46,11 @@ impl<'s> Hosts<'s> {
     }
 
     /// The hosts to look at, each with the number of hosts it stands for: for a check that depends on these names.
-    pub(super) fn told_apart(&self, edges: &[Edge], wanted: &Names) -> Vec<(usize, u64)> {
-        let mut found: Vec<(usize, u64)> = Vec::new();
+    /// Where boxes are laid out, the text and the kind of box matter as well.
+    pub(super) fn distinct(&self, settings: &[Setting], read: &Properties, laid_out: bool) -> Weighted {
+        let mut found: Weighted = Vec::new();
         for host in 0..self.looks.len() {
-            match found.iter_mut().find(|(known, _)| self.are_alike(*known, host, edges, wanted)) {
+            match found.iter_mut().find(|(known, _)| self.are_alike([*known, host], settings, read, laid_out)) {
                 Some((_, stands_for)) => *stands_for += 1,
                 None => found.push((host, 1)),
             }
@@ -56,30 +58,28 @@ impl<'s> Hosts<'s> {
         found
     }
 
-    fn are_alike(&self, a: usize, b: usize, edges: &[Edge], wanted: &Names) -> bool {
-        // Where the room that a box takes is asked for, the text and the kind of box matter as well.
-        let is_strict = wanted.contains(&Name::Longhand(OF_LAYOUT));
+    fn are_alike(&self, hosts: [usize; 2], settings: &[Setting], read: &Properties, laid_out: bool) -> bool {
         if self.control.waivers.iter().any(|waiver| waiver.cases.host.is_some()) {
             return false;
         }
         let document = &self.control.template.document;
-        let [first, second] = [a, b].map(|host| self.control.template.hosts[host].node);
-        self.variants[a] == self.variants[b]
-            && self.variants[a].contains(&self.unit.variant)
-            && is_like_host(document, first, second, is_strict)
+        let [first, second] = hosts.map(|host| self.control.template.hosts[host].node);
+        self.variants[hosts[0]] == self.variants[hosts[1]]
+            && self.variants[hosts[0]].contains(&self.unit.variant)
+            && is_like_host(document, first, second, laid_out)
             && children(document, first).len() == children(document, second).len()
             && children(document, first)
                 .into_iter()
                 .zip(children(document, second))
-                .all(|(one, other)| is_like(document, one, other, is_strict))
-            && edges.iter().filter(|edge| edge.sets_any(wanted)).all(|edge| self.asks_alike(edge, first, second))
-            && wanted.iter().all(|name| self.gives_alike(a, b, name))
+                .all(|(one, other)| is_like(document, one, other, laid_out))
+            && settings.iter().filter(|one| one.sets_any(read)).all(|one| self.asks_alike(one, first, second))
+            && read.iter().all(|property| self.gives_alike(hosts, property))
     }
 
     /// Whether a rule asks for nothing that one host has and the other has not.
-    fn asks_alike(&self, edge: &Edge, first: NodeId, second: NodeId) -> bool {
-        let rule = edge.rule;
-        let reverts = edge.declaration.reverts();
+    fn asks_alike(&self, setting: &Setting, first: NodeId, second: NodeId) -> bool {
+        let rule = setting.rule;
+        let reverts = setting.declaration.reverts();
         let document = &self.control.template.document;
         let is_alike = |text: &String| {
             // What asks for more than an element's name may be decided by its attributes or its states.
@@ -96,15 +96,15 @@ impl<'s> Hosts<'s> {
             && rule.target.condition.is_empty()
     }
 
-    /// Whether two hosts have the same value of one name in every one of these looks.
-    fn gives_alike(&self, a: usize, b: usize, name: &Name) -> bool {
-        let (longhand, is_generated) = match name {
-            Name::Longhand(longhand) => (*longhand, false),
-            Name::Generated(longhand) => (*longhand, true),
+    /// Whether two hosts have the same value of one property in every one of these looks.
+    fn gives_alike(&self, [a, b]: [usize; 2], property: &Property) -> bool {
+        let (longhand, is_generated) = match property {
+            Property::Longhand(longhand) => (*longhand, false),
+            Property::Generated(longhand) => (*longhand, true),
             // What a local comes to is seen in what reads it.
-            Name::Local(..) => return true,
+            Property::Local(_) => return true,
         };
-        let key = (a, b, *name);
+        let key = ([a, b], *property);
         if let Some(known) = self.alike.borrow().get(&key) {
             return *known;
         }
@@ -140,20 +140,20 @@ fn is_same(one: &Look, other: &Look, longhand: Longhand, is_generated: bool) -> 
     first.len() == second.len()
         && first.into_iter().zip(second).all(|(a, b)| {
             let own = is_generated || same(one.styles.element(a), other.styles.element(b));
-            own && PSEUDO_ELEMENTS.iter().all(|name| same(one.styles.pseudo(a, name), other.styles.pseudo(b, name)))
+            own && PseudoElement::ALL.iter().all(|p| same(one.styles.pseudo(a, *p), other.styles.pseudo(b, *p)))
         })
 }
 
 /// Whether two hosts are elements of a kind: links and buttons that hold what the template says, or buttons with a text
 /// of their own.
-fn is_like_host(document: &Document, one: NodeId, other: NodeId, is_strict: bool) -> bool {
+fn is_like_host(document: &Document, one: NodeId, other: NodeId, laid_out: bool) -> bool {
     let kind = |node: NodeId| {
         let element = document.element(node)?;
         let is_labelled = element.attribute("value").is_some_and(|text| !text.is_empty());
         match (element.local(), element.attribute("type")) {
-            (name @ ("button" | "a"), _) => Some((if is_strict { name } else { "" }, None)),
+            (name @ ("button" | "a"), _) => Some((if laid_out { name } else { "" }, None)),
             ("input", Some("submit" | "reset" | "button")) if is_labelled => {
-                Some(("input", element.attribute("value").filter(|_| is_strict)))
+                Some(("input", element.attribute("value").filter(|_| laid_out)))
             }
             _ => None,
         }
@@ -166,16 +166,14 @@ fn children(document: &Document, node: NodeId) -> Vec<NodeId> {
 }
 
 /// Whether two nodes of a template say the same.
-fn is_like(document: &Document, one: NodeId, other: NodeId, is_strict: bool) -> bool {
+fn is_like(document: &Document, one: NodeId, other: NodeId, laid_out: bool) -> bool {
     let (nodes, inner) =
         ([one, other].map(|node| document.node(node)), [one, other].map(|node| children(document, node)));
     let same = match (&nodes[0].data, &nodes[1].data) {
         (NodeData::Element(a), NodeData::Element(b)) => a.name == b.name && a.attributes == b.attributes,
-        (NodeData::Text(a), NodeData::Text(b)) => {
-            a == b || (!is_strict && !a.trim().is_empty() && !b.trim().is_empty())
-        }
+        (NodeData::Text(a), NodeData::Text(b)) => a == b || (!laid_out && !a.trim().is_empty() && !b.trim().is_empty()),
         _ => false,
     };
     let [a, b] = inner;
-    same && a.len() == b.len() && a.into_iter().zip(b).all(|(a, b)| is_like(document, a, b, is_strict))
+    same && a.len() == b.len() && a.into_iter().zip(b).all(|(a, b)| is_like(document, a, b, laid_out))
 }

@@ -1,6 +1,6 @@
 //! What an option may change at rest, by what its rules set and by what reads that.
 
-use crate::relevance::longhands_of;
+use crate::relevance::dependence::longhands_of;
 use rustc_hash::FxHashSet;
 use stilk_engine::css::property::Longhand;
 use stilk_language::system::{BoundDeclaration, Control, OptionId};

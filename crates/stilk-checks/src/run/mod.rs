@@ -1,31 +1,31 @@
 //! Runs the checks over every case, on all cores, and groups what they say: one cause, one finding.
 
+mod group;
+mod inspect;
 mod queue;
+mod waivers;
 
 use crate::check::{Check, Scope, Task};
 use crate::checks::contrast::pairs::PAIRS;
-use crate::inspection::{Inspection, Known, Shown};
 use crate::mend::color::definition_at;
 use crate::mend::meeting::Meetings;
 use crate::mend::{self, Mend};
 use crate::registry::CHECKS;
 use crate::report::Report;
+use crate::run::inspect::{Inspector, Part};
 use crate::run::queue::{Job, Place, Queue};
-use crate::sample::{Row, Sampled, sample};
+use crate::sample::sample;
 use crate::settings::{Settings, Within, is_off};
 use crate::sink::{Cause, Pair, Sink};
 use crate::survey::Survey;
 use crate::trace::Tracer;
 use std::cell::{LazyCell, OnceCell, RefCell};
 use std::collections::{BTreeMap, BTreeSet};
-use std::rc::Rc;
 use std::sync::Arc;
 use stilk_engine::cascade::{Media, Stylesheet};
-use stilk_engine::layout::KnownLayouts;
-use stilk_language::case::{Look, Scene, Stage, Unit};
+use stilk_language::case::Stage;
 use stilk_language::stylesheet::Written;
 use stilk_language::system::System;
-use stilk_text::diagnostic::{Diagnostic, Evidence, Level};
 use stilk_text::source::{Sources, Span};
 
 /// Runs every check over every case of a system.
@@ -40,10 +40,10 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     let used = std::mem::take(&mut sink.used);
     report.waived = used.len();
     let mends = if settings.without_mends { BTreeMap::new() } else { round.mends(&sink) };
-    group(system, sink, &mends, &mut report);
+    group::group(system, sink, &mends, &mut report);
     // Where some checks are not asked, nobody knows what waivers are for.
     if settings.only.is_empty() {
-        report.findings.extend(waivers(system, settings, &used));
+        report.findings.extend(waivers::findings(system, settings, &used));
     }
     report
 }
@@ -72,6 +72,8 @@ impl Round<'_> {
         let tracer = Tracer::new(system, sources, written, &parsed);
         let queue = Queue::new(system.controls.len());
         let work = |stage: &Stage| {
+            let (tracer, shares_layouts) = (&tracer, !settings.every_case);
+            let inspector = Inspector { system, stage, tracer, shares_layouts };
             let mut done = Vec::new();
             while let Some(job) = queue.next() {
                 match job {
@@ -82,8 +84,7 @@ impl Round<'_> {
                         queue.add(index, sample.unwrap_or_default());
                     }
                     Job::Inspect(at, piece) => {
-                        let layouts = !settings.every_case;
-                        done.push((at, inspect_all(system, stage, &tracer, &piece, layouts, empty.clone())));
+                        done.push((at, inspector.inspect(&piece, empty.clone())));
                     }
                 }
             }
@@ -134,7 +135,7 @@ impl Round<'_> {
             match check.scope {
                 Scope::System(run) => run(&survey, &mut sink),
                 Scope::Reading(count) => sink.decided(check.id, count(system)),
-                Scope::Looks(..) | Scope::Options(..) | Scope::Page(_) => {}
+                Scope::Looks(_) | Scope::Page(_) => {}
             }
             all.absorb(sink);
         }
@@ -178,128 +179,4 @@ impl Round<'_> {
         let (sink, _) = Round { settings: &settings, ..*self }.run(&tasks, &Sink::gathering());
         Meetings::new(sink.meetings.unwrap_or_default().into_values())
     }
-}
-
-/// Waivers that say something no longer true: their day has passed, or there is nothing to accept.
-fn waivers(system: &System, settings: &Settings, used: &BTreeSet<Span>) -> Vec<Diagnostic> {
-    let waivers = system.controls.iter().flat_map(|control| &control.waivers);
-    let unlike = waivers.filter(|waiver| !used.contains(&waiver.span) && !is_off(system, &waiver.check.value));
-    let mut found: Vec<Diagnostic> = unlike
-        .map(|waiver| {
-            let check = &waiver.check.value;
-            match (&waiver.until, settings.is_over(waiver)) {
-                (Some(until), true) => {
-                    let message = format!("the waiver of `{check}` ended on {until}");
-                    Diagnostic::new(Level::Warning, "waiver/ended", waiver.span, message)
-                        .label("no longer counts")
-                        .mend("mend what it accepts, or decide anew and write a later day")
-                }
-                _ => {
-                    let message = format!("the waiver of `{check}` accepts nothing");
-                    Diagnostic::new(Level::Warning, "waiver/unused", waiver.span, message)
-                        .label("nothing fails here")
-                        .mend("take it out, so that it cannot hide what fails later")
-                }
-            }
-        })
-        .collect();
-    // A control that is copied brings its waivers along.
-    found.dedup_by_key(|diagnostic| diagnostic.span);
-    found
-}
-
-struct Part {
-    computed: u64,
-    sink: Sink,
-}
-
-/// A row of a plan in one theme: the sets of states to look at, each with what it stands for, and what each verdict stands
-/// for.
-type Asked<'s> = (&'s Row, Vec<(usize, u64)>, u64);
-
-fn inspect_all(system: &System, stage: &Stage, tracer: &Tracer, sample: &[Sampled], layouts: bool, sink: Sink) -> Part {
-    let mut part = Part { computed: 0, sink };
-    let themes = system.tokens.themes();
-    for Sampled { plan, host, variant, checks } in sample {
-        // What matches is the same in every theme: scenes are kept for the units that differ by their theme only.
-        let mut scenes: BTreeMap<usize, Scene> = BTreeMap::new();
-        let layouts = layouts.then(|| Rc::new(KnownLayouts::default()));
-        for (index, theme) in themes.iter().enumerate() {
-            let (control, variant, theme) = (plan.control, variant.clone(), theme.clone());
-            let unit = Unit { control, host: *host, variant, theme };
-            let asked: Vec<Asked> = checks
-                .iter()
-                .filter_map(|(row, count)| {
-                    let row = &plan.rows[*row];
-                    let (_, stands_for) = row.relevance.themes.iter().find(|(theme, _)| *theme == index)?;
-                    let is_asked = |set: usize| row.split.asks_for(*host, &unit.variant, set, index);
-                    let states = row.relevance.states.iter().copied().filter(|(set, _)| is_asked(*set)).collect();
-                    Some((row, states, count * stands_for))
-                })
-                .collect();
-            if !stage.scenes_serve_all_themes() {
-                scenes.clear();
-            }
-            let wanted: BTreeSet<usize> = asked.iter().flat_map(|(_, states, _)| states).map(|(set, _)| *set).collect();
-            part.computed += wanted.len() as u64;
-            let mut looks: Vec<Option<Look>> = plan.sets.iter().map(|_| None).collect();
-            for set in wanted {
-                let scene = scenes.entry(set).or_insert_with(|| stage.scene(&unit, &plan.sets[set]));
-                looks[set] = Some(stage.look_in(scene, &unit.theme).among(layouts.clone()));
-            }
-            let known = Known::default();
-            for (Row { check, split, .. }, states, stands_for) in asked {
-                let (Scope::Looks(_, _, run) | Scope::Options(_, _, run)) = check.scope else { continue };
-                let shown = states.into_iter().filter_map(|(set, stands_for)| {
-                    let (states, look) = (&plan.sets[set], looks[set].as_ref()?);
-                    split.takes(system, states, look).then_some(Shown { states, look, stands_for })
-                });
-                let (looks, sizes) = (shown.collect(), split.sizes());
-                let inspection = Inspection { system, unit: &unit, looks, sizes, tracer, known: &known };
-                part.sink.stands_for = stands_for;
-                run(&inspection, &mut part.sink);
-            }
-        }
-    }
-    part
-}
-
-fn group(system: &System, sink: Sink, mends: &BTreeMap<Vec<Span>, Mend>, report: &mut Report) {
-    let level = |diagnostic: &mut Diagnostic| {
-        if let Some((_, level)) = system.manifest.levels.iter().find(|(id, _)| id.value == diagnostic.id) {
-            diagnostic.level = level.unwrap_or(diagnostic.level);
-        }
-    };
-    // Where no mend was computed, what helps in general.
-    let offer = |diagnostic: &mut Diagnostic| {
-        if diagnostic.mend.is_none() {
-            diagnostic.mend = crate::registry::find(diagnostic.id).map(|check| check.mend.to_owned());
-        }
-    };
-    let mut findings: Vec<(f64, Diagnostic)> = Vec::new();
-    for ((check, cause), worst) in sink.failures {
-        let mut diagnostic = worst.fault.diagnostic;
-        let controls = worst.controls.into_iter().collect();
-        diagnostic.evidence = Some(Evidence {
-            cases: worst.cases,
-            worst: worst.case,
-            figures: worst.fault.figures,
-            controls,
-            pages: None,
-        });
-        level(&mut diagnostic);
-        let places: Vec<Span> = cause.spans.iter().copied().flatten().collect();
-        if let Some(mend) = mends.get(&places).filter(|_| check.starts_with("contrast/") && cause.words.is_empty()) {
-            (diagnostic.mend, diagnostic.edits) = (Some(mend.words.clone()), mend.edits.clone());
-        }
-        offer(&mut diagnostic);
-        findings.push((worst.fault.score, diagnostic));
-    }
-    for mut diagnostic in sink.general {
-        level(&mut diagnostic);
-        offer(&mut diagnostic);
-        findings.push((0.0, diagnostic));
-    }
-    findings.sort_by(|a, b| b.1.level.cmp(&a.1.level).then(a.1.id.cmp(b.1.id)).then(a.0.total_cmp(&b.0)));
-    report.findings = findings.into_iter().map(|(_, diagnostic)| diagnostic).collect();
 }

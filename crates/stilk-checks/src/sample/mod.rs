@@ -1,10 +1,10 @@
 //! Which variants of which controls are computed for which checks: one for all that a check cannot tell from it.
 
-mod split;
+pub mod split;
 
-use crate::check::{Scope, Task};
-use crate::checks::contrast::text;
-use crate::relevance::{Colors, Dependence, Hosts, Reads, Relevance, host_options, representatives, told_apart};
+use crate::check::Task;
+use crate::relevance::reads::{Colors, Reads};
+use crate::relevance::{Dependence, Hosts, Relevance, distinct_themes, host_options, representatives};
 use crate::sample::split::{Split, SplitLooks, has_split_gradient};
 use crate::settings::{Settings, Variants, is_off};
 use std::collections::{BTreeMap, BTreeSet};
@@ -75,12 +75,12 @@ fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence:
     let tokens: Vec<&Token> = system.tokens.list.iter().collect();
     let asks = !stage.scenes_serve_all_themes();
     let all = system.tokens.themes();
-    let told = told_apart((system, asks), Colors::None, &tokens, all.iter().enumerate());
+    let distinct = distinct_themes((system, asks), Colors::None, &tokens, all.iter().enumerate());
     (0..control.template.hosts.len()).all(|host| {
         let variants = control.variants(host);
         variants.into_iter().filter(|variant| default.distance(variant) <= 1).all(|variant| {
             let unit = Unit { control, host, variant, theme: system.tokens.default_theme() };
-            stage.looks_in(&unit, &rest, told.iter().map(|((_, theme), _)| *theme)).all(is_small)
+            stage.looks_in(&unit, &rest, distinct.iter().map(|((_, theme), _)| *theme)).all(is_small)
         })
     })
 }
@@ -103,20 +103,20 @@ pub fn sample<'s>(
     let hosts = Hosts::new(system, stage, control, &sets);
     let is_never_large = !every_case && is_never_large(system, stage, control, &dependence);
     let is_split = has_split_gradient(system, stage, control);
-    let told_apart = |reads: Reads| match every_case {
-        true => Relevance::all(system, control, reads, &sets, &asked),
+    let relevance_of = |reads: &Reads| match every_case {
+        true => Relevance::all(control, reads, &sets, &asked),
         false => dependence.relevance(reads, &sets, is_never_large, &hosts),
     };
     let mut rows: Vec<Row> = Vec::new();
     let mut known: Option<Arc<SplitLooks>> = None;
     for check in checks {
-        let Some(reads) = check.scope.reads(control) else { continue };
-        let relevance = told_apart(reads);
-        if !is_split || !text::IDS.contains(&check.id) {
+        let Some(looks) = check.looks().filter(|looks| looks.is_for(control)) else { continue };
+        let relevance = relevance_of(&looks.reads);
+        let Some(reads_where_split) = looks.reads_where_split.as_ref().filter(|_| is_split) else {
             rows.push(Row { check, relevance, split: Split::Unknown });
             continue;
-        }
-        let sized = told_apart(text::READS_OF_SPLIT);
+        };
+        let sized = relevance_of(reads_where_split);
         let looks = || {
             Arc::new(SplitLooks::new(system, stage, (control, among), (&hosts.variants, &sets), (&relevance, &sized)))
         };
@@ -137,7 +137,7 @@ pub fn sample<'s>(
         let mut checks: BTreeMap<usize, Vec<(usize, u64)>> = BTreeMap::new();
         for (index, Row { check, relevance, split }) in plan.rows.iter().enumerate() {
             let Some((_, hosts)) = relevance.hosts.iter().find(|(known, _)| *known == host) else { continue };
-            if matches!(check.scope, Scope::Options(..)) {
+            if check.looks().is_some_and(|looks| looks.by_option) {
                 let is_first = relevance.hosts[0].0 == host;
                 for variant in if is_first { &alone } else { &on_others } {
                     let stands_for = if on_others.contains(variant) { *hosts } else { 1 };

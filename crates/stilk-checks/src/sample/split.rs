@@ -46,7 +46,7 @@ impl Split {
     }
 
     /// Whether a look that was computed is looked at.
-    pub fn takes(&self, system: &System, states: &StateSet, look: &Look) -> bool {
+    pub fn takes(&self, states: &StateSet, look: &Look, system: &System) -> bool {
         match self {
             Split::Unknown | Split::Only(Some(_)) => true,
             Split::LeftOut => !is_split_look(system, states, look),
@@ -113,7 +113,7 @@ fn is_split_look(system: &System, states: &StateSet, look: &Look) -> bool {
         let needed = place.style(look).map(|style| needed(system.manifest.conformance, style));
         needed.is_some_and(|needed| is_split(look, place, needed))
     };
-    !is_inactive(system, states) && text_places(look).iter().any(is_split)
+    !is_inactive(states) && text_places(look).iter().any(is_split)
 }
 
 /// Whether a rule draws a gradient.

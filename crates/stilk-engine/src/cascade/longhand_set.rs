@@ -26,9 +26,33 @@ impl LonghandSet {
         LonghandSet(set)
     }
 
+    /// Of these, and of those of another set.
+    pub const fn and(self, longhands: &[Longhand]) -> LonghandSet {
+        self.union(LonghandSet::of(longhands))
+    }
+
+    /// What is in one of both.
+    pub const fn union(self, other: LonghandSet) -> LonghandSet {
+        let ([a, b, c, d], [e, f, g, h]) = (self.0, other.0);
+        LonghandSet([a | e, b | f, c | g, d | h])
+    }
+
+    /// What is in this one and not in another.
+    pub const fn without(self, other: LonghandSet) -> LonghandSet {
+        let ([a, b, c, d], [e, f, g, h]) = (self.0, other.0);
+        LonghandSet([a & !e, b & !f, c & !g, d & !h])
+    }
+
+    /// Whether nothing is in it.
+    pub const fn is_empty(self) -> bool {
+        let [a, b, c, d] = self.0;
+        a | b | c | d == 0
+    }
+
     /// Whether some longhand is in both.
-    pub fn meets(&self, other: &LonghandSet) -> bool {
-        self.0.iter().zip(other.0).any(|(a, b)| a & b != 0)
+    pub const fn meets(&self, other: &LonghandSet) -> bool {
+        let ([a, b, c, d], [e, f, g, h]) = (self.0, other.0);
+        (a & e) | (b & f) | (c & g) | (d & h) != 0
     }
 
     /// Adds a longhand.
@@ -42,7 +66,7 @@ impl LonghandSet {
     }
 
     /// Whether it holds a longhand.
-    pub fn has(&self, longhand: Longhand) -> bool {
+    pub const fn has(&self, longhand: Longhand) -> bool {
         self.0[longhand as usize / 64] & (1 << (longhand as usize % 64)) != 0
     }
 

@@ -4,6 +4,7 @@
 //! anybody's: [`stylesheet`] parses, [`selector`] matches, [`order`] sorts, [`style`] computes, [`resolved`] writes
 //! values as `getComputedStyle` does. What it cannot know is an [`Unknown`](crate::css::Unknown) with its reason.
 
+pub mod asked;
 mod container;
 mod custom;
 pub mod defaults;
@@ -14,6 +15,7 @@ mod forms;
 mod longhand_set;
 pub mod media;
 pub mod order;
+pub mod pseudo;
 pub mod resolved;
 pub mod selector;
 pub mod style;
@@ -21,7 +23,9 @@ pub mod stylesheet;
 mod supports;
 mod used_size;
 
+pub use longhand_set::LonghandSet;
 pub use media::Media;
-pub use selector::Forced;
-pub use style::{Engine, Matches, PSEUDO_ELEMENTS, Style, Styles};
+pub use pseudo::{PseudoElement, Styled};
+pub use selector::{Forced, PseudoClass};
+pub use style::{Engine, Matches, Style, Styles};
 pub use stylesheet::Stylesheet;

@@ -3,10 +3,10 @@
 
 use super::container::ContainerQuery;
 use super::forms;
-pub use super::longhand_set::{FlowSets, LonghandSet};
+use super::longhand_set::{FlowSets, LonghandSet};
 use super::media::Media;
+use super::pseudo::PseudoElement;
 use super::selector::{ElementRef, One};
-use super::style::PSEUDO_ELEMENTS;
 use super::stylesheet::{Condition, Declaration, DeclarationBody, LayerId, Layers, Registered, Stylesheet};
 use crate::css::compute::{Context, Unknown, absolute, compute, initial_declared};
 use crate::css::parse::Declared;
@@ -325,7 +325,7 @@ pub struct Sheets {
     /// By rank, weakest first.
     blocks: Vec<Block>,
     /// Pseudo-elements that some sheet of the page styles.
-    pseudos: Vec<&'static str>,
+    pseudos: Vec<PseudoElement>,
     by_class: FxHashMap<LocalName, Vec<u32>>,
     by_name: FxHashMap<LocalName, Vec<u32>>,
     other: Vec<u32>,
@@ -363,7 +363,7 @@ impl Sheets {
         let mut all = Sheets {
             rules: Vec::new(),
             blocks: Vec::new(),
-            pseudos: PSEUDO_ELEMENTS.into_iter().filter(|name| styled.contains(name)).collect(),
+            pseudos: PseudoElement::ALL.iter().copied().filter(|pseudo| styled.contains(pseudo.name())).collect(),
             by_class: FxHashMap::default(),
             by_name: FxHashMap::default(),
             other: Vec::new(),
@@ -442,7 +442,7 @@ impl Sheets {
                 }
             }
             let subject = rule.pseudo.as_ref().map_or(Subject::Element, |pseudo| {
-                self.pseudos.iter().position(|name| *name == pseudo.0).map_or(Subject::Nothing, Subject::Pseudo)
+                self.pseudos.iter().position(|known| known.name() == pseudo.0).map_or(Subject::Nothing, Subject::Pseudo)
             });
             let mut classes = Vec::new();
             classes_asked(&rule.selector, &mut classes);
@@ -477,7 +477,7 @@ impl Sheets {
         element: &ElementRef,
         inline: Option<Rc<Inline>>,
         caches: &mut SelectorCaches,
-    ) -> (Matched, Vec<(&'static str, Matched)>) {
+    ) -> (Matched, Vec<(PseudoElement, Matched)>) {
         let mut own = Vec::new();
         let mut of_pseudos: Vec<Vec<u32>> = vec![Vec::new(); self.pseudos.len()];
         let data = element.element();
@@ -499,7 +499,7 @@ impl Sheets {
                 of_pseudos[index].extend(rule.blocks.iter().flatten());
             }
         }
-        let is_there = |name: &str| name != "placeholder" || forms::shows_placeholder(data);
+        let is_there = |pseudo: &PseudoElement| *pseudo != PseudoElement::Placeholder || forms::shows_placeholder(data);
         let pseudos = self.pseudos.iter().zip(of_pseudos).filter(|(name, list)| !list.is_empty() && is_there(name));
         let pseudos = pseudos.map(|(name, list)| (*name, self.sorted(data, list, None, true))).collect();
         (self.sorted(data, own, inline, false), pseudos)

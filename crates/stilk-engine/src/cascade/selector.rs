@@ -83,12 +83,14 @@ macro_rules! pseudo_classes {
         pub enum PseudoClass { $($id,)* Dir(bool), Lang(String) }
 
         impl PseudoClass {
-            fn read(name: &str) -> Option<PseudoClass> {
+            /// The one with this name, without its colon.
+            pub fn find(name: &str) -> Option<PseudoClass> {
                 $(if name.eq_ignore_ascii_case($name) { return Some(PseudoClass::$id); })*
                 None
             }
 
-            fn name(&self) -> &'static str {
+            /// Its name without the colon.
+            pub fn name(&self) -> &'static str {
                 match self { $(PseudoClass::$id => $name,)* PseudoClass::Dir(_) => "dir", PseudoClass::Lang(_) => "lang" }
             }
         }
@@ -156,9 +158,9 @@ impl selectors::parser::NonTSPseudoClass for PseudoClass {
     }
 }
 
-/// A pseudo-element, by its name without colons.
+/// A pseudo-element in a selector, by its name without colons; not all have a style that is computed.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
-pub struct PseudoElement(pub String);
+pub struct PseudoName(pub String);
 
 /// Pseudo-elements that Chromium knows, besides `-webkit-` ones.
 const PSEUDO_ELEMENTS: [&str; 12] = [
@@ -176,13 +178,13 @@ const PSEUDO_ELEMENTS: [&str; 12] = [
     "spelling-error",
 ];
 
-impl ToCss for PseudoElement {
+impl ToCss for PseudoName {
     fn to_css<W: fmt::Write>(&self, dest: &mut W) -> fmt::Result {
         write!(dest, "::{}", self.0)
     }
 }
 
-impl selectors::parser::PseudoElement for PseudoElement {
+impl selectors::parser::PseudoElement for PseudoName {
     fn accepts_state_pseudo_classes(&self) -> bool {
         true
     }
@@ -198,7 +200,7 @@ impl SelectorImpl for Selectors {
     type BorrowedNamespaceUrl = Namespace;
     type BorrowedLocalName = LocalName;
     type NonTSPseudoClass = PseudoClass;
-    type PseudoElement = PseudoElement;
+    type PseudoElement = PseudoName;
 }
 
 /// The parser with everything on that browsers have.
@@ -225,7 +227,7 @@ impl<'i> selectors::Parser<'i> for Reader {
     }
 
     fn parse_non_ts_pseudo_class(&self, name: &str) -> Result<PseudoClass, ParseError<SelectorParseErrorKind>> {
-        PseudoClass::read(name)
+        PseudoClass::find(name)
             .ok_or_else(|| ParseError::custom(SelectorParseErrorKind::UnsupportedPseudoClassOrElement))
     }
 
@@ -245,10 +247,10 @@ impl<'i> selectors::Parser<'i> for Reader {
         }
     }
 
-    fn parse_pseudo_element(&self, name: &str) -> Result<PseudoElement, ParseError<SelectorParseErrorKind>> {
+    fn parse_pseudo_element(&self, name: &str) -> Result<PseudoName, ParseError<SelectorParseErrorKind>> {
         let name = name.to_ascii_lowercase();
         if PSEUDO_ELEMENTS.contains(&name.as_str()) || name.starts_with("-webkit-") {
-            Ok(PseudoElement(name))
+            Ok(PseudoName(name))
         } else {
             Err(ParseError::custom(SelectorParseErrorKind::UnsupportedPseudoClassOrElement))
         }
@@ -337,11 +339,6 @@ pub fn to_text(selector: &One) -> String {
     selector.to_css_string()
 }
 
-/// The state with this name, if it can be forced on an element.
-pub fn state_name(name: &str) -> Option<&'static str> {
-    PseudoClass::read(name).map(|class| class.name())
-}
-
 /// Whether an element at rest matches.
 pub fn matches(list: &List, document: &Document, node: NodeId) -> bool {
     matches_in(list, document, node, &Forced::default())
@@ -357,28 +354,28 @@ pub fn matches_in(list: &List, document: &Document, node: NodeId, forced: &Force
 /// States that a case forces on elements, as a browser's inspector does.
 #[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub struct Forced {
-    list: Vec<(NodeId, &'static str)>,
+    list: Vec<(NodeId, PseudoClass)>,
 }
 
 impl Forced {
-    /// Forces a pseudo-class, named without its colon.
-    pub fn add(&mut self, node: NodeId, pseudo_class: &'static str) {
-        if !self.has(node, pseudo_class) {
-            self.list.push((node, pseudo_class));
+    /// Forces a pseudo-class.
+    pub fn add(&mut self, node: NodeId, class: PseudoClass) {
+        if !self.has(node, &class) {
+            self.list.push((node, class));
         }
     }
 
     /// What is forced, in order.
-    pub fn iter(&self) -> impl Iterator<Item = (NodeId, &'static str)> {
-        self.list.iter().copied()
+    pub fn iter(&self) -> impl Iterator<Item = (NodeId, &PseudoClass)> {
+        self.list.iter().map(|(node, class)| (*node, class))
     }
 
     fn is_empty(&self) -> bool {
         self.list.is_empty()
     }
 
-    fn has(&self, node: NodeId, pseudo_class: &str) -> bool {
-        self.list.iter().any(|(n, p)| *n == node && *p == pseudo_class)
+    fn has(&self, node: NodeId, class: &PseudoClass) -> bool {
+        self.list.iter().any(|(n, c)| *n == node && c == class)
     }
 }
 
@@ -477,7 +474,7 @@ impl<'d> ElementRef<'d> {
 
     fn pseudo_class(&self, class: &PseudoClass) -> bool {
         // What is forced holds whatever the element says, as in a browser's inspector.
-        if !self.forced.is_empty() && self.forced.has(self.node, class.name()) {
+        if !self.forced.is_empty() && self.forced.has(self.node, class) {
             return true;
         }
         let element = self.element();
@@ -590,7 +587,7 @@ impl selectors::Element for ElementRef<'_> {
         self.pseudo_class(pc)
     }
 
-    fn match_pseudo_element(&self, _pe: &PseudoElement, _context: &mut MatchingContext<Selectors>) -> bool {
+    fn match_pseudo_element(&self, _pe: &PseudoName, _context: &mut MatchingContext<Selectors>) -> bool {
         false
     }
 

@@ -1,10 +1,13 @@
 //! Computed styles of a document. A style knows what applies to its element; each value is computed when it is asked
 //! for, once.
 
+use super::asked;
 use super::custom::{Around, Custom, Skip};
 use super::display::{blockify, natural};
+use super::longhand_set::LonghandSet;
 use super::media::Media;
-use super::order::{Block, DeclarationId, Inline, LonghandSet, Matched, Nature, Origin, Prepared, Shared, Sheets};
+use super::order::{Block, DeclarationId, Inline, Matched, Nature, Origin, Prepared, Shared, Sheets};
+use super::pseudo::{PseudoElement, Styled};
 use super::selector::{ElementRef, Forced};
 use super::stylesheet::{self, DeclarationBody, LayerId, Stylesheet};
 use crate::css::color::{Absolute, Color, Surroundings};
@@ -75,14 +78,14 @@ pub(super) enum Sizing {
 /// What applies to the elements of a document, without the values that depend on what is around it.
 #[derive(Debug, Clone, Default)]
 pub struct Matches {
-    list: Vec<(NodeId, Option<&'static str>, Rc<Matched>)>,
+    list: Vec<(Styled, Rc<Matched>)>,
 }
 
 /// The styles of a document.
 #[derive(Debug, Clone, Default)]
 pub struct Styles {
     elements: Vec<Option<Rc<Style>>>,
-    pseudos: Vec<(NodeId, &'static str, Rc<Style>)>,
+    pseudos: Vec<(NodeId, PseudoElement, Rc<Style>)>,
 }
 
 impl Styles {
@@ -91,16 +94,24 @@ impl Styles {
         self.elements.get(node.index())?.as_ref()
     }
 
-    /// A pseudo-element's style, by name without colons; there only where a rule matches it.
-    pub fn pseudo(&self, node: NodeId, name: &str) -> Option<&Rc<Style>> {
-        self.pseudos.iter().find(|(of, known, _)| *of == node && *known == name).map(|(_, _, style)| style)
+    /// A pseudo-element's style; there only where a rule matches it.
+    pub fn pseudo(&self, node: NodeId, pseudo: PseudoElement) -> Option<&Rc<Style>> {
+        self.pseudos.iter().find(|(of, known, _)| *of == node && *known == pseudo).map(|(_, _, style)| style)
     }
 
-    /// An element itself, and those of its pseudo-elements that have a style, in the order of [`PSEUDO_ELEMENTS`].
-    pub fn boxes(&self, node: NodeId) -> impl Iterator<Item = Option<&'static str>> {
+    /// The style of an element or of one of its pseudo-elements.
+    pub fn of(&self, styled: Styled) -> Option<&Rc<Style>> {
+        match styled.pseudo {
+            None => self.element(styled.node),
+            Some(pseudo) => self.pseudo(styled.node, pseudo),
+        }
+    }
+
+    /// An element itself, and those of its pseudo-elements that have a style, in the order of [`PseudoElement::ALL`].
+    pub fn boxes(&self, node: NodeId) -> impl Iterator<Item = Styled> {
         // They are listed in that order.
-        let pseudos = self.pseudos.iter().filter(move |(of, ..)| *of == node).map(|(_, name, _)| Some(*name));
-        std::iter::once(None).chain(pseudos)
+        let pseudos = self.pseudos.iter().filter(move |(of, ..)| *of == node);
+        std::iter::once(Styled::element(node)).chain(pseudos.map(move |(_, pseudo, _)| Styled::pseudo(node, *pseudo)))
     }
 
     /// The styles of some elements with those of their pseudo-elements.
@@ -148,6 +159,7 @@ impl Style {
     /// # Errors
     /// The reason why it is not known.
     pub fn get(&self, longhand: Longhand) -> Result<&Value, Unknown> {
+        let _answering = asked::note(longhand, self.is_generated);
         self.shared(longhand).as_ref().as_ref().map_err(|unknown| *unknown)
     }
 
@@ -201,6 +213,7 @@ impl Style {
 
     /// Feeds what applies to it to a hasher.
     pub fn feed(&self, hasher: &mut impl std::hash::Hasher) {
+        let _answering = asked::unnoted();
         self.matched.feed(hasher);
     }
 
@@ -212,6 +225,7 @@ impl Style {
 
     /// Longhands that some declaration of the page sets, be it in vain.
     pub fn set_by_author(&self) -> LonghandSet {
+        let _answering = asked::unnoted();
         let flow = self.flow();
         let mut set = LonghandSet::default();
         for block in self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author) {
@@ -223,6 +237,7 @@ impl Style {
     /// Longhands that declarations of the page's set, be it in vain, in those sheets for which the answer is yes; by index, as
     /// in [`DeclarationId::sheet`].
     pub fn set_in(&self, is_asked: impl Fn(u16) -> bool) -> LonghandSet {
+        let _answering = asked::unnoted();
         let flow = self.flow();
         let mut set = LonghandSet::default();
         for block in self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author) {
@@ -269,6 +284,7 @@ impl Style {
 
     /// What colours in this style depend on.
     pub fn surroundings(&self) -> Surroundings {
+        let _answering = asked::unnoted();
         Surroundings { dark: self.is_dark(), current: self.color() }
     }
 
@@ -277,6 +293,7 @@ impl Style {
     /// # Errors
     /// The reason why it is not known.
     pub fn used_color(&self, longhand: Longhand) -> Result<Absolute, Unknown> {
+        let _answering = asked::note(longhand, self.is_generated);
         match self.get(longhand)? {
             Value::Color(color) => color.resolve(self.surroundings()).ok_or(Unknown("a colour is not modelled yet")),
             _ => Err(Unknown("it is no plain colour")),
@@ -685,18 +702,6 @@ impl Style {
     }
 }
 
-/// Pseudo-elements whose style is computed when a rule matches them.
-pub const PSEUDO_ELEMENTS: [&str; 8] = [
-    "before",
-    "after",
-    "placeholder",
-    "file-selector-button",
-    "-webkit-slider-thumb",
-    "-webkit-slider-runnable-track",
-    "-moz-range-thumb",
-    "-moz-range-track",
-];
-
 impl Engine {
     /// An engine for a browser's defaults and author sheets, in order.
     pub fn new(browser: &Stylesheet, authors: &[&Stylesheet], media: Media) -> Self {
@@ -722,9 +727,8 @@ impl Engine {
     }
 
     /// The style of a pseudo-element that no rule speaks of: what it inherits, and initial values.
-    pub fn unstyled(&self, originating: &Rc<Style>, pseudo: &str) -> Style {
-        let is_generated = ["before", "after"].contains(&pseudo);
-        Style::new(&self.sheets, &Rc::default(), Some(Rc::clone(originating)), is_generated)
+    pub fn unstyled(&self, originating: &Rc<Style>, pseudo: PseudoElement) -> Style {
+        Style::new(&self.sheets, &Rc::default(), Some(Rc::clone(originating)), pseudo.is_generated())
     }
 
     /// A layer's full name on the page.
@@ -746,8 +750,9 @@ impl Engine {
             let element = ElementRef { document, node, forced };
             let inline = data.attribute("style").map(|text| Rc::new(Inline::new(&stylesheet::parse_inline(text))));
             let (own, pseudos) = self.sheets.matched(&element, inline, &mut caches);
-            matches.list.push((node, None, Rc::new(own)));
-            matches.list.extend(pseudos.into_iter().map(|(name, matched)| (node, Some(name), Rc::new(matched))));
+            matches.list.push((Styled::element(node), Rc::new(own)));
+            let pseudos = pseudos.into_iter().map(|(pseudo, matched)| (Styled::pseudo(node, pseudo), Rc::new(matched)));
+            matches.list.extend(pseudos);
         }
         matches
     }
@@ -755,17 +760,16 @@ impl Engine {
     /// The styles of what was matched, where those of its ancestors are known.
     pub fn styles_of(&self, document: &Document, matches: &Matches, known: Styles) -> Styles {
         let mut styles = known;
-        for (node, pseudo, matched) in &matches.list {
+        for (Styled { node, pseudo }, matched) in &matches.list {
             match pseudo {
                 None => {
                     let parent = document.node(*node).parent.and_then(|p| styles.element(p).cloned());
                     styles.set(*node, Rc::new(Style::new(&self.sheets, matched, parent, false)));
                 }
-                Some(name) => {
-                    let is_generated = ["before", "after"].contains(name);
+                Some(pseudo) => {
                     let parent = styles.element(*node).cloned();
-                    let style = Rc::new(Style::new(&self.sheets, matched, parent, is_generated));
-                    styles.pseudos.push((*node, name, style));
+                    let style = Rc::new(Style::new(&self.sheets, matched, parent, pseudo.is_generated()));
+                    styles.pseudos.push((*node, *pseudo, style));
                 }
             }
         }

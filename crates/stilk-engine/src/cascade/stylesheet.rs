@@ -2,7 +2,7 @@
 
 use super::container::{self, ContainerQuery};
 use super::media::{self, MediaList};
-use super::selector::{self, One, PseudoElement};
+use super::selector::{self, One, PseudoName};
 use super::supports::supports;
 use crate::css::parse::{ParsedDeclaration, is_too_deep};
 use crate::css::parse_declaration;
@@ -55,7 +55,7 @@ pub struct StyleRule {
     /// The selector, with what a nested one is nested in.
     pub selector: One,
     /// The pseudo-element it styles, if any.
-    pub pseudo: Option<PseudoElement>,
+    pub pseudo: Option<PseudoName>,
     /// The declarations, shared by the selectors of a list.
     pub declarations: Arc<[Declaration]>,
     /// The layer; `None` outside of layers.

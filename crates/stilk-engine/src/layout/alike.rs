@@ -1,6 +1,6 @@
 //! Whether two looks of one control are laid out alike: whoever knows the boxes of one knows those of the other.
 
-use crate::cascade::{PSEUDO_ELEMENTS, Style, Styles};
+use crate::cascade::{PseudoElement, Style, Styles};
 use crate::css::calc::COMPARED;
 use crate::css::property::Longhand as L;
 use crate::dom::{Document, Element, NodeData, NodeId};
@@ -115,7 +115,7 @@ fn has_same_styles(one: &Styles, other: &Styles, node: NodeId) -> bool {
         _ => false,
     };
     same(one.element(node), other.element(node))
-        && PSEUDO_ELEMENTS.iter().all(|name| same(one.pseudo(node, name), other.pseudo(node, name)))
+        && PseudoElement::ALL.iter().all(|pseudo| same(one.pseudo(node, *pseudo), other.pseudo(node, *pseudo)))
 }
 
 fn differs(a: &Style, b: &Style) -> bool {

@@ -1,11 +1,11 @@
 //! Which boxes there are (CSS 2, section 9; CSS Display 3), and which of them share lines.
 
+use super::Guess;
 use super::inline::{Inline, InlineBox, Piece, Room, Shift};
 use super::style::boxed;
 use super::text::face;
 use super::tree::{Content, Found, Tree, add};
-use super::{Guess, Origin};
-use crate::cascade::{Style, Styles};
+use crate::cascade::{PseudoElement, Style, Styled, Styles};
 use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::value::Value;
@@ -74,49 +74,46 @@ pub(super) struct Builder<'b> {
 }
 
 impl<'b> Builder<'b> {
-    fn style(&self, (node, pseudo): Origin) -> Option<&'b Style> {
-        match pseudo {
-            Some(name) => self.styles.pseudo(node, name).map(AsRef::as_ref),
-            None => self.styles.element(node).map(AsRef::as_ref),
-        }
+    fn style(&self, styled: Styled) -> Option<&'b Style> {
+        self.styles.of(styled).map(AsRef::as_ref)
     }
 
     /// What is in an element, with what is generated before and after it.
     fn contents(&mut self, node: NodeId, children: &mut Children) -> Result<(), Unknown> {
-        self.generated(node, "before", children)?;
+        self.generated(Styled::pseudo(node, PseudoElement::Before), children)?;
         for child in &self.document.node(node).children {
             match &self.document.node(*child).data {
                 NodeData::Text(text) => {
-                    let style = self.style((node, None)).ok_or(Unknown("it has no style"))?;
-                    self.text(text, (node, None), style, children)?;
+                    let style = self.style(Styled::element(node)).ok_or(Unknown("it has no style"))?;
+                    self.text(text, Styled::element(node), style, children)?;
                 }
                 NodeData::Element(_) => self.element(*child, children)?,
                 NodeData::Document => {}
             }
         }
-        self.generated(node, "after", children)
+        self.generated(Styled::pseudo(node, PseudoElement::After), children)
     }
 
-    fn generated(&mut self, node: NodeId, name: &'static str, children: &mut Children) -> Result<(), Unknown> {
-        match self.style((node, Some(name))) {
-            Some(style) if !style.is_empty_generated() => self.boxed((node, Some(name)), style, children),
+    fn generated(&mut self, styled: Styled, children: &mut Children) -> Result<(), Unknown> {
+        match self.style(styled) {
+            Some(style) if !style.is_empty_generated() => self.boxed(styled, style, children),
             _ => Ok(()),
         }
     }
 
     fn element(&mut self, node: NodeId, children: &mut Children) -> Result<(), Unknown> {
-        match self.style((node, None)) {
+        match self.style(Styled::element(node)) {
             Some(style) if self.document.element(node).is_some_and(|element| element.local() == "br") => {
                 // As if a newline stood there that is kept (HTML, section 15.3.4).
                 if style.is(L::Display, "none") { Ok(()) } else { self.break_line(children) }
             }
-            Some(style) => self.boxed((node, None), style, children),
+            Some(style) => self.boxed(Styled::element(node), style, children),
             None => Ok(()),
         }
     }
 
     /// A box, by what `display` makes of it.
-    fn boxed(&mut self, origin: Origin, style: &'b Style, children: &mut Children) -> Result<(), Unknown> {
+    fn boxed(&mut self, styled: Styled, style: &'b Style, children: &mut Children) -> Result<(), Unknown> {
         let Value::Keyword(display) = style.get(L::Display)? else { return Err(Unknown("a `display` of its own")) };
         if *display == "none" {
             return Ok(());
@@ -128,19 +125,19 @@ impl<'b> Builder<'b> {
         let is_out_of_flow = ["absolute", "fixed"].iter().any(|position| style.is(L::Position, position));
         let is_item = children.has_items || is_out_of_flow;
         let done = match (*display, is_item) {
-            ("contents", _) => self.inside(origin, style, children),
-            ("inline", false) if !self.brings_box(origin) => self.in_line(origin, style, children),
-            ("inline" | "inline-block" | "inline-flex" | "inline-grid", false) => self.atomic(origin, style, children),
+            ("contents", _) => self.inside(styled, style, children),
+            ("inline", false) if !self.brings_box(styled) => self.in_line(styled, style, children),
+            ("inline" | "inline-block" | "inline-flex" | "inline-grid", false) => self.atomic(styled, style, children),
             (
                 "inline" | "block" | "flow-root" | "list-item" | "inline-block" | "flex" | "inline-flex" | "grid"
                 | "inline-grid",
                 _,
             ) => {
                 if is_out_of_flow {
-                    self.beside(origin, style, children)
+                    self.beside(styled, style, children)
                 } else {
                     self.end_line(children)?;
-                    let id = self.block(origin, style)?;
+                    let id = self.block(styled, style)?;
                     children.boxes.push(id);
                     Ok(())
                 }
@@ -152,7 +149,7 @@ impl<'b> Builder<'b> {
     }
 
     /// A box out of flow: it ends no line.
-    fn beside(&mut self, origin: Origin, style: &'b Style, children: &mut Children) -> Result<(), Unknown> {
+    fn beside(&mut self, styled: Styled, style: &'b Style, children: &mut Children) -> Result<(), Unknown> {
         let is_auto = |a, b| style.is(a, "auto") && style.is(b, "auto");
         if children.line.as_ref().is_some_and(|line| line.open != 0) {
             return Err(Unknown("a box out of flow within a line"));
@@ -162,24 +159,24 @@ impl<'b> Builder<'b> {
         {
             return Err(Unknown("a box out of flow that stands where its line would have put it"));
         }
-        let id = self.block(origin, style)?;
+        let id = self.block(styled, style)?;
         children.boxes.push(id);
         Ok(())
     }
 
     /// Whether an element is laid out as a box of its own whatever its `display`.
-    fn brings_box(&self, (node, pseudo): Origin) -> bool {
-        pseudo.is_none() && self.style((node, pseudo)).is_some_and(Style::brings_size)
+    fn brings_box(&self, styled: Styled) -> bool {
+        styled.pseudo.is_none() && self.style(styled).is_some_and(Style::brings_size)
     }
 
     /// What is inside an element or pseudo-element.
-    fn inside(&mut self, origin: Origin, style: &'b Style, children: &mut Children) -> Result<(), Unknown> {
-        match origin.1 {
-            None => self.contents(origin.0, children),
+    fn inside(&mut self, styled: Styled, style: &'b Style, children: &mut Children) -> Result<(), Unknown> {
+        match styled.pseudo {
+            None => self.contents(styled.node, children),
             Some(_) => {
                 let Ok(Value::Words(words)) = style.get(L::Content) else {
                     return match style.get(L::Content)? {
-                        Value::String(text) => self.text(text, origin, style, children),
+                        Value::String(text) => self.text(text, styled, style, children),
                         _ => Err(Unknown("generated content that is no text")),
                     };
                 };
@@ -187,13 +184,13 @@ impl<'b> Builder<'b> {
                     .iter()
                     .map(|word| if let Value::String(text) = word { Some(&**text) } else { None })
                     .collect();
-                self.text(&texts.ok_or(Unknown("generated content that is no text"))?.concat(), origin, style, children)
+                self.text(&texts.ok_or(Unknown("generated content that is no text"))?.concat(), styled, style, children)
             }
         }
     }
 
     /// A box that is laid out for itself: a block, a flex or grid container, a native control.
-    fn block(&mut self, origin: Origin, style: &'b Style) -> Result<BoxId, Unknown> {
+    fn block(&mut self, styled: Styled, style: &'b Style) -> Result<BoxId, Unknown> {
         let mut own = boxed(style, self.guess, self.width)?;
         let has_items =
             ["flex", "inline-flex", "grid", "inline-grid"].iter().any(|display| style.is(L::Display, display));
@@ -203,15 +200,15 @@ impl<'b> Builder<'b> {
             Value::Keyword("block" | "list-item") if !style.is(L::OverflowX, "hidden") => Display::Block,
             _ => Display::FlowRoot,
         };
-        let element = if origin.1.is_none() { self.document.element(origin.0) } else { None };
+        let element = if styled.pseudo.is_none() { self.document.element(styled.node) } else { None };
         let kind = match element.map_or(Kind::Plain, Kind::of) {
-            Kind::Plain => self.legend(origin).map_or(Kind::Plain, Kind::Fieldset),
+            Kind::Plain => self.legend(styled).map_or(Kind::Plain, Kind::Fieldset),
             other => other,
         };
         let id = match kind {
             Kind::Plain => {
                 let mut children = Children::new(style, has_items);
-                self.inside(origin, style, &mut children)?;
+                self.inside(styled, style, &mut children)?;
                 let children = self.finish(children)?;
                 add(&mut self.tree.boxes, own, &children)?
             }
@@ -223,8 +220,8 @@ impl<'b> Builder<'b> {
                 shrink(&mut own, style);
                 let mut children = Children::new(style, has_items && text.is_none());
                 match text {
-                    Some(text) => self.text(&text, origin, style, &mut children)?,
-                    None => self.contents(origin.0, &mut children)?,
+                    Some(text) => self.text(&text, styled, style, &mut children)?,
+                    None => self.contents(styled.node, &mut children)?,
                 }
                 let children = self.finish(children)?;
                 add(&mut self.tree.boxes, own, &children)?
@@ -243,7 +240,7 @@ impl<'b> Builder<'b> {
             }
             Kind::Foreign => {
                 shrink(&mut own, style);
-                // Sizes in attributes count as declarations of the lowest origin (HTML, section 15.4.3; SVG 2, section 7.2).
+                // Sizes in attributes count as declarations of the lowest styled (HTML, section 15.4.3; SVG 2, section 7.2).
                 let given = |name| {
                     let text = element.and_then(|element| element.attribute(name))?;
                     text.trim().trim_end_matches("px").parse::<f32>().ok().filter(|px| px.is_finite() && *px >= 0.0)
@@ -256,16 +253,16 @@ impl<'b> Builder<'b> {
                 }
                 self.leaf(own, Content::Natural(40.0 + self.guess.natural, 20.0 + self.guess.natural))?
             }
-            Kind::Fieldset(legend) => self.fieldset(origin, style, own, legend)?,
+            Kind::Fieldset(legend) => self.fieldset(styled, style, own, legend)?,
         };
-        self.tree.origins.insert(id, origin);
+        self.tree.styled_of.insert(id, styled);
         Ok(id)
     }
 
     /// A group of fields: the legend stands in the border, and what else there is in a box of its own (HTML, section 15.3.13).
     fn fieldset(
         &mut self,
-        origin: Origin,
+        styled: Styled,
         style: &'b Style,
         own: taffy::Style,
         legend: NodeId,
@@ -289,11 +286,11 @@ impl<'b> Builder<'b> {
             ..own.clone()
         };
         let own = taffy::Style { display: Display::FlowRoot, padding: plain.padding, ..own };
-        let legend_style = self.style((legend, None)).ok_or(Unknown("it has no style"))?;
-        let top = self.block((legend, None), legend_style)?;
+        let legend_style = self.style(Styled::element(legend)).ok_or(Unknown("it has no style"))?;
+        let top = self.block(Styled::element(legend), legend_style)?;
         self.fit(top);
         let mut children = Children::new(style, has_items);
-        for child in &self.document.node(origin.0).children {
+        for child in &self.document.node(styled.node).children {
             if *child != legend && self.document.element(*child).is_some() {
                 self.element(*child, &mut children)?;
             }
@@ -314,10 +311,10 @@ impl<'b> Builder<'b> {
     }
 
     /// The legend of a group of fields.
-    fn legend(&self, (node, pseudo): Origin) -> Option<NodeId> {
+    fn legend(&self, Styled { node, pseudo }: Styled) -> Option<NodeId> {
         let is_group = pseudo.is_none() && self.document.element(node)?.local() == "fieldset";
         let is_legend = |child: &NodeId| {
-            let shown = self.style((*child, None)).is_some_and(|style| {
+            let shown = self.style(Styled::element(*child)).is_some_and(|style| {
                 !style.is(L::Display, "none") && !style.is(L::Position, "absolute") && style.is(L::Float, "none")
             });
             shown && self.document.element(*child).is_some_and(|element| element.local() == "legend")
@@ -332,7 +329,7 @@ impl<'b> Builder<'b> {
     }
 
     /// A box within a line that is laid out for itself.
-    fn atomic(&mut self, origin: Origin, style: &'b Style, children: &mut Children) -> Result<(), Unknown> {
+    fn atomic(&mut self, styled: Styled, style: &'b Style, children: &mut Children) -> Result<(), Unknown> {
         let shift = match style.get(L::VerticalAlign)? {
             Value::Keyword("baseline") => Shift::Up(0.0),
             Value::Keyword("middle") => {
@@ -343,7 +340,7 @@ impl<'b> Builder<'b> {
             _ => return Err(Unknown("a vertical alignment other than by the baseline")),
         };
         let outer = std::mem::replace(&mut self.tree, Tree::empty());
-        let built = self.block(origin, style).and_then(|id| {
+        let built = self.block(styled, style).and_then(|id| {
             self.fit(id);
             let around = taffy::Style { display: Display::FlowRoot, ..taffy::Style::DEFAULT };
             self.tree.root = add(&mut self.tree.boxes, around, &[id])?;
@@ -351,7 +348,7 @@ impl<'b> Builder<'b> {
         });
         let tree = std::mem::replace(&mut self.tree, outer);
         built?;
-        let clips = !style.is(L::OverflowY, "visible") && !self.brings_box(origin);
+        let clips = !style.is(L::OverflowY, "visible") && !self.brings_box(styled);
         let line = self.line(children)?;
         let of = line.open;
         line.is_solid = true;
@@ -361,7 +358,7 @@ impl<'b> Builder<'b> {
     }
 
     /// A box that goes on over lines.
-    fn in_line(&mut self, origin: Origin, style: &'b Style, children: &mut Children) -> Result<(), Unknown> {
+    fn in_line(&mut self, styled: Styled, style: &'b Style, children: &mut Children) -> Result<(), Unknown> {
         if !style.is(L::Position, "static") && !style.is(L::Position, "relative") {
             return Err(Unknown("a layout of fixed boxes"));
         }
@@ -394,8 +391,8 @@ impl<'b> Builder<'b> {
         let parent = line.open;
         let index = line.inline.boxes.len();
         line.inline.boxes.push(InlineBox {
-            origin: Some(origin),
-            text: Some(origin),
+            styled: Some(styled),
+            text: Some(styled),
             font: (face.ascent(), face.descent()),
             line: line_of,
             edges,
@@ -407,7 +404,7 @@ impl<'b> Builder<'b> {
         line.inline.pieces.push(Piece::Open(index, start));
         line.open = index;
         let had_blocks = children.boxes.len();
-        self.inside(origin, style, children)?;
+        self.inside(styled, style, children)?;
         if children.boxes.len() != had_blocks {
             return Err(BLOCK_IN_LINE);
         }

@@ -1,7 +1,8 @@
 //! Lines of text and boxes within them (CSS 2, sections 9.4.2 and 10.8; CSS Text 3, sections 4 and 5).
 
+use super::Rect;
 use super::tree::Tree;
-use super::{Origin, Rect};
+use crate::cascade::Styled;
 use std::cell::RefCell;
 
 /// What stands in lines, in order.
@@ -24,9 +25,9 @@ pub enum Align {
 /// A box in lines, or the block that holds them.
 pub struct InlineBox {
     /// The element that it is of; nothing for the block.
-    pub origin: Option<Origin>,
+    pub styled: Option<Styled>,
     /// The element whose text it holds.
-    pub text: Option<Origin>,
+    pub text: Option<Styled>,
     /// What its font takes above and below the baseline.
     pub font: (f32, f32),
     /// What its line height takes above and below the baseline.
@@ -119,7 +120,7 @@ impl Inline {
     }
 
     /// Gives every box in its lines a place, for a block of this width whose content begins at a point.
-    pub fn place(&self, width: f32, x: f32, y: f32, found: &mut Vec<(Origin, bool, Rect)>) {
+    pub fn place(&self, width: f32, x: f32, y: f32, found: &mut Vec<(Styled, bool, Rect)>) {
         let mut top = y;
         for line in self.lines(Room::Width(width)) {
             let left = match self.align {
@@ -190,14 +191,14 @@ impl Inline {
     }
 
     /// Lets a box and those around it reach over a part of a line.
-    fn grow(&self, of: usize, part: Rect, baseline: f32, found: &mut Vec<(Origin, bool, Rect)>) {
+    fn grow(&self, of: usize, part: Rect, baseline: f32, found: &mut Vec<(Styled, bool, Rect)>) {
         let mut at = of;
         while at != 0 {
             let own = &self.boxes[at];
-            if let Some(origin) = own.origin {
+            if let Some(styled) = own.styled {
                 let (above, below) = (own.font.0 + own.edges.0, own.font.1 + own.edges.1);
                 let rect = Rect { x: part.x, y: baseline - above, width: part.width, height: above + below };
-                add(found, origin, false, rect);
+                add(found, styled, false, rect);
             }
             at = own.parent;
         }
@@ -336,10 +337,10 @@ enum Unit {
     Break,
 }
 
-/// Adds a rectangle to what is known of an origin: several lines give one box around all.
-fn add(found: &mut Vec<(Origin, bool, Rect)>, origin: Origin, is_text: bool, rect: Rect) {
-    match found.iter_mut().find(|(known, text, _)| *known == origin && *text == is_text) {
+/// Adds a rectangle to what is known of an styled: several lines give one box around all.
+fn add(found: &mut Vec<(Styled, bool, Rect)>, styled: Styled, is_text: bool, rect: Rect) {
+    match found.iter_mut().find(|(known, text, _)| *known == styled && *text == is_text) {
         Some((_, _, known)) => *known = known.around(&rect),
-        None => found.push((origin, is_text, rect)),
+        None => found.push((styled, is_text, rect)),
     }
 }

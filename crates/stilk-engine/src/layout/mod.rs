@@ -17,7 +17,7 @@ mod tree;
 
 pub use alike::READS;
 
-use crate::cascade::Styles;
+use crate::cascade::{Styled, Styles};
 use crate::css::Unknown;
 use crate::dom::{Document, NodeId};
 use std::cell::RefCell;
@@ -68,9 +68,6 @@ impl Rect {
         Rect { x, y, width, height }
     }
 }
-
-/// An element or pseudo-element that has a box.
-pub type Origin = (NodeId, Option<&'static str>);
 
 /// How a side of a box is known.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
@@ -181,7 +178,7 @@ impl KnownLayouts {
 /// The boxes of a control.
 #[derive(Debug, Clone, Default)]
 pub struct Layout {
-    boxes: Vec<(Origin, bool, Placed)>,
+    boxes: Vec<(Styled, bool, Placed)>,
 }
 
 /// What is taken for things that cannot be known.
@@ -222,13 +219,14 @@ fn lay_out_with(
     host: NodeId,
     width: f64,
 ) -> Result<Layout, Unknown> {
-    let mut runs: Vec<Vec<(Origin, bool, Rect)>> = Vec::new();
+    let mut runs: Vec<Vec<(Styled, bool, Rect)>> = Vec::new();
     for guess in guesses.iter().copied() {
         let mut found = build::run(document, styles, host, width as f32, guess)?;
-        let Some((_, _, origin)) = found.iter().find(|(known, is_text, _)| *known == (host, None) && !is_text) else {
+        let Some((_, _, styled)) = found.iter().find(|(known, is_text, _)| *known == Styled::element(host) && !is_text)
+        else {
             return Ok(Layout::default());
         };
-        let (x, y) = (origin.x, origin.y);
+        let (x, y) = (styled.x, styled.y);
         for (_, _, rect) in &mut found {
             rect.x -= x;
             rect.y -= y;
@@ -236,45 +234,45 @@ fn lay_out_with(
         runs.push(found);
     }
     const MISSING: Rect = Rect { x: f32::NAN, y: f32::NAN, width: f32::NAN, height: f32::NAN };
-    let in_run = |run: usize, origin: &Origin, is_text: bool| {
+    let in_run = |run: usize, styled: &Styled, is_text: bool| {
         // A run that is not made says what the first one says.
         let run = runs.get(run).unwrap_or(&runs[0]);
-        let found = run.iter().find(|(known, text, _)| known == origin && *text == is_text);
+        let found = run.iter().find(|(known, text, _)| known == styled && *text == is_text);
         found.map_or(MISSING, |(_, _, rect)| *rect)
     };
-    let boxes = runs[0].iter().map(|(origin, is_text, _)| {
-        let runs = std::array::from_fn(|run| in_run(run, origin, *is_text));
-        (*origin, *is_text, Placed { runs })
+    let boxes = runs[0].iter().map(|(styled, is_text, _)| {
+        let runs = std::array::from_fn(|run| in_run(run, styled, *is_text));
+        (*styled, *is_text, Placed { runs })
     });
     Ok(Layout { boxes: boxes.collect() })
 }
 
 impl Layout {
     /// The box of an element or pseudo-element; nothing where it has none.
-    pub fn of(&self, node: NodeId, pseudo: Option<&'static str>) -> Option<&Placed> {
-        self.find((node, pseudo), false)
+    pub fn of(&self, styled: Styled) -> Option<&Placed> {
+        self.find(styled, false)
     }
 
     /// The box around the text that stands in an element or pseudo-element itself.
-    pub fn text_of(&self, node: NodeId, pseudo: Option<&'static str>) -> Option<&Placed> {
-        self.find((node, pseudo), true)
+    pub fn text_of(&self, styled: Styled) -> Option<&Placed> {
+        self.find(styled, true)
     }
 
     /// All boxes of elements and pseudo-elements.
-    pub fn boxes(&self) -> impl Iterator<Item = (Origin, &Placed)> {
-        self.boxes.iter().filter(|(_, is_text, _)| !is_text).map(|(origin, _, placed)| (*origin, placed))
+    pub fn boxes(&self) -> impl Iterator<Item = (Styled, &Placed)> {
+        self.boxes.iter().filter(|(_, is_text, _)| !is_text).map(|(styled, _, placed)| (*styled, placed))
     }
 
-    fn find(&self, origin: Origin, text: bool) -> Option<&Placed> {
-        self.boxes.iter().find(|(known, is_text, _)| *known == origin && *is_text == text).map(|(_, _, placed)| placed)
+    fn find(&self, styled: Styled, text: bool) -> Option<&Placed> {
+        self.boxes.iter().find(|(known, is_text, _)| *known == styled && *is_text == text).map(|(_, _, placed)| placed)
     }
 
     /// Where a box is drawn: after the translations and scales of itself and of what is around it, up to the host.
     ///
     /// # Errors
     /// A side is not known, or something is turned.
-    pub fn drawn(&self, document: &Document, styles: &Styles, host: NodeId, origin: Origin) -> Result<Rect, Unknown> {
-        let runs = self.drawn_runs(document, styles, host, origin)?;
+    pub fn drawn(&self, document: &Document, styles: &Styles, host: NodeId, styled: Styled) -> Result<Rect, Unknown> {
+        let runs = self.drawn_runs(document, styles, host, styled)?;
         agreed(runs.map(|rect| rect.sides())).map(Rect::of_sides)
     }
 
@@ -287,9 +285,9 @@ impl Layout {
         document: &Document,
         styles: &Styles,
         host: NodeId,
-        origin: Origin,
+        styled: Styled,
     ) -> Result<[(f32, Known); 4], Unknown> {
-        let placed = Placed { runs: self.drawn_runs(document, styles, host, origin)? };
+        let placed = Placed { runs: self.drawn_runs(document, styles, host, styled)? };
         let (sides, known) = (placed.runs[0].sides(), placed.known());
         Ok(std::array::from_fn(|side| (sides[side], known[side])))
     }
@@ -304,7 +302,7 @@ impl Layout {
         document: &Document,
         styles: &Styles,
         host: NodeId,
-        [inner, outer]: [Origin; 2],
+        [inner, outer]: [Styled; 2],
     ) -> Result<[f32; 4], Unknown> {
         let inner = self.drawn_runs(document, styles, host, inner)?;
         let outer = self.drawn_runs(document, styles, host, outer)?;
@@ -319,24 +317,20 @@ impl Layout {
         document: &Document,
         styles: &Styles,
         host: NodeId,
-        origin: Origin,
+        styled: Styled,
     ) -> Result<[Rect; GUESSES.len()], Unknown> {
-        let mut rects = self.of(origin.0, origin.1).ok_or(Unknown("it has no box"))?.runs;
-        let mut at = Some(origin);
-        while let Some((node, pseudo)) = at {
-            let style = match pseudo {
-                Some(name) => styles.pseudo(node, name),
-                None => styles.element(node),
-            };
-            if let (Some(style), Some(own)) = (style, self.of(node, pseudo)) {
+        let mut rects = self.of(styled).ok_or(Unknown("it has no box"))?.runs;
+        let mut at = Some(styled);
+        while let Some(styled) = at {
+            if let (Some(style), Some(own)) = (styles.of(styled), self.of(styled)) {
                 for (rect, own) in rects.iter_mut().zip(own.runs) {
                     *rect = transform::drawn(style, *rect, own)?;
                 }
             }
-            at = match pseudo {
-                Some(_) => Some((node, None)),
-                None if node == host => None,
-                None => document.node(node).parent.map(|parent| (parent, None)),
+            at = match styled.pseudo {
+                Some(_) => Some(Styled::element(styled.node)),
+                None if styled.node == host => None,
+                None => document.node(styled.node).parent.map(Styled::element),
             };
         }
         Ok(rects)

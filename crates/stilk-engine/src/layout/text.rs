@@ -1,10 +1,9 @@
 //! Text in lines: white space, letters and what a line of them takes (CSS Text 3; CSS Inline 3).
 
-use super::Origin;
 use super::build::{Builder, Children, Line};
 use super::font::Face;
 use super::inline::{Align, Inline, InlineBox, Piece};
-use crate::cascade::Style;
+use crate::cascade::{Style, Styled};
 use crate::css::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::value::Value;
@@ -46,7 +45,7 @@ impl<'b> Builder<'b> {
                 _ => Align::Left,
             };
             let block = InlineBox {
-                origin: None,
+                styled: None,
                 text: None,
                 font: (face.ascent(), face.descent()),
                 line,
@@ -74,7 +73,7 @@ impl<'b> Builder<'b> {
     pub(super) fn text(
         &mut self,
         text: &str,
-        of: Origin,
+        of: Styled,
         style: &'b Style,
         children: &mut Children,
     ) -> Result<(), Unknown> {
@@ -107,7 +106,7 @@ impl<'b> Builder<'b> {
             if line.inline.boxes[at].text != Some(of) {
                 let block = &line.inline.boxes[at];
                 let own = InlineBox {
-                    origin: None,
+                    styled: None,
                     text: Some(of),
                     parent: at,
                     edges: (0.0, 0.0),

@@ -1,20 +1,21 @@
 //! A tree of boxes that is laid out, and where its boxes come to stand.
 
+use super::Rect;
 use super::inline::{Inline, Room};
-use super::{Origin, Rect};
+use crate::cascade::Styled;
 use crate::css::Unknown;
 use std::collections::HashMap;
 use taffy::prelude::{AvailableSpace, Dimension, Display, Size, TaffyTree};
 use taffy::{Baselines, LayoutInput, LayoutOutput, NodeId as BoxId};
 
 /// A box, the text that is its own, and what it contains.
-pub type Found = Vec<(Origin, bool, Rect)>;
+pub type Found = Vec<(Styled, bool, Rect)>;
 
 /// Boxes that are laid out together: one box and all that is in it.
 pub struct Tree {
     pub boxes: TaffyTree<Content>,
     pub root: BoxId,
-    pub origins: HashMap<BoxId, Origin>,
+    pub styled_of: HashMap<BoxId, Styled>,
 }
 
 /// What a box without boxes of its own holds.
@@ -34,7 +35,7 @@ impl Tree {
     pub fn empty() -> Tree {
         let mut boxes = TaffyTree::new();
         boxes.disable_rounding();
-        Tree { boxes, root: BoxId::new(0), origins: HashMap::new() }
+        Tree { boxes, root: BoxId::new(0), styled_of: HashMap::new() }
     }
 
     /// Lays everything out in a room.
@@ -148,8 +149,8 @@ impl Tree {
     fn place_box(&self, id: BoxId, x: f32, y: f32, found: &mut Found) {
         let layout = self.boxes.unrounded_layout(id);
         let (x, y) = (x + layout.location.x, y + layout.location.y);
-        if let Some(origin) = self.origins.get(&id) {
-            found.push((*origin, false, Rect { x, y, width: layout.size.width, height: layout.size.height }));
+        if let Some(styled) = self.styled_of.get(&id) {
+            found.push((*styled, false, Rect { x, y, width: layout.size.width, height: layout.size.height }));
         }
         if let Some(Content::Lines(lines)) = self.boxes.get_node_context(id) {
             lines.place(layout.size.width, x, y, found);

@@ -1,7 +1,7 @@
 //! Where boxes stand: small pages with the rectangles that a browser gives them in the reference font.
 
 use stilk_engine::cascade::defaults::Browser;
-use stilk_engine::cascade::{Engine, Forced, Media, Styles, Stylesheet};
+use stilk_engine::cascade::{Engine, Forced, Media, PseudoElement, Styled, Styles, Stylesheet};
 use stilk_engine::dom::{Document, NodeId};
 use stilk_engine::layout::{Known, Layout, lay_out};
 use stilk_engine::page::Page;
@@ -31,7 +31,8 @@ impl Drawn {
     /// x, y, width and height, rounded to tenths; `?` where it is not known, `~` where the font decides.
     fn rect(&self, id: &str) -> String {
         let layout = self.layout.as_ref().expect("a layout");
-        let sides = layout.drawn_sides(&self.document, &self.styles, self.host, (self.node(id), None)).expect("sides");
+        let sides =
+            layout.drawn_sides(&self.document, &self.styles, self.host, Styled::element(self.node(id))).expect("sides");
         let side = |(px, known): &(f32, Known)| match known {
             Known::Values => format!("{:.1}", px),
             Known::Font => format!("~{:.1}", px),
@@ -76,7 +77,7 @@ fn placed_boxes_stand_in_what_contains_them() {
     let drawn = Drawn::new(css, "<div id=host><i id=a></i><i id=b></i></div>");
     assert_eq!((drawn.rect("a"), drawn.rect("b")), ("17.0 7.0 10.0 10.0".into(), "40.0 20.0 4.0 4.0".into()));
     let layout = drawn.layout.as_ref().expect("a layout");
-    let boxes = [(drawn.node("a"), None), (drawn.host, None)];
+    let boxes = [Styled::element(drawn.node("a")), Styled::element(drawn.host)];
     let gaps = layout.gaps(&drawn.document, &drawn.styles, drawn.host, boxes).expect("gaps");
     assert_eq!(gaps, [17.0, 7.0, 17.0, 7.0]);
 }
@@ -201,7 +202,7 @@ fn what_is_turned_a_little_is_drawn_on_no_rectangle() {
     {
         let drawn = Drawn::new(&format!("#host {{ width: 20px; height: 10px; {own} }}"), "<div id=host></div>");
         let layout = drawn.layout.as_ref().expect("a layout");
-        let sides = layout.drawn_sides(&drawn.document, &drawn.styles, drawn.host, (drawn.host, None));
+        let sides = layout.drawn_sides(&drawn.document, &drawn.styles, drawn.host, Styled::element(drawn.host));
         assert!(sides.is_err(), "{own}: {sides:?}");
     }
 }
@@ -211,15 +212,15 @@ fn generated_boxes_are_boxes() {
     let css = "#host { position: relative; width: 40px; height: 20px; } #host::after { content: ''; position: absolute; inset: -4px; } #host::before { content: ''; display: block; width: 10px; height: 6px; margin-left: 3px; }";
     let drawn = Drawn::new(css, "<div id=host></div>");
     let layout = drawn.layout.as_ref().expect("a layout");
-    let rect = |name| {
-        let placed = layout.of(drawn.host, Some(name)).expect("a box").rect().expect("a known one");
+    let rect = |pseudo| {
+        let placed = layout.of(Styled::pseudo(drawn.host, pseudo)).expect("a box").rect().expect("a known one");
         [placed.x, placed.y, placed.width, placed.height]
     };
-    assert_eq!(rect("after"), [-4.0, -4.0, 48.0, 28.0]);
-    assert_eq!(rect("before"), [3.0, 0.0, 10.0, 6.0]);
+    assert_eq!(rect(PseudoElement::After), [-4.0, -4.0, 48.0, 28.0]);
+    assert_eq!(rect(PseudoElement::Before), [3.0, 0.0, 10.0, 6.0]);
     // Without content there is none.
     let none = Drawn::new(&css.replace("content: ''; display", "display"), "<div id=host></div>");
-    assert!(none.layout.as_ref().expect("a layout").of(none.host, Some("before")).is_none());
+    assert!(none.layout.as_ref().expect("a layout").of(Styled::pseudo(none.host, PseudoElement::Before)).is_none());
 }
 
 #[test]

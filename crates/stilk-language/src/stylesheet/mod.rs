@@ -12,7 +12,7 @@ mod tokens;
 mod writer;
 
 use crate::system::states::LAYERS;
-use crate::system::{Attachment, BoundDeclaration, Control, Names, Rule, System};
+use crate::system::{Attachment, BoundDeclaration, Control, Names, Rule, StateId, System};
 pub use resets::{Reset, resets};
 use stilk_text::source::{Sources, Span};
 pub use tokens::{Plan, written as written_tokens};
@@ -245,7 +245,7 @@ impl<'s> Sheet<'s> {
         let Placed { control, rule } = placed;
         let mut conditions: Vec<String> =
             rule.conditions.iter().map(|c| format!("@{} {}", c.kind, c.prelude)).collect();
-        if self.purpose.has_real_states() && self.names_state(rule, "hover") {
+        if self.purpose.has_real_states() && rule.states.names(StateId::Hover) {
             conditions.push("@media (hover: hover)".into());
         }
         let own_motion = rule.conditions.iter().any(|c| c.prelude.contains("prefers-reduced-motion"));
@@ -266,11 +266,6 @@ impl<'s> Sheet<'s> {
     fn weight(&self) -> usize {
         let settings = &self.system.manifest.stylesheet;
         if settings.layers { 1 } else { usize::from(settings.weight) }
-    }
-
-    fn names_state(&self, rule: &Rule, name: &str) -> bool {
-        let of = rule.states.of_parts().iter().map(|(id, _)| id);
-        rule.states.ids().iter().chain(of).any(|id| self.system.states.get(*id).name == name)
     }
 
     fn block(&mut self, conditions: &[String], selector: &str, control: &Control, declarations: &[&BoundDeclaration]) {

@@ -5,7 +5,8 @@
 //! labels still match `:hover` and `:active`, hence the guard.
 
 use super::{Purpose, SHOWN, Sheet};
-use crate::system::{Attachment, Control, OptionId, Rule};
+use crate::system::states::{State, StateKind};
+use crate::system::{Attachment, Control, OptionId, Rule, StateId};
 use crate::template::Host;
 use stilk_engine::dom::NodeId;
 
@@ -110,13 +111,13 @@ fn conditions(sheet: &Sheet, control: &Control, rule: &Rule, whom: Whom) -> Opti
     for id in rule.states.ids() {
         let state = sheet.system.states.get(*id);
         let list = state.selectors.join(", ");
-        let (predicate, guard) = bearer.predicate(&state.name, &list, state.layer == "own");
+        let (predicate, guard) = bearer.predicate(state, &list);
         text.push_str(&predicate);
         guarded |= guard;
     }
     for (id, part) in rule.states.of_parts() {
         let state = sheet.system.states.get(*id);
-        guarded |= matches!(state.name.as_str(), "hover" | "active");
+        guarded |= matches!(id, StateId::Hover | StateId::Active);
         if part == VERY_PART {
             continue;
         }
@@ -222,29 +223,27 @@ impl Bearer {
     }
 
     /// A state's predicate, and whether it needs the guard.
-    fn predicate(&self, state: &str, list: &str, own: bool) -> (String, bool) {
-        let interaction = matches!(state, "hover" | "focus-within" | "focus" | "active");
-        if self.shown && interaction {
-            return (format!(":where([{SHOWN}~=\"{state}\"])"), false);
+    fn predicate(&self, state: &State, list: &str) -> (String, bool) {
+        if self.shown && state.kind == StateKind::Interaction {
+            return (format!(":where([{SHOWN}~=\"{}\"])", state.name), false);
         }
         let inside = !self.paths.is_empty();
-        let predicate = match state {
-            "hover" | "focus-within" => format!(":where({list})"),
-            "active" if inside => format!(":where(:active, {})", self.has(":active")),
+        let predicate = match state.id {
+            StateId::Hover | StateId::FocusWithin => format!(":where({list})"),
+            StateId::Active if inside => format!(":where(:active, {})", self.has(":active")),
             // A select is empty while the value it has chosen is; `:has()` cannot stand in the `:has()` that leads to it.
-            "empty" => match (inside, self.paths.as_slice()) {
+            StateId::Empty => match (inside, self.paths.as_slice()) {
                 (false, _) => format!(":where({list}, :has({EMPTY_CHOICE}))"),
                 (true, paths) => {
                     let choices: Vec<String> = paths.iter().map(|path| format!("{path} {EMPTY_CHOICE}")).collect();
                     format!(":where({}, :has({}))", self.has(list), choices.join(", "))
                 }
             },
-            "busy" if inside => format!(":where({list}, {})", self.has(list)),
-            _ if own && inside => format!(":where({list}, {})", self.has(list)),
+            StateId::Busy | StateId::Own(_) if inside => format!(":where({list}, {})", self.has(list)),
             _ if inside => format!(":where({})", self.has(list)),
             _ => format!(":where({list})"),
         };
-        (predicate, matches!(state, "hover" | "active"))
+        (predicate, matches!(state.id, StateId::Hover | StateId::Active))
     }
 
     /// A disabled or busy control never shows hover or active.

@@ -8,6 +8,7 @@ mod descriptors;
 mod locals;
 mod placement;
 
+use super::states::MAX_OWN_STATES;
 use super::values::ValueChecker;
 use super::{Control, Keyframes, States, System};
 use crate::manifest::Manifest;
@@ -277,6 +278,10 @@ fn check_modifiers(manifest: &Manifest, tokens: &Tokens, diagnostics: &mut Diagn
 
 fn check_states(manifest: &Manifest, diagnostics: &mut Diagnostics) {
     let standard = States::new(&[]);
+    if let Some(own) = manifest.states.get(MAX_OWN_STATES) {
+        let message = format!("`{}` is one state too many: {MAX_OWN_STATES} are read", own.name.value);
+        diagnostics.push(Diagnostic::error("manifest/state", own.name.span, message).mend("take states out"));
+    }
     for own in &manifest.states {
         if standard.find(&own.name.value).is_some() {
             let message = format!("`{}` is a state already", own.name.value);

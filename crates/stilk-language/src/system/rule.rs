@@ -2,6 +2,7 @@
 
 use super::{OptionId, StateSet};
 use crate::tokens::Expression;
+use stilk_engine::cascade::PseudoElement;
 use stilk_text::source::{Name, Span};
 
 /// Declarations and when they hold.
@@ -76,6 +77,13 @@ pub struct BoundDeclaration {
     pub span: Span,
 }
 
+impl RuleTarget {
+    /// The pseudo-element; nothing for an element, and for a pseudo-element whose style is not computed.
+    pub fn pseudo_element(&self) -> Option<PseudoElement> {
+        PseudoElement::find(self.pseudo.trim_start_matches(':'))
+    }
+}
+
 impl Rule {
     /// Whether it may say something of one host and not of another: it names hosts, asks for more than classes and states,
     /// or leaves a value to each element's defaults.
@@ -84,6 +92,11 @@ impl Rule {
             || !self.nested.is_empty()
             || !self.target.condition.is_empty()
             || self.declarations.iter().any(BoundDeclaration::reverts)
+    }
+
+    /// Whether it stands in a container query.
+    pub fn asks_for_container(&self) -> bool {
+        self.conditions.iter().any(|condition| condition.kind == "container")
     }
 
     /// The selectors that it asks for beside classes and states.

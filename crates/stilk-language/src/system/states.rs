@@ -2,9 +2,53 @@
 
 use crate::manifest::OwnState;
 
-/// Index of a state in the order of precedence, lowest first.
+/// A state, in the order of precedence, lowest first: those that every system has, and the manifest's own.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
-pub struct StateId(pub u8);
+pub enum StateId {
+    /// An entry that holds nothing.
+    Empty,
+    /// An entry that has to be made.
+    Required,
+    /// The pointer is over it.
+    Hover,
+    /// The focus is in it.
+    FocusWithin,
+    /// The focus is on it, and can be seen.
+    Focus,
+    /// It is pressed.
+    Active,
+    /// A toggle, an option or a place that is chosen.
+    Selected,
+    /// A checkbox, radio or switch that is on.
+    Checked,
+    /// A checkbox that is neither on nor off.
+    Mixed,
+    /// What it controls is open.
+    Open,
+    /// An entry that can be read only.
+    Readonly,
+    /// An entry that is wrong.
+    Invalid,
+    /// The manifest's own, by their order there.
+    Own(u8),
+    /// It works, and cannot be used meanwhile.
+    Busy,
+    /// It cannot be used.
+    Disabled,
+}
+
+impl StateId {
+    /// The name of a standard state, also of its cascade layer; `own` for one of the manifest's.
+    pub fn name(self) -> &'static str {
+        match self {
+            StateId::Own(_) => "own",
+            standard => BEFORE_OWN.iter().chain(&AFTER_OWN).find(|row| row.0 == standard).map_or("own", |row| row.1),
+        }
+    }
+}
+
+/// So many states of its own a manifest may have.
+pub const MAX_OWN_STATES: usize = 200;
 
 /// What brings a state about.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -20,6 +64,8 @@ pub enum StateKind {
 /// One state.
 #[derive(Debug, Clone)]
 pub struct State {
+    /// Which it is.
+    pub id: StateId,
     /// Its name in sheets.
     pub name: String,
     /// What brings it about.
@@ -36,7 +82,7 @@ pub struct States {
     list: Vec<State>,
 }
 
-/// Layers in order; a state's own layer has its name (emission of the design, section 2).
+/// Layers in order; a state's own layer has its name (docs/language.md, "What is written").
 pub const LAYERS: [&str; 20] = [
     "token",
     "reset",
@@ -62,40 +108,52 @@ pub const LAYERS: [&str; 20] = [
 
 use StateKind::{Blocked, Interaction, Lasting};
 
-/// Name, kind, selectors. `:read-only` matches buttons and checkboxes and `:indeterminate` matches unchecked radio
+/// Which, name, kind, selectors. `:read-only` matches buttons and checkboxes and `:indeterminate` matches unchecked radio
 /// groups: hence the attributes.
-const BEFORE_OWN: [(&str, StateKind, &[&str]); 12] = [
-    ("empty", Lasting, &[":placeholder-shown"]),
-    ("required", Lasting, &["[required]", "[aria-required=\"true\"]"]),
-    ("hover", Interaction, &[":hover"]),
-    ("focus-within", Interaction, &[":focus-within"]),
-    ("focus", Interaction, &[":focus-visible"]),
-    ("active", Interaction, &[":active"]),
+type Row = (StateId, &'static str, StateKind, &'static [&'static str]);
+
+const BEFORE_OWN: [Row; 12] = [
+    (StateId::Empty, "empty", Lasting, &[":placeholder-shown"]),
+    (StateId::Required, "required", Lasting, &["[required]", "[aria-required=\"true\"]"]),
+    (StateId::Hover, "hover", Interaction, &[":hover"]),
+    (StateId::FocusWithin, "focus-within", Interaction, &[":focus-within"]),
+    (StateId::Focus, "focus", Interaction, &[":focus-visible"]),
+    (StateId::Active, "active", Interaction, &[":active"]),
     (
+        StateId::Selected,
         "selected",
         Lasting,
         &["[aria-pressed=\"true\"]", "[aria-selected=\"true\"]", "[aria-current]:not([aria-current=\"false\"])"],
     ),
-    ("checked", Lasting, &[":checked", "[aria-checked=\"true\"]"]),
-    ("mixed", Lasting, &["[type=\"checkbox\"]:indeterminate", "[aria-checked=\"mixed\"]"]),
-    ("open", Lasting, &["[aria-expanded=\"true\"]", "[open]", ":popover-open"]),
-    ("readonly", Lasting, &["[readonly]", "[aria-readonly=\"true\"]"]),
-    ("invalid", Lasting, &[":user-invalid", "[aria-invalid]:not([aria-invalid=\"false\"], [aria-invalid=\"\"])"]),
+    (StateId::Checked, "checked", Lasting, &[":checked", "[aria-checked=\"true\"]"]),
+    (StateId::Mixed, "mixed", Lasting, &["[type=\"checkbox\"]:indeterminate", "[aria-checked=\"mixed\"]"]),
+    (StateId::Open, "open", Lasting, &["[aria-expanded=\"true\"]", "[open]", ":popover-open"]),
+    (StateId::Readonly, "readonly", Lasting, &["[readonly]", "[aria-readonly=\"true\"]"]),
+    (
+        StateId::Invalid,
+        "invalid",
+        Lasting,
+        &[":user-invalid", "[aria-invalid]:not([aria-invalid=\"false\"], [aria-invalid=\"\"])"],
+    ),
 ];
 
-const AFTER_OWN: [(&str, StateKind, &[&str]); 2] =
-    [("busy", Blocked, &["[aria-busy=\"true\"]"]), ("disabled", Blocked, &[":disabled", "[aria-disabled=\"true\"]"])];
+const AFTER_OWN: [Row; 2] = [
+    (StateId::Busy, "busy", Blocked, &["[aria-busy=\"true\"]"]),
+    (StateId::Disabled, "disabled", Blocked, &[":disabled", "[aria-disabled=\"true\"]"]),
+];
 
 impl States {
     /// The standard states with the manifest's own between `invalid` and `busy`.
     pub fn new(own: &[OwnState]) -> States {
-        let standard = |(name, kind, selectors): &(&'static str, StateKind, &[&str])| State {
+        let standard = |(id, name, kind, selectors): &Row| State {
+            id: *id,
             name: (*name).to_owned(),
             kind: *kind,
             selectors: selectors.iter().map(|s| (*s).to_owned()).collect(),
             layer: name,
         };
-        let own = own.iter().map(|state| State {
+        let own = own.iter().take(MAX_OWN_STATES).enumerate().map(|(index, state)| State {
+            id: StateId::Own(index as u8),
             name: state.name.value.clone(),
             kind: Lasting,
             selectors: vec![state.selector.value.clone()],
@@ -107,7 +165,7 @@ impl States {
 
     /// The state with this name.
     pub fn find(&self, name: &str) -> Option<StateId> {
-        self.list.iter().position(|state| state.name == name).map(|i| StateId(i as u8))
+        self.list.iter().find(|state| state.name == name).map(|state| state.id)
     }
 
     /// Every state, lowest first.
@@ -117,7 +175,8 @@ impl States {
 
     /// The state behind an id.
     pub fn get(&self, id: StateId) -> &State {
-        &self.list[usize::from(id.0)]
+        let at = self.list.binary_search_by_key(&id, |state| state.id);
+        &self.list[at.expect("an id is that of a state of this list")]
     }
 
     /// All names, lowest first.
@@ -155,14 +214,13 @@ impl States {
     }
 
     fn blocked(&self, set: &StateSet) -> u8 {
-        let names = |name: &str| set.ids.iter().any(|id| self.get(*id).name == name);
-        if names("disabled") { 2 } else { u8::from(names("busy")) }
+        if set.has(StateId::Disabled) { 2 } else { u8::from(set.has(StateId::Busy)) }
     }
 
     /// Whether the set can never hold: a blocked control shows no hover and no active.
     pub fn is_dead(&self, set: &StateSet) -> bool {
-        let has = |name: &str| set.ranks().iter().any(|id| self.get(*id).name == name);
-        (has("hover") || has("active")) && (has("busy") || has("disabled"))
+        (set.names(StateId::Hover) || set.names(StateId::Active))
+            && (set.names(StateId::Busy) || set.names(StateId::Disabled))
     }
 }
 
@@ -195,6 +253,16 @@ impl StateSet {
     pub fn union(&self, other: &StateSet) -> StateSet {
         let own = StateSet::of(self.ids.iter().chain(&other.ids).copied());
         self.of.iter().chain(&other.of).fold(own, |set, (id, part)| set.with_part(*id, part.clone()))
+    }
+
+    /// Whether the control itself is in a state.
+    pub fn has(&self, id: StateId) -> bool {
+        self.ids.contains(&id)
+    }
+
+    /// Whether the control or a part of it is in a state.
+    pub fn names(&self, id: StateId) -> bool {
+        self.has(id) || self.of.iter().any(|(of, _)| *of == id)
     }
 
     /// The control's own states, lowest first.

@@ -1,6 +1,7 @@
 //! Axes, options and the variants they span.
 
 use std::collections::BTreeSet;
+use stilk_engine::dom::NodeId;
 use stilk_text::source::{Name, Span};
 
 /// One way in which a control varies.
@@ -90,6 +91,12 @@ impl super::Control {
             let option = a.options.iter().position(|o| o.value == name)?;
             Some(OptionId { axis, option })
         })
+    }
+
+    /// The options, any of which brings an element of the template; none where it is always there, or the page decides.
+    pub fn options_that_bring(&self, node: NodeId) -> Vec<OptionId> {
+        let list = self.template.document.element(node).and_then(|element| element.attribute("data-when"));
+        list.unwrap_or_default().split_ascii_whitespace().filter_map(|name| self.find_option(name)).collect()
     }
 
     /// The variant of a host without option classes.

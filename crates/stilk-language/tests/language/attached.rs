@@ -3,7 +3,7 @@
 use crate::memory::{Memory, messages};
 use stilk_engine::cascade::defaults::Browser as Defaults;
 use stilk_engine::cascade::resolved::resolved;
-use stilk_engine::cascade::{Engine, Forced, Media, Stylesheet};
+use stilk_engine::cascade::{Engine, Forced, Media, PseudoClass, Stylesheet};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::{Document, Element, NodeId};
 use stilk_language::stylesheet::{Purpose, write};
@@ -33,7 +33,7 @@ fn page(class: &str, own: &str, hover: bool) -> (Document, NodeId, NodeId, Force
     let span = document.append_element(link, Element::html("span"));
     let mut forced = Forced::default();
     if hover {
-        forced.add(link, "hover");
+        forced.add(link, PseudoClass::Hover);
     }
     (document, link, span, forced)
 }

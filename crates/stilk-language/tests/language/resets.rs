@@ -4,7 +4,7 @@ use crate::memory::{Memory, messages};
 use std::collections::{BTreeMap, BTreeSet};
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::resolved::resolved;
-use stilk_engine::cascade::{Engine, Forced, Media, Stylesheet};
+use stilk_engine::cascade::{Engine, Forced, Media, PseudoClass, Stylesheet};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::{Document, Element};
 use stilk_engine::page::Page;
@@ -151,7 +151,7 @@ fn disagreements(system: &System, sheet: &str, resets: &[Reset]) -> Vec<String> 
                 let node = document.append_element(parent, element);
                 let mut forced = Forced::default();
                 if states == "focus-visible" {
-                    forced.add(node, states);
+                    forced.add(node, PseudoClass::FocusVisible);
                 }
                 let styles = Engine::new(browser.sheet(), &[&sheet], Media::default()).styles(&document, &forced);
                 for longhand in defaults::defaults(defaults::Kind::OTHER).keys() {

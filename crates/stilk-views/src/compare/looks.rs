@@ -6,14 +6,13 @@ use stilk_checks::painted::paint::floor as contrast_floor;
 use stilk_checks::painted::pressed::target;
 use stilk_checks::painted::text::worst_text;
 use stilk_checks::trace::Tracer;
-use stilk_engine::cascade::order::LonghandSet;
 use stilk_engine::cascade::resolved::resolved;
-use stilk_engine::cascade::{Media, PSEUDO_ELEMENTS, Style, Stylesheet};
+use stilk_engine::cascade::{LonghandSet, Media, PseudoElement, Style, Styled, Stylesheet};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::NodeId;
 use stilk_language::case::{Look, Stage, Unit, case_name, state_sets};
 use stilk_language::stylesheet::Written;
-use stilk_language::system::{Control, StateSet, System, Variant};
+use stilk_language::system::{Control, StateId, StateSet, System, Variant};
 use stilk_language::tokens::Theme;
 
 /// One cause with everything that looks different because of it.
@@ -269,7 +268,11 @@ fn theme_like(systems: [&System; 2], theme: &Theme) -> Option<Theme> {
 }
 
 fn states_like(systems: [&System; 2], set: &StateSet) -> Option<StateSet> {
-    let find = |id| systems[0].states.find(&systems[1].states.get(id).name);
+    // A state of the manifest's own is known by its name.
+    let find = |id| match id {
+        StateId::Own(_) => systems[0].states.find(&systems[1].states.get(id).name),
+        standard => Some(standard),
+    };
     let ids = set.ids().iter().map(|id| find(*id)).collect::<Option<Vec<_>>>()?;
     let mut like = StateSet::of(ids);
     for (id, part) in set.of_parts() {
@@ -312,11 +315,8 @@ fn differences(
     for (name, node) in &after {
         let Some((_, old)) = before.iter().find(|(known, old)| known == name && !used.contains(old)) else { continue };
         used.push(*old);
-        for pseudo in std::iter::once(None).chain(PSEUDO_ELEMENTS.map(Some)) {
-            let style = |look: &Look, node: NodeId| match pseudo {
-                None => look.styles.element(node).cloned(),
-                Some(name) => look.styles.pseudo(node, name).cloned(),
-            };
+        for pseudo in std::iter::once(None).chain(PseudoElement::ALL.iter().copied().map(Some)) {
+            let style = |look: &Look, node: NodeId| look.styles.of(Styled { node, pseudo }).cloned();
             let (was, is) = (style(&looks[0], *old), style(&looks[1], *node));
             let (Some(was), Some(is)) = (was, is) else { continue };
             for longhand in set_by_either(&was, &is).iter() {
@@ -410,7 +410,7 @@ fn compare_contrast(
     pair: &Pair,
     found: &mut BTreeMap<(String, bool), Contrast>,
 ) {
-    let is_disabled = pair.states[1].ids().iter().any(|id| sides[1].system.states.get(*id).name == "disabled");
+    let is_disabled = pair.states[1].has(StateId::Disabled);
     if is_disabled {
         return;
     }
@@ -448,7 +448,7 @@ fn compare_targets(
     };
     let size = |look: &Look| {
         let node = target(look)?;
-        let placed = look.layout().ok()?.of(node, None).copied()?;
+        let placed = look.layout().ok()?.of(Styled::element(node)).copied()?;
         Some((placed.width().ok()?, placed.height().ok()?))
     };
     let (Some(old), Some(new)) = (size(&looks[0]), size(&looks[1])) else { return };

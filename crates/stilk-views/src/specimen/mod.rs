@@ -196,7 +196,7 @@ pub(crate) fn show_states(system: &System, document: &mut Document, mounted: &Mo
         marks.extend(mounted.parts.iter().find(|(known, _)| known == part).map(|(_, node)| (*node, name(id))));
     }
     // No attribute makes a checkbox mixed: the page's script does.
-    if states.ids().iter().any(|id| system.states.get(*id).name == "mixed")
+    if states.has(StateId::Mixed)
         && let Some(element) = document.element_mut(mounted.bearer)
     {
         element.set(SHOWN, "mixed");

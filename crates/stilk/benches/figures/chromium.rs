@@ -112,7 +112,7 @@ fn page(system: &System, css: &Path, attributes: &[(String, String)]) -> (String
     let places: BTreeMap<NodeId, usize> = elements.enumerate().map(|(place, node)| (node, place)).collect();
     let mut by_place: BTreeMap<usize, Vec<String>> = BTreeMap::new();
     for (node, pseudo) in forced.iter() {
-        by_place.entry(places[&node]).or_default().push(pseudo.to_owned());
+        by_place.entry(places[&node]).or_default().push(pseudo.name().to_owned());
     }
     (format!("<!doctype html>{}", document.to_html(root)), by_place, cases)
 }

@@ -6,7 +6,7 @@ use crate::output::why::{self as output, Answer, Subject};
 use crate::{Failure, Format, MediaOptions, Outcome};
 use std::path::{Path, PathBuf};
 use stilk_engine::cascade::defaults::Browser;
-use stilk_engine::cascade::{Forced, Stylesheet, selector};
+use stilk_engine::cascade::{Forced, PseudoElement, Styled, Stylesheet, selector};
 use stilk_engine::inspect::{self, Inspection, Sheet};
 use stilk_engine::page::{Page, SheetSource};
 
@@ -100,8 +100,13 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
         page.document.element(*node).is_some() && selector::matches_in(&list, &page.document, *node, &forced)
     });
     let node = node.ok_or_else(|| Failure::Message(format!("error: nothing in the page matches `{text}`")))?;
-    let subject =
-        Subject { name: text.to_owned(), themes: Vec::new(), sources: None, browser: question.browser, node, pseudo };
+    let subject = Subject {
+        name: text.to_owned(),
+        themes: Vec::new(),
+        sources: None,
+        browser: question.browser,
+        at: Styled { node, pseudo },
+    };
     let answer = answer(&inspection, &subject, property)?;
     output::print(&[(subject, answer)], format);
     Ok(Outcome::Clean)
@@ -128,10 +133,10 @@ fn parse(name: &str, text: &str, media: &str) -> Sheet {
 }
 
 /// What stands before the pseudo-element at the end of a selector or case, and that.
-pub fn split_pseudo(text: &str) -> (&str, Option<&'static str>) {
-    for name in stilk_engine::cascade::PSEUDO_ELEMENTS {
-        if let Some(rest) = text.strip_suffix(name).and_then(|rest| rest.strip_suffix("::")) {
-            return (rest, Some(name));
+pub fn split_pseudo(text: &str) -> (&str, Option<PseudoElement>) {
+    for pseudo in PseudoElement::ALL {
+        if let Some(rest) = text.strip_suffix(pseudo.name()).and_then(|rest| rest.strip_suffix("::")) {
+            return (rest, Some(*pseudo));
         }
     }
     (text, None)
@@ -139,7 +144,7 @@ pub fn split_pseudo(text: &str) -> (&str, Option<&'static str>) {
 
 /// Explains a property of an element.
 pub fn answer(inspection: &Inspection, subject: &Subject, property: &str) -> Result<Answer, Failure> {
-    let style = inspection.style(subject.node, subject.pseudo);
+    let style = inspection.style(subject.at);
     let style = style.ok_or_else(|| Failure::Message("error: the element has no style".into()))?;
     if property.starts_with("--") {
         return Ok(Answer::Custom(inspection.custom(&style, property)));

@@ -4,6 +4,7 @@ use super::Loaded;
 use super::why::{Question, answer, split_pseudo};
 use crate::output::why::{Answer, Subject, SystemSources, print};
 use crate::{Failure, Format, Outcome};
+use stilk_engine::cascade::Styled;
 use stilk_engine::dom::NodeId;
 use stilk_engine::inspect::{Inspection, Sheet};
 use stilk_language::case::{Unit, mounted_alone};
@@ -51,8 +52,7 @@ pub fn run(
             themes: Vec::new(),
             sources: Some(&sources),
             browser: question.browser,
-            node: *node,
-            pseudo,
+            at: Styled { node: *node, pseudo },
         };
         let answer = answer(&inspection, &subject, property)?;
         match told.iter_mut().find(|(_, other)| other.says_the_same(&answer, &subject)) {

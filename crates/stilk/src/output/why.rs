@@ -6,11 +6,11 @@ use crate::output::{unknown_in, wrapped};
 use serde_json::{Map, Value, json};
 use std::collections::{BTreeMap, HashMap};
 use std::fmt::Write;
+use stilk_engine::cascade::Styled;
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::explain::Fate;
 use stilk_engine::cascade::order::Origin;
 use stilk_engine::css::{Longhand, Unknown};
-use stilk_engine::dom::NodeId;
 use stilk_engine::inspect::{Elements, Explanation, Inspection, Place, Read, Said, Sheet};
 use stilk_language::stylesheet::Written;
 use stilk_text::source::Span;
@@ -25,10 +25,8 @@ pub struct Subject<'s> {
     pub sources: Option<&'s SystemSources<'s>>,
     /// Under whose defaults it was computed.
     pub browser: Browser,
-    /// The element.
-    pub node: NodeId,
-    /// The pseudo-element of it.
-    pub pseudo: Option<&'static str>,
+    /// What it is about.
+    pub at: Styled,
 }
 
 /// The value under the defaults of every other browser.
@@ -40,7 +38,7 @@ pub fn elsewhere(inspection: &Inspection, subject: &Subject, longhand: Longhand)
     others
         .map(|browser| {
             let sheet = Sheet::defaults(browser);
-            (browser, inspection.value_under(&sheet, subject.node, subject.pseudo, longhand))
+            (browser, inspection.value_under(&sheet, subject.at, longhand))
         })
         .collect()
 }

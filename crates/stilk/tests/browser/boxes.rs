@@ -6,8 +6,8 @@ use crate::{Harness, Page, element_name, passes, with_harness};
 use serde_json::{Value, json};
 use std::collections::BTreeMap;
 use std::path::Path;
-use stilk_engine::cascade::Engine;
 use stilk_engine::cascade::defaults::Browser as Defaults;
+use stilk_engine::cascade::{Engine, Styled};
 use stilk_engine::dom::{Document, Element, NodeId};
 use stilk_engine::layout::{Known, lay_out};
 use stilk_language::case::state_sets;
@@ -101,12 +101,12 @@ fn compare(harness: &Harness, set: &StateSet, rtl: bool, count: &mut Count) {
         };
         let origin = rect(host);
         let control = case.split(['.', '@']).next().unwrap_or(case);
-        for ((node, pseudo), _) in layout.boxes() {
+        for (Styled { node, pseudo }, _) in layout.boxes() {
             if pseudo.is_some() {
                 continue;
             }
-            let sides = layout.drawn_sides(&page.document, &styles, host, (node, None));
-            let own = layout.drawn_sides(&page.document, &styles, host, (host, None));
+            let sides = layout.drawn_sides(&page.document, &styles, host, Styled::element(node));
+            let own = layout.drawn_sides(&page.document, &styles, host, Styled::element(host));
             let (sides, own) = match (sides, own) {
                 (Ok(sides), Ok(own)) => (sides, own),
                 (Err(reason), _) | (_, Err(reason)) => {

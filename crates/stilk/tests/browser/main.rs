@@ -31,7 +31,7 @@ use std::process::Command;
 use stilk_checks::registry;
 use stilk_engine::cascade::defaults::Browser as Defaults;
 use stilk_engine::cascade::resolved::resolved;
-use stilk_engine::cascade::{Engine, Forced, Media, Style, Stylesheet};
+use stilk_engine::cascade::{Engine, Forced, Media, PseudoElement, Style, Styled, Stylesheet};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::{Document, Element, NodeId};
 use stilk_language::case::{state_sets, theme_attributes};
@@ -397,7 +397,7 @@ impl Harness<'_> {
         let mut by_node: BTreeMap<usize, Vec<&str>> = BTreeMap::new();
         for (node, pseudo) in page.forced.iter() {
             let index = elements.iter().position(|element| *element == node).expect("a forced element");
-            by_node.entry(index).or_default().push(pseudo);
+            by_node.entry(index).or_default().push(pseudo.name());
         }
         if by_node.is_empty() {
             return;
@@ -424,16 +424,14 @@ impl Harness<'_> {
         let styles = engine.styles(&page.document, &page.forced);
         let theme_name = theme.map_or_else(|| pass.name.to_owned(), |theme| self.system.tokens.theme_name(theme));
         let set_name = self.system.states.set_name(set);
-        for pseudo in [None, Some("before"), Some("after"), Some("placeholder"), Some("file-selector-button")] {
+        let drawn = [PseudoElement::Before, PseudoElement::After, PseudoElement::Placeholder];
+        let drawn = drawn.into_iter().chain([PseudoElement::FileSelectorButton]).map(Some);
+        for pseudo in std::iter::once(None).chain(drawn) {
             let chosen: Vec<(usize, &Style)> = elements
                 .iter()
                 .enumerate()
                 .filter_map(|(index, node)| {
-                    let style = match pseudo {
-                        None => styles.element(*node),
-                        Some(name) => styles.pseudo(*node, name),
-                    };
-                    style.map(|style| (index, style.as_ref()))
+                    styles.of(Styled { node: *node, pseudo }).map(|style| (index, style.as_ref()))
                 })
                 .collect();
             if chosen.is_empty() {
@@ -449,7 +447,7 @@ impl Harness<'_> {
         page: &Page,
         elements: &[NodeId],
         chosen: &[(usize, &Style)],
-        pseudo: Option<&str>,
+        pseudo: Option<PseudoElement>,
         set_name: &str,
         theme_name: &str,
     ) {
@@ -489,7 +487,7 @@ impl Harness<'_> {
         }
         let indices: Vec<usize> = chosen.iter().map(|(index, _)| *index).collect();
         let names: Vec<&str> = Longhand::ALL.iter().map(|longhand| longhand.name()).collect();
-        let pseudo_name = pseudo.map(|name| format!("::{name}"));
+        let pseudo_name = pseudo.map(|pseudo| format!("::{}", pseudo.name()));
         let answer = self.browser.run(SCRIPT, json!([indices, which, expected, names, pseudo_name]));
         for row in answer.as_array().expect("differences") {
             let (ours, theirs) = (row[0].as_str().unwrap_or_default(), row[2].as_str().unwrap_or_default());
@@ -518,7 +516,7 @@ impl Harness<'_> {
     }
 }
 
-fn element_name(page: &Page, node: NodeId, pseudo: Option<&str>) -> String {
+fn element_name(page: &Page, node: NodeId, pseudo: Option<PseudoElement>) -> String {
     let mut at = Some(node);
     let mut name = page.document.element(node).map_or("?", Element::local).to_owned();
     while let Some(id) = at {
@@ -528,7 +526,7 @@ fn element_name(page: &Page, node: NodeId, pseudo: Option<&str>) -> String {
         at = page.document.node(id).parent;
     }
     match pseudo {
-        Some(pseudo) => format!("{name}::{pseudo}"),
+        Some(pseudo) => format!("{name}::{}", pseudo.name()),
         None => name,
     }
 }

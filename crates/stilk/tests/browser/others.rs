@@ -7,7 +7,7 @@ use crate::webdriver::{Browser, Kind};
 use serde_json::json;
 use stilk_engine::cascade::defaults::Browser as Defaults;
 use stilk_engine::cascade::resolved::resolved;
-use stilk_engine::cascade::{Forced, Media};
+use stilk_engine::cascade::{Forced, Media, Styled};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::Document;
 use stilk_engine::inspect::{Inspection, Sheet};
@@ -111,7 +111,7 @@ fn compare(
         }
     };
     for (node, theirs) in nodes.iter().zip(answer.as_array().into_iter().flatten()) {
-        let style = inspection.style(*node, None).expect("a style");
+        let style = inspection.style(Styled::element(*node)).expect("a style");
         for (longhand, theirs) in longhands.iter().zip(theirs.as_array().into_iter().flatten()) {
             let theirs = theirs.as_str().unwrap_or_default();
             // An empty answer: the browser has no such property.

@@ -7,7 +7,7 @@ use serde_json::json;
 use std::collections::BTreeMap;
 use stilk_engine::cascade::defaults::Browser as Defaults;
 use stilk_engine::cascade::resolved::resolved;
-use stilk_engine::cascade::{Forced, Media};
+use stilk_engine::cascade::{Forced, Media, Styled};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::inspect::{Inspection, Sheet, force};
 use stilk_engine::page::Page;
@@ -108,8 +108,8 @@ fn compare(browser: &Browser, seed: u64, sample: &Sample, media: &Media, count: 
     let (mut ids, mut pseudos, mut expected) = (Vec::new(), Vec::new(), Vec::new());
     for node in page.document.descendants(stilk_engine::dom::Document::ROOT) {
         let Some(id) = page.document.element(node).and_then(|e| e.attribute("id")) else { continue };
-        for pseudo in [None, Some("before"), Some("after")] {
-            let style = inspection.style(node, pseudo).expect("a style");
+        for at in Styled::with_generated(node) {
+            let style = inspection.style(at).expect("a style");
             let values: Vec<Option<String>> = Longhand::ALL
                 .iter()
                 .map(|longhand| match resolved(&style, *longhand) {
@@ -123,7 +123,7 @@ fn compare(browser: &Browser, seed: u64, sample: &Sample, media: &Media, count: 
                 .collect();
             count.compared += values.iter().flatten().count() as u64;
             ids.push(id.to_owned());
-            pseudos.push(pseudo.map(|name| format!("::{name}")));
+            pseudos.push(at.pseudo.map(|pseudo| format!("::{}", pseudo.name())));
             expected.push(values);
         }
     }

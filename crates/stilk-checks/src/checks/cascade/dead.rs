@@ -2,11 +2,10 @@
 
 use crate::check::{Check, Scope};
 use crate::example::Example;
-use crate::painted::visible::style_of;
 use crate::sink::Sink;
 use crate::survey::Survey;
 use std::collections::{BTreeMap, HashMap};
-use stilk_engine::cascade::{PSEUDO_ELEMENTS, Style};
+use stilk_engine::cascade::{PseudoElement, Style, Styled};
 use stilk_engine::css::parse::parse_declaration;
 use stilk_engine::css::property::Flow;
 use stilk_engine::css::substitute::CustomName;
@@ -103,11 +102,11 @@ fn run(survey: &Survey, sink: &mut Sink) {
 
 /// Whether cases bring about what a rule asks for.
 fn can_be_asked(rule: &Rule) -> bool {
-    let pseudo = rule.target.pseudo.trim_start_matches(':');
+    let is_computed = |pseudo: PseudoElement| !pseudo.name().starts_with("-moz-");
     rule.conditions.is_empty()
         && rule.nested.is_empty()
         && rule.target.condition.is_empty()
-        && (pseudo.is_empty() || (PSEUDO_ELEMENTS.contains(&pseudo) && !pseudo.starts_with("-moz-")))
+        && (rule.target.pseudo.is_empty() || rule.target.pseudo_element().is_some_and(is_computed))
 }
 
 /// Cases in which a rule applies, the likely ones first, in so many variants of each host.
@@ -138,11 +137,14 @@ fn places(
 }
 
 fn wins_in(survey: &Survey, control: &Control, rule: &Rule, declaration: &BoundDeclaration, look: &Look) -> bool {
-    let pseudo = Some(rule.target.pseudo.trim_start_matches(':')).filter(|name| !name.is_empty());
+    let pseudo = rule.target.pseudo_element();
+    if pseudo.is_none() && !rule.target.pseudo.is_empty() {
+        return false;
+    }
     let nodes = look.mounted.elements().filter(|(name, _)| *name == rule.target.part.as_deref().unwrap_or_default());
-    nodes
-        .into_iter()
-        .any(|(_, node)| style_of(look, node, pseudo).is_some_and(|style| wins_on(survey, control, declaration, style)))
+    nodes.into_iter().any(|(_, node)| {
+        look.styles.of(Styled { node, pseudo }).is_some_and(|style| wins_on(survey, control, declaration, style))
+    })
 }
 
 fn wins_on(survey: &Survey, control: &Control, declaration: &BoundDeclaration, style: &Style) -> bool {

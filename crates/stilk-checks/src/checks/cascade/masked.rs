@@ -1,12 +1,13 @@
 //! `cascade/masked`: a colour that is set is not hidden by a picture from elsewhere.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::paint;
 use crate::painted::visible::element_name;
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::property::Longhand as L;
 use stilk_language::system::{Control, Rule};
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -26,11 +27,17 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: linear-gradient({sea}, {ink}); color: {paper};\n  @state hover { background: {rust}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Values(&READS, &[]), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(READS), run).by_option()),
 };
 
-const READS: [L; 6] =
-    [L::BackgroundColor, L::BackgroundImage, L::BackgroundSize, L::BoxShadow, L::Color, L::ColorScheme];
+const READS: LonghandSet = LonghandSet::of(&[
+    L::BackgroundColor,
+    L::BackgroundImage,
+    L::BackgroundSize,
+    L::BoxShadow,
+    L::Color,
+    L::ColorScheme,
+]);
 
 fn rule_of(control: &Control, span: Span) -> Option<&Rule> {
     control.rules.iter().find(|rule| rule.declarations.iter().any(|declaration| declaration.span == span))
@@ -61,7 +68,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             if color == image || !is_general {
                 continue;
             }
-            let name = element_name(shown.look, node, None);
+            let name = element_name(shown.look, Styled::element(node));
             let message =
                 format!("a colour set for {name} of `{}` cannot be seen: a picture lies over it", control.name.value);
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, color, message)

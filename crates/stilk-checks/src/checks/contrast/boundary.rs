@@ -1,13 +1,13 @@
 //! `contrast/boundary`: people see where a field is.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::{Inspection, Shown};
 use crate::painted::boxes::{PaintedBox, Pictured, READS};
 use crate::painted::paint::{self, Pixel, Stack, contrast, floor, hex};
 use crate::painted::text::is_inactive;
 use crate::painted::visible::is_shown;
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
 use stilk_engine::css::Unknown;
 use stilk_engine::dom::NodeId;
@@ -30,7 +30,7 @@ pub const CHECK: Check = Check {
         FIELD,
         "@control field {\n  @part native { background: {paper}; border: 1px solid {sea}; color: {ink}; }\n}\n",
     ),
-    scope: Scope::Looks(Reads::Values(&READS, &[]), Of::Fields, run),
+    scope: Scope::Looks(Looks::new(Reads::values(READS).with_icons(), run).of_fields()),
 };
 
 const FIELD: &str =
@@ -40,7 +40,7 @@ const NEEDED: f64 = 3.0;
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     for shown in &inspection.looks {
-        if is_inactive(inspection.system, shown.states) || !is_shown(shown.look) {
+        if is_inactive(shown.states) || !is_shown(shown.look) {
             continue;
         }
         match judge(inspection, shown, sink) {
@@ -56,17 +56,17 @@ fn edges<'b, 'l>(look: &Look, all: &'b [PaintedBox<'l>]) -> Vec<&'b PaintedBox<'
     let document = &look.document;
     let is_above = |above: NodeId, node: NodeId| above != node && document.descendants(above).contains(&node);
     let outermost = |found: Vec<&'b PaintedBox<'l>>| {
-        let nodes: Vec<NodeId> = found.iter().map(|found| found.node).collect();
-        found.into_iter().filter(|one| !nodes.iter().any(|node| is_above(*node, one.node))).collect::<Vec<_>>()
+        let nodes: Vec<NodeId> = found.iter().map(|found| found.at.node).collect();
+        found.into_iter().filter(|one| !nodes.iter().any(|node| is_above(*node, one.at.node))).collect::<Vec<_>>()
     };
     let bearer = look.mounted.bearer;
     let (around, others): (Vec<_>, Vec<_>) =
-        all.iter().partition(|found| found.node == bearer || is_above(found.node, bearer));
+        all.iter().partition(|found| found.at.node == bearer || is_above(found.at.node, bearer));
     if !around.is_empty() {
         return outermost(around);
     }
     let has_text = |node: NodeId| document.descendants(node).iter().any(|inner| document.has_own_text(*inner));
-    outermost(others.into_iter().filter(|found| !has_text(found.node)).collect())
+    outermost(others.into_iter().filter(|found| !has_text(found.at.node)).collect())
 }
 
 fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) -> Result<(), Unknown> {
@@ -80,7 +80,7 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
         element.local() == "input"
             && matches!(element.attribute("type"), Some("checkbox" | "radio" | "range" | "color"))
     });
-    if is_native && is_box && (edges.is_empty() || edges.iter().all(|edge| edge.node == look.mounted.bearer)) {
+    if is_native && is_box && (edges.is_empty() || edges.iter().all(|edge| edge.at.node == look.mounted.bearer)) {
         let visible = bearer.is_some_and(|_| {
             paint::is_visible(&paint::styles_of(look, &paint::chain(look, look.mounted.bearer))) == Ok(true)
         });

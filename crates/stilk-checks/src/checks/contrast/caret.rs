@@ -1,13 +1,14 @@
 //! The caret of a field that a sheet gives a colour of its own: it shows where the next letter goes.
 
 use crate::checks::contrast::indicator::{CHECK, NEEDED};
-use crate::inspection::{Inspection, Shown, has_state};
+use crate::inspection::{Inspection, Shown};
 use crate::painted::origin::background_origin;
 use crate::painted::paint::{self, Pixel, Stack, contrast, floor, hex};
 use crate::sink::{Cause, Fault, Sink};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::dom::{Document, NodeId};
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::Diagnostic;
 
 /// Judges the caret of a field; whether there is one.
@@ -19,10 +20,7 @@ pub fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<
     let node = look.mounted.bearer;
     let Some(style) = look.styles.element(node) else { return Ok(false) };
     // A caret in the colour of the text is as good as the text.
-    if !takes_text(&look.document, node)
-        || style.is(L::CaretColor, "auto")
-        || has_state(inspection.system, shown.states, "readonly")
-    {
+    if !takes_text(&look.document, node) || style.is(L::CaretColor, "auto") || shown.states.has(StateId::Readonly) {
         return Ok(false);
     }
     let Some((ratio, pixel, beside)) = worst(inspection, shown, node, sink)? else { return Ok(false) };

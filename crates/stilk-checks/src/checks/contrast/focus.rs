@@ -1,21 +1,22 @@
 //! `contrast/focus`: people see where the keyboard is.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
-use crate::inspection::{Inspection, Shown, has_state};
+use crate::inspection::{Inspection, Shown};
 use crate::mend::length::Sum;
 use crate::painted::boxes::{self, Ring, rings};
 use crate::painted::paint::{self, Pixel, Stack, contrast, floor, hex};
 use crate::painted::text::is_inactive;
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
 use crate::trace::Origin;
-use stilk_engine::cascade::Style;
+use stilk_engine::cascade::{LonghandSet, Style};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::color::Absolute;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
 use stilk_language::case::Look;
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Edit, Level};
 
 /// The check.
@@ -33,22 +34,11 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper};\n  @state focus { outline: 2px solid {rust}; outline-offset: 2px; }\n}\n",
     ),
-    scope: Scope::Looks(Reads::Values(&READS, &[]), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(READS).with_icons(), run)),
 };
 
 /// Boxes, and the outlines around them.
-const READS: [L; 32] = {
-    let mut all = [L::OutlineStyle; boxes::READS.len() + 4];
-    let mut index = 0;
-    while index < boxes::READS.len() {
-        all[index] = boxes::READS[index];
-        index += 1;
-    }
-    all[index] = L::OutlineColor;
-    all[index + 1] = L::OutlineOffset;
-    all[index + 2] = L::OutlineWidth;
-    all
-};
+const READS: LonghandSet = boxes::READS.and(&[L::OutlineStyle, L::OutlineColor, L::OutlineOffset, L::OutlineWidth]);
 
 const NEEDED: f64 = 3.0;
 const WIDTH: f64 = 2.0;
@@ -56,7 +46,7 @@ const WIDTH: f64 = 2.0;
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let Some(rest) = inspection.rest() else { return };
     for shown in &inspection.looks {
-        if is_inactive(inspection.system, shown.states) || !has_state(inspection.system, shown.states, "focus") {
+        if is_inactive(shown.states) || !shown.states.has(StateId::Focus) {
             continue;
         }
         match judge(inspection, rest.look, shown, sink) {
@@ -141,16 +131,13 @@ fn signs<'i>(inspection: &Inspection<'i>, rest: &'i Look, look: &'i Look) -> Res
         if around.is_empty() || look.document.element(node).is_none() || !paint::is_visible(&around)? {
             continue;
         }
-        for pseudo in look.styles.boxes(node) {
+        for at in look.styles.boxes(node) {
             let mut styles = around.clone();
-            let before = match pseudo {
-                None => rest.styles.element(node),
-                Some(name) => {
-                    let Some(style) = look.styles.pseudo(node, name) else { continue };
-                    styles.push(style);
-                    rest.styles.pseudo(node, name)
-                }
-            };
+            if at.pseudo.is_some() {
+                let Some(style) = look.styles.of(at) else { continue };
+                styles.push(style);
+            }
+            let before = rest.styles.of(at);
             let style = styles[styles.len() - 1];
             let outline = |style: &Style| {
                 let there = !style.is(L::OutlineStyle, "none") && style.px(L::OutlineWidth).unwrap_or(0.0) > 0.0;
@@ -249,7 +236,7 @@ fn changed<'i>(
     let (before, after) = (inspection.boxes(rest), inspection.boxes(look));
     let before = before.as_ref().as_ref().map_err(|reason| *reason)?;
     for after in after.as_ref().as_ref().map_err(|reason| *reason)? {
-        let Some(before) = before.iter().find(|b| b.node == after.node && b.pseudo == after.pseudo) else { continue };
+        let Some(before) = before.iter().find(|before| before.at == after.at) else { continue };
         for mark in &after.marks {
             let Some(old) = before.marks.iter().find(|old| old.what == mark.what) else { continue };
             if old.color == mark.color {

@@ -1,17 +1,19 @@
 //! `contrast/indicator`: marks within a control can be seen.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::checks::contrast::caret;
 use crate::example::Example;
-use crate::inspection::{Inspection, Shown, has_state};
+use crate::inspection::{Inspection, Shown};
 use crate::painted::boxes::{PaintedBox, Pictured, READS};
 use crate::painted::paint::{Pixel, Stack, contrast, floor, hex};
 use crate::painted::text::is_inactive;
 use crate::painted::visible::element_name;
-use crate::relevance::{Reads, joined};
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::LonghandSet;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -30,10 +32,10 @@ pub const CHECK: Check = Check {
         SWITCH,
         "@control switch {\n  @part native { opacity: 0; }\n  @part track { display: flex; background: {sea}; }\n  @part thumb { inline-size: 16px; block-size: 16px; background: {paper}; }\n}\n",
     ),
-    scope: Scope::Looks(Reads::Values(&ALL_READS, &[]), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(ALL_READS).with_icons(), run)),
 };
 
-const ALL_READS: [L; READS.len() + 1] = joined(READS, [L::CaretColor]);
+const ALL_READS: LonghandSet = READS.and(&[L::CaretColor]);
 
 const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=\"switch\" part=\"native\"><span part=\"thumb\"></span></span><slot>Dogs</slot></label>\n";
 
@@ -41,10 +43,10 @@ pub(super) const NEEDED: f64 = 3.0;
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     // Where focus changes nothing that is read here, rest stands for it.
-    let is_focused = |shown: &Shown| has_state(inspection.system, shown.states, "focus");
+    let is_focused = |shown: &Shown| shown.states.has(StateId::Focus);
     let any_focused = inspection.looks.iter().any(is_focused);
     for shown in &inspection.looks {
-        if is_inactive(inspection.system, shown.states) {
+        if is_inactive(shown.states) {
             continue;
         }
         let caret = |shown: &Shown, sink: &mut Sink| match any_focused && !is_focused(shown) {
@@ -72,13 +74,13 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
     let is_mark = |one: &&PaintedBox| {
         let is_icon = one.marks.iter().any(|mark| mark.what == "icon");
         let within = || {
-            all.iter().any(|other| match other.node == one.node {
-                true => other.pseudo.is_none() && one.pseudo.is_some(),
-                false => document.is_within(one.node, other.node),
+            all.iter().any(|other| match other.at.node == one.at.node {
+                true => other.at.pseudo.is_none() && one.at.pseudo.is_some(),
+                false => document.is_within(one.at.node, other.at.node),
             })
         };
-        let is_pseudo_of_text = one.pseudo.is_some_and(|name| !["before", "after"].contains(&name));
-        !is_pseudo_of_text && (is_icon || within()) && (one.pseudo.is_some() || !holds_more(one.node))
+        let is_pseudo_of_text = one.at.pseudo.is_some_and(|pseudo| !pseudo.is_generated());
+        !is_pseudo_of_text && (is_icon || within()) && (one.at.pseudo.is_some() || !holds_more(one.at.node))
     };
     let marks: Vec<&PaintedBox> = all.iter().filter(is_mark).collect();
     for one in &marks {
@@ -135,7 +137,7 @@ fn fail(
     let origin = inspection.tracer.color_origin(one.style(), mark.longhand);
     let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
     let figure = format!("{:.2}:1", floor(ratio));
-    let name = element_name(shown.look, one.node, one.pseudo);
+    let name = element_name(shown.look, one.at);
     let control = &inspection.unit.control.name.value;
     let message = format!(
         "{name} of `{control}`, {}, is {figure} on what it lies on in {theme}, a mark needs 3:1",

@@ -1,20 +1,24 @@
 //! Which colours meet: no check, but a list of what there is.
 
-use crate::check::{Of, Scope, Task};
-use crate::checks::contrast::text::{GENERATED, READS};
+use crate::check::{Looks, Scope, Task};
+use crate::checks::contrast::text::{GENERATED, READS, WHERE_SPLIT};
 use crate::inspection::Inspection;
 use crate::painted::origin::background_origin;
 use crate::painted::paint::{self, contrast};
 use crate::painted::text::{is_inactive, needed};
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::{Pair, Sink};
 use stilk_engine::css::property::Longhand as L;
 use stilk_language::system::System;
 use stilk_language::tokens::{Theme, Token, TokenType};
 
 /// Collects the pairs of text and background.
-pub const PAIRS: Task =
-    Task { id: "contrast/pairs", scope: &Scope::Looks(Reads::Values(&READS, &GENERATED), Of::Any, run) };
+pub const PAIRS: Task = Task {
+    id: "contrast/pairs",
+    scope: &Scope::Looks(
+        Looks::new(Reads::values(READS).on_generated(GENERATED).with_large_text(), run).where_split(WHERE_SPLIT),
+    ),
+};
 
 /// A theme by the contexts that change colours: a density is no theme of its own here.
 fn colors_of(system: &System, theme: &Theme) -> String {
@@ -33,7 +37,7 @@ fn colors_of(system: &System, theme: &Theme) -> String {
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let system = inspection.system;
     let theme = colors_of(system, &inspection.unit.theme);
-    for shown in inspection.looks.iter().filter(|shown| !is_inactive(system, shown.states)) {
+    for shown in inspection.looks.iter().filter(|shown| !is_inactive(shown.states)) {
         let look = shown.look;
         let places = paint::text_places(look).into_iter().chain(paint::placeholder_places(look));
         for place in places {

@@ -1,12 +1,12 @@
 //! `contrast/placeholder`: a field's placeholder can be read, as text.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::checks::contrast::text;
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::paint;
 use crate::painted::text::is_inactive;
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::Sink;
 use stilk_text::diagnostic::Level;
 
@@ -28,7 +28,9 @@ pub const CHECK: Check = Check {
         FIELD,
         "@control field {\n  background: {paper}; color: {ink};\n  @part native::placeholder { color: {sea}; opacity: 1; }\n}\n",
     ),
-    scope: Scope::Looks(Reads::Values(&text::READS, &text::GENERATED), Of::Fields, run),
+    scope: Scope::Looks(
+        Looks::new(Reads::values(text::READS).on_generated(text::GENERATED).with_large_text(), run).of_fields(),
+    ),
 };
 
 const FIELD: &str =
@@ -37,7 +39,7 @@ const FIELD: &str =
 fn run(inspection: &Inspection, sink: &mut Sink) {
     for shown in &inspection.looks {
         let places = paint::placeholder_places(shown.look);
-        if places.is_empty() || is_inactive(inspection.system, shown.states) {
+        if places.is_empty() || is_inactive(shown.states) {
             continue;
         }
         text::judge_all(&CHECK, inspection, shown, &places, sink);

@@ -1,15 +1,16 @@
 //! `contrast/text`: text can be read on everything painted behind it.
 
-use crate::check::{Check, Of, Scope};
-use crate::checks::geometry::SIZES;
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::{Inspection, Shown};
+use crate::painted::drawn::DRAWN;
 use crate::painted::origin::background_origin;
 use crate::painted::paint::{self, Painted, TextPlace, contrast, floor, hex};
 use crate::painted::text::{is_inactive, needed};
-use crate::relevance::{Reads, joined};
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
 use std::cell::LazyCell;
+use stilk_engine::cascade::LonghandSet;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
@@ -27,11 +28,13 @@ pub const CHECK: Check = Check {
            every background that the token is used on.",
     fails: Example::sheet("@control button {\n  background: {mist}; color: {paper};\n}\n"),
     passes: Example::sheet("@control button {\n  background: {mist}; color: {ink};\n}\n"),
-    scope: Scope::Looks(Reads::Values(&READS, &GENERATED), Of::Any, run),
+    scope: Scope::Looks(
+        Looks::new(Reads::values(READS).on_generated(GENERATED).with_large_text(), run).where_split(WHERE_SPLIT),
+    ),
 };
 
 /// Everything that [`paint`] and the sizes of WCAG ask for.
-pub(super) const READS: [L; 18] = [
+pub(super) const READS: LonghandSet = LonghandSet::of(&[
     L::Color,
     L::ColorScheme,
     L::BackgroundColor,
@@ -50,23 +53,19 @@ pub(super) const READS: [L; 18] = [
     L::Position,
     L::TextShadow,
     L::Visibility,
-];
+]);
 
-/// The checks that read these.
-pub(crate) const IDS: [&str; 2] = [CHECK.id, "contrast/pairs"];
-
-/// What they read where a part of a gradient lies under the text: sizes as well.
-pub(crate) const READS_OF_SPLIT: Reads = Reads::Values(&WITH_SIZES, &GENERATED);
-
-const WITH_SIZES: [L; READS.len() + SIZES.len() + 1] =
-    joined(joined::<18, { SIZES.len() }, { READS.len() + SIZES.len() }>(READS, SIZES), [L::BackgroundOrigin]);
+/// What is read where a part of a gradient lies under the text: sizes as well.
+pub(super) const WHERE_SPLIT: Reads =
+    Reads::boxes(READS.union(DRAWN).and(&[L::BackgroundOrigin])).on_generated(GENERATED);
 
 /// Where a generated box lies decides whether it covers text.
-pub(super) const GENERATED: [L; 6] = [L::Bottom, L::Left, L::Right, L::Top, L::Transform, L::ZIndex];
+pub(super) const GENERATED: LonghandSet =
+    LonghandSet::of(&[L::Bottom, L::Left, L::Right, L::Top, L::Transform, L::ZIndex]);
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     for shown in &inspection.looks {
-        if is_inactive(inspection.system, shown.states) {
+        if is_inactive(shown.states) {
             sink.decided(CHECK.id, shown.stands_for);
             continue;
         }
@@ -112,7 +111,7 @@ fn judge(
     let Some(style) = place.style(look) else { return };
     // An inherited colour was declared further out.
     let declared = place.chain.iter().rev().filter_map(|node| look.styles.element(*node));
-    let declared = place.pseudo.map(|_| style).into_iter().chain(declared);
+    let declared = place.at.pseudo.map(|_| style).into_iter().chain(declared);
     let declared = declared.into_iter().find(|style| style.winner(L::Color).is_some()).unwrap_or(style);
     // Most texts pass, and nobody asks where their colour comes from.
     let text = LazyCell::new(|| inspection.tracer.origin(declared, L::Color));

@@ -1,11 +1,12 @@
 //! `font/fallback`: there is a font where the first is not.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::element_name;
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::font::GENERIC_FAMILIES;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::to_css;
@@ -26,7 +27,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  color: {ink}; background: {paper}; font-family: \"Skerry Grotesk\", sans-serif;\n}\n",
     ),
-    scope: Scope::Options(Reads::Values(&[L::FontFamily], &[]), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(LonghandSet::of(&[L::FontFamily])), run).by_option()),
 };
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
@@ -43,7 +44,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             }
             let place = inspection.tracer.origin(style, L::FontFamily).declaration;
             let control = &inspection.unit.control.name;
-            let name = element_name(shown.look, node, None);
+            let name = element_name(shown.look, Styled::element(node));
             let message = format!("the fonts of {name} in `{}` end in `{last}`, which may not be there", control.value);
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
                 .label("no generic family at the end")

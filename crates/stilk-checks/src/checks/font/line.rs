@@ -1,11 +1,12 @@
 //! `font/line`: lines are no lower than their type.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::element_name;
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
 use stilk_engine::css::value::Value;
@@ -26,7 +27,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  color: {ink}; background: {paper}; font-size: 20px; line-height: 1.4;\n}\n",
     ),
-    scope: Scope::Options(Reads::Values(&[L::LineHeight, L::FontSize], &[]), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(LonghandSet::of(&[L::LineHeight, L::FontSize])), run).by_option()),
 };
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
@@ -53,7 +54,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             }
             let place = declared.and_then(|style| inspection.tracer.origin(style, L::LineHeight).declaration);
             let control = &inspection.unit.control.name;
-            let name = element_name(shown.look, node, None);
+            let name = element_name(shown.look, Styled::element(node));
             let (line, size) = (number(line), number(size));
             let message = format!("lines of {name} in `{}` are {line}px high, its type is {size}px", control.value);
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)

@@ -1,13 +1,13 @@
 //! `geometry/anchored`: placed parts belong to their control.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::paint;
-use crate::painted::visible::{element_name, style_of};
-use crate::relevance::Reads;
+use crate::painted::visible::element_name;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
-use stilk_engine::cascade::Style;
+use stilk_engine::cascade::{LonghandSet, Style, Styled};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::to_css;
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -29,14 +29,15 @@ pub const CHECK: Check = Check {
         BADGE,
         "@control button {\n  position: relative; background: {sea}; color: {paper};\n  @part badge { position: absolute; top: 0; right: 0; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Values(&READS, &[]), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(READS), run).by_option()),
 };
 
 const BADGE: &str =
     "<button type=\"button\"><span part=\"label\"><slot>Book</slot></span><span part=\"badge\">2</span></button>\n";
 
-const READS: [L; 20] = [
+const READS: LonghandSet = LonghandSet::of(&[
     L::ClipPath,
+    L::Filter,
     L::MarginBottom,
     L::MarginLeft,
     L::MarginRight,
@@ -56,7 +57,7 @@ const READS: [L; 20] = [
     L::Scale,
     L::Display,
     L::Content,
-];
+]);
 
 /// Whether a box is the containing block of placed boxes within it.
 fn contains(style: &Style) -> bool {
@@ -69,19 +70,20 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         let look = shown.look;
         let (mut any, mut unknown) = (false, None);
         for node in look.document.descendants(look.mounted.host) {
-            for pseudo in [None, Some("before"), Some("after")] {
-                let Some(style) = style_of(look, node, pseudo) else { continue };
+            for at in Styled::with_generated(node) {
+                let Some(style) = look.styles.of(at) else { continue };
                 let is_there = !style.is_empty_generated() && !style.is(L::Display, "none");
-                if !style.is(L::Position, "absolute") || !is_there || (node == look.mounted.host && pseudo.is_none()) {
+                if !style.is(L::Position, "absolute") || !is_there || (node == look.mounted.host && at.pseudo.is_none())
+                {
                     continue;
                 }
                 any = true;
                 let chain = paint::chain(look, node);
                 let mut around = paint::styles_of(look, &chain);
-                if pseudo.is_none() {
+                if at.pseudo.is_none() {
                     around.pop();
                 }
-                let name = element_name(look, node, pseudo);
+                let name = element_name(look, at);
                 let control = &inspection.unit.control.name;
                 let said = if !around.iter().any(|style| contains(style)) {
                     Some((

@@ -1,18 +1,17 @@
 //! `geometry/centered`: what is meant to stand in the middle does.
 
-use crate::check::{Check, Of, Scope};
-use crate::checks::geometry::PAINTED;
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::{Inspection, Shown};
 use crate::mend::length::Sum;
+use crate::painted::drawn::PAINTED;
 use crate::painted::paint;
-use crate::painted::visible::{element_name, style_of};
-use crate::relevance::Reads;
+use crate::painted::visible::element_name;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
-use stilk_engine::cascade::Style;
+use stilk_engine::cascade::{Style, Styled};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
-use stilk_engine::dom::NodeId;
 use stilk_language::case::Look;
 use stilk_text::diagnostic::{Diagnostic, Level};
 use stilk_text::source::Span;
@@ -33,7 +32,7 @@ pub const CHECK: Check = Check {
         RING,
         "@control radio {\n  display: inline-flex;\n  @part ring { position: relative; box-sizing: border-box; inline-size: 20px; block-size: 20px; border: 2px solid {ink}; }\n  @part dot { position: absolute; inset: 0; margin: auto; inline-size: 8px; block-size: 8px; background-color: {ink}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Boxes(&PAINTED), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::boxes(PAINTED).covering(), run).by_option()),
 };
 
 const RING: &str = "<label><span part=\"ring\"><input type=\"radio\" part=\"native\" style=\"position: absolute; opacity: 0; margin: 0\"><span part=\"dot\"></span></span></label>\n";
@@ -53,23 +52,25 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         let mut unknown = None;
         let mut any = false;
         for node in look.document.descendants(look.mounted.host) {
-            for pseudo in [None, Some("before"), Some("after")] {
-                let Some(style) = style_of(look, node, pseudo) else { continue };
-                let around = if pseudo.is_some() { Some(node) } else { look.document.node(node).parent };
-                let Some(around) = around.filter(|_| node != look.mounted.host || pseudo.is_some()) else { continue };
-                if !is_mark(look, node, pseudo, style) || look.document.has_own_text(around) {
+            for at in Styled::with_generated(node) {
+                let Some(style) = look.styles.of(at) else { continue };
+                let around = if at.pseudo.is_some() { Some(node) } else { look.document.node(node).parent };
+                let Some(around) = around.filter(|_| node != look.mounted.host || at.pseudo.is_some()) else {
+                    continue;
+                };
+                if !is_mark(look, at, style) || look.document.has_own_text(around) {
                     continue;
                 }
                 // What is larger is no mark; a box whose size is not known may be any.
                 let is_small = |side: Result<f64, _>| side.is_ok_and(|px| px > 0.0 && px <= MARK);
-                let outer = look.layout().ok().and_then(|layout| layout.of(around, None));
+                let outer = look.layout().ok().and_then(|layout| layout.of(Styled::element(around)));
                 if !outer.is_some_and(|outer| is_small(outer.width()) && is_small(outer.height())) {
                     continue;
                 }
-                match look.gaps((node, pseudo), (around, None)) {
+                match look.gaps(at, Styled::element(around)) {
                     Ok(gaps) => {
                         any = true;
-                        judge(inspection, shown, (node, pseudo), gaps, sink);
+                        judge(inspection, shown, at, gaps, sink);
                     }
                     Err(reason) => unknown = Some(reason),
                 }
@@ -82,7 +83,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 }
 
 /// Whether a box is a mark: painted, without text, of a size of its own.
-fn is_mark(look: &Look, node: NodeId, pseudo: Option<&'static str>, style: &Style) -> bool {
+fn is_mark(look: &Look, Styled { node, pseudo }: Styled, style: &Style) -> bool {
     let is_there = || !style.is_empty_generated() && !style.is(L::Display, "none") && !style.is(L::Display, "inline");
     let has_text = || match pseudo {
         Some(_) => matches!(style.get(L::Content), Ok(stilk_engine::css::Value::String(text)) if !text.is_empty()),
@@ -100,13 +101,7 @@ fn is_mark(look: &Look, node: NodeId, pseudo: Option<&'static str>, style: &Styl
     !is_native && is_there() && !has_text() && paint::paints_box(style) && !is_turned() && is_seen()
 }
 
-fn judge(
-    inspection: &Inspection,
-    shown: &Shown,
-    (node, pseudo): (NodeId, Option<&'static str>),
-    [left, top, right, bottom]: [f32; 4],
-    sink: &mut Sink,
-) {
+fn judge(inspection: &Inspection, shown: &Shown, at: Styled, [left, top, right, bottom]: [f32; 4], sink: &mut Sink) {
     let gaps = [("left", "right", left, right, L::Left), ("top", "bottom", top, bottom, L::Top)];
     for (start, end, before, after, longhand) in gaps {
         let off = f64::from(before - after).abs();
@@ -115,15 +110,15 @@ fn judge(
             continue;
         }
         let look = shown.look;
-        let Some(style) = style_of(look, node, pseudo) else { continue };
+        let Some(style) = look.styles.of(at) else { continue };
         let control = &inspection.unit.control.name;
-        let name = element_name(look, node, pseudo);
+        let name = element_name(look, at);
         let places = [longhand, L::Translate, L::Width];
         let place = places.iter().find_map(|l| inspection.tracer.origin(style, *l).declaration);
         let edit = place.filter(|_| longhand_is_set(style, longhand)).and_then(|place| {
             let moved = f64::from(before - after) / 2.0;
             let start = style.px(longhand).ok()?;
-            let middle = middle(inspection, look, (node, pseudo), longhand, place)?;
+            let middle = middle(inspection, look, at, longhand, place)?;
             inspection.rewrite(style, longhand, start, &middle.css(start - moved))
         });
         let px = |side: f32| number((f64::from(side) * 100.0).round() / 100.0);
@@ -152,15 +147,9 @@ fn longhand_is_set(style: &Style, longhand: L) -> bool {
 }
 
 /// Half of what the box around leaves, as the sheet at this place calls it.
-fn middle(
-    inspection: &Inspection,
-    look: &Look,
-    (node, pseudo): (NodeId, Option<&'static str>),
-    start: L,
-    place: Span,
-) -> Option<Sum> {
-    let style = style_of(look, node, pseudo)?;
-    let around = if pseudo.is_some() { node } else { look.document.node(node).parent? };
+fn middle(inspection: &Inspection, look: &Look, at: Styled, start: L, place: Span) -> Option<Sum> {
+    let style = look.styles.of(at)?;
+    let around = if at.pseudo.is_some() { at.node } else { look.document.node(at.node).parent? };
     let around = look.styles.element(around)?;
     let (size, edges) = match start {
         L::Left => (L::Width, [L::BorderLeftWidth, L::BorderRightWidth]),

@@ -1,21 +1,20 @@
 //! `geometry/corner`: round stays round at every size, and round boxes fit into each other.
 
-use crate::check::{Check, Of, Scope};
-use crate::checks::geometry::PAINTED;
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::{Inspection, Shown};
 use crate::mend::length::Sum;
+use crate::painted::drawn::PAINTED;
 use crate::painted::paint;
-use crate::painted::visible::{element_name, style_of};
-use crate::relevance::{Reads, joined};
+use crate::painted::visible::element_name;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
-use stilk_engine::cascade::Style;
+use stilk_engine::cascade::{LonghandSet, PseudoElement, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
 use stilk_engine::css::value::{LengthPercentage, Value};
 use stilk_engine::dom::NodeId;
-use stilk_engine::layout::Origin;
 use stilk_language::case::Look;
 use stilk_text::diagnostic::{Diagnostic, Level};
 use stilk_text::source::Span;
@@ -35,10 +34,10 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper}; padding: {gap}; border: 0; line-height: 20px;\n  border-radius: calc(infinity * 1px);\n}\n",
     ),
-    scope: Scope::Options(Reads::Boxes(&READS), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::boxes(READS).covering(), run).by_option()),
 };
 
-const READS: [L; PAINTED.len() + 1] = joined(PAINTED, [L::BorderTopLeftRadius]);
+const READS: LonghandSet = PAINTED.and(&[L::BorderTopLeftRadius]);
 
 /// What no control is large enough for.
 const ANY: f64 = 1000.0;
@@ -62,7 +61,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             };
             let place = inspection.tracer.origin(style, L::BorderTopLeftRadius);
             let control = &inspection.unit.control.name;
-            let name = element_name(shown.look, node, None);
+            let name = element_name(shown.look, Styled::element(node));
             let message = format!(
                 "{name} of `{}` is a pill at {}px, but its corners of {}px end where the text grows to two lines",
                 control.value,
@@ -93,24 +92,22 @@ const APART: f64 = 1.0;
 fn nested(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<(), Unknown> {
     let look = shown.look;
     for node in look.document.descendants(look.mounted.host) {
-        for pseudo in
-            look.styles.boxes(node).filter(|pseudo| pseudo.is_none_or(|name| name == "before" || name == "after"))
-        {
-            let Some((style, length)) = rounded(look, (node, pseudo))? else { continue };
+        for at in look.styles.boxes(node).filter(|at| at.pseudo.is_none_or(PseudoElement::is_generated)) {
+            let Some((style, length)) = rounded(look, at)? else { continue };
             let above = std::iter::successors(Some(node), |at| {
                 look.document.node(*at).parent.filter(|_| *at != look.mounted.host)
             });
             let mut around = None;
-            for at in above.skip(usize::from(pseudo.is_none())) {
-                around = rounded(look, (at, None))?.map(|(_, length)| (at, length));
+            for above in above.skip(usize::from(at.pseudo.is_none())) {
+                around = rounded(look, Styled::element(above))?.map(|(_, length)| (above, length));
                 if around.is_some() {
                     break;
                 }
             }
             let Some((outer_node, outer)) = around else { continue };
-            let (written, inner) = ((!length.has_percent).then_some(length.px), drawn(look, (node, pseudo), length)?);
-            let outer = drawn(look, (outer_node, None), outer)?;
-            let [left, top, ..] = look.gaps((node, pseudo), (outer_node, None))?;
+            let (written, inner) = ((!length.has_percent).then_some(length.px), drawn(look, at, length)?);
+            let outer = drawn(look, Styled::element(outer_node), outer)?;
+            let [left, top, ..] = look.gaps(at, Styled::element(outer_node))?;
             let (left, top) = (f64::from(left), f64::from(top));
             let wanted = outer - left;
             // What stands further in than the corner reaches, or not in it at all, has corners of its own.
@@ -119,7 +116,7 @@ fn nested(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<(),
             }
             let place = inspection.tracer.origin(style, L::BorderTopLeftRadius).declaration;
             let control = &inspection.unit.control.name;
-            let name = element_name(look, node, pseudo);
+            let name = element_name(look, at);
             let px = |value: f64| number((value * 10.0).round() / 10.0);
             let message = format!(
                 "{name} of `{}` has corners of {}px, {}px within corners of {}px: they do not share a centre",
@@ -164,15 +161,15 @@ fn less_gap(inspection: &Inspection, look: &Look, (inner, outer): (NodeId, NodeI
 }
 
 /// A box that can be seen and has round corners.
-fn rounded(look: &Look, origin: Origin) -> Result<Option<(&Style, LengthPercentage)>, Unknown> {
-    let Some(style) = style_of(look, origin.0, origin.1) else { return Ok(None) };
+fn rounded(look: &Look, at: Styled) -> Result<Option<(&Style, LengthPercentage)>, Unknown> {
+    let Some(style) = look.styles.of(at) else { return Ok(None) };
     let length = match style.get(L::BorderTopLeftRadius)? {
         Value::Words(words) => words.first(),
         other => Some(other),
     };
     let Some(Value::Length(length)) = length.filter(|length| length.as_px() != Some(0.0)) else { return Ok(None) };
     let paints = paint::paints_box(style);
-    let chain = paint::styles_of(look, &paint::chain(look, origin.0));
+    let chain = paint::styles_of(look, &paint::chain(look, at.node));
     if !paints || style.is_empty_generated() || !paint::is_visible(&[chain.as_slice(), &[style.as_ref()][..]].concat())?
     {
         return Ok(None);
@@ -181,8 +178,8 @@ fn rounded(look: &Look, origin: Origin) -> Result<Option<(&Style, LengthPercenta
 }
 
 /// The radius that is drawn: no more than half of a side.
-fn drawn(look: &Look, origin: Origin, length: LengthPercentage) -> Result<f64, Unknown> {
-    let rect = look.drawn(origin.0, origin.1)?;
+fn drawn(look: &Look, at: Styled, length: LengthPercentage) -> Result<f64, Unknown> {
+    let rect = look.drawn(at)?;
     let (width, height) = (f64::from(rect.width), f64::from(rect.height));
     Ok((length.px + length.percent / 100.0 * width).min(width / 2.0).min(height / 2.0))
 }

@@ -1,22 +1,22 @@
 //! `geometry/depth`: a pressed layer goes down by as much as stands out below it: of its own shadow, or of a box behind it.
 
-use crate::check::{Check, Of, Scope};
-use crate::checks::geometry::PAINTED;
+use crate::check::{Check, Looks, Scope};
 use crate::checks::state::slips::offset;
 use crate::example::Example;
 use crate::inspection::{Inspection, Shown};
 use crate::mend::length::Sum;
+use crate::painted::drawn::PAINTED;
 use crate::painted::paint;
-use crate::painted::visible::{element_name, style_of};
-use crate::relevance::{Reads, joined};
+use crate::painted::visible::element_name;
+use crate::relevance::reads::{Reads, StatesAsked};
 use crate::sink::{Cause, Fault, Sink};
-use stilk_engine::cascade::Style;
+use stilk_engine::cascade::{LonghandSet, PseudoElement, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
 use stilk_engine::css::value::Value;
-use stilk_engine::dom::NodeId;
 use stilk_language::case::Look;
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -33,10 +33,12 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper}; box-shadow: 0 6px 0 {ink};\n  @state active { translate: 0 6px; box-shadow: 0 0 0 {ink}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Alone(&READS, &["active"]), Of::Any, run),
+    scope: Scope::Looks(
+        Looks::new(Reads::boxes(READS).in_states(StatesAsked::Alone(&[StateId::Active])), run).by_option(),
+    ),
 };
 
-const READS: [L; PAINTED.len() + 1] = joined(PAINTED, [L::BoxShadow]);
+const READS: LonghandSet = PAINTED.and(&[L::BoxShadow]);
 
 /// What stands out by more is no layer of the same thing.
 const DEEP: f32 = 24.0;
@@ -60,7 +62,7 @@ fn depth(style: &Style) -> Option<f64> {
 }
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    let (Some(rest), Some(active)) = (inspection.rest(), inspection.alone("active")) else { return };
+    let (Some(rest), Some(active)) = (inspection.rest(), inspection.alone(StateId::Active)) else { return };
     let shadow = of_shadow(inspection, rest.look, active.look);
     let boxes = of_boxes(rest.look, active.look);
     let mut unknown = None;
@@ -139,13 +141,16 @@ fn of_boxes<'l>(rest: &Look, active: &'l Look) -> Result<Vec<Press<'l>>, Unknown
             continue;
         }
         let inside = document.descendants(node);
-        let behind = nodes.iter().copied().flat_map(|other| [None, Some("before"), Some("after")].map(|p| (other, p)));
-        for layer in behind.filter(|layer| *layer != (node, None)) {
-            let Some(style) = style_of(rest, layer.0, layer.1) else { continue };
+        let behind = nodes.iter().copied().flat_map(Styled::with_generated);
+        for layer in behind.filter(|layer| *layer != Styled::element(node)) {
+            let Some(style) = rest.styles.of(layer) else { continue };
             // What lies on it, or in it, is no layer behind it.
-            let is_behind = match inside.contains(&layer.0) {
+            let is_behind = match inside.contains(&layer.node) {
                 true => style.get(L::ZIndex)?.as_number().is_some_and(|index| index < 0.0),
-                false => layer.0 == node || layer.0.index() < node.index() || layer.1 == Some("before"),
+                false => {
+                    let is_before = layer.pseudo == Some(PseudoElement::Before);
+                    layer.node == node || layer.node.index() < node.index() || is_before
+                }
             };
             if !is_behind || style.is_empty_generated() || style.is(L::Display, "none") || !paint::paints_box(style) {
                 continue;
@@ -153,17 +158,17 @@ fn of_boxes<'l>(rest: &Look, active: &'l Look) -> Result<Vec<Press<'l>>, Unknown
             if !is_seen(rest, layer, style)? {
                 continue;
             }
-            let [x, y, right, bottom] = rest.gaps(layer, (node, None))?;
+            let [x, y, right, bottom] = rest.gaps(layer, Styled::element(node))?;
             if x.abs() > 1.0 || right.abs() > 1.0 || !(-NEAR..=DEEP).contains(&y) || !(NEAR..=DEEP).contains(&-bottom) {
                 continue;
             }
             let (from, to) = (offset(before), offset(after));
             let (Some(from), Some(to)) = (from, to) else { return Err(Unknown("how far it moves takes a layout")) };
-            let pressed = active.gaps(layer, (node, None))?[3];
+            let pressed = active.gaps(layer, Styled::element(node))?[3];
             let (moved, out, left) = (to.1 - from.1, f64::from(-bottom), f64::from(-pressed));
             if moved > 0.0 {
                 let sum = Sum::default();
-                let name = format!("{} of ", element_name(active, node, None));
+                let name = format!("{} of ", element_name(active, Styled::element(node)));
                 let name = if node == active.mounted.host { String::new() } else { name };
                 found.push(Press { name, style: after, moved, out, left, sum });
             }
@@ -173,9 +178,9 @@ fn of_boxes<'l>(rest: &Look, active: &'l Look) -> Result<Vec<Press<'l>>, Unknown
 }
 
 /// Whether anybody sees a layer: one that is there for the pointer only stands out nowhere.
-fn is_seen(look: &Look, (node, pseudo): (NodeId, Option<&str>), style: &Style) -> Result<bool, Unknown> {
-    let mut styles = paint::styles_of(look, &paint::chain(look, node));
-    styles.extend(pseudo.map(|_| style));
+fn is_seen(look: &Look, at: Styled, style: &Style) -> Result<bool, Unknown> {
+    let mut styles = paint::styles_of(look, &paint::chain(look, at.node));
+    styles.extend(at.pseudo.map(|_| style));
     paint::is_visible(&styles)
 }
 

@@ -1,11 +1,12 @@
 //! `geometry/inline`: no box model is lost on an inline box.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::element_name;
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::property::{Longhand, Longhand as L};
 use stilk_engine::css::serialize::to_css;
 use stilk_text::diagnostic::{Diagnostic, Level, list};
@@ -24,24 +25,16 @@ pub const CHECK: Check = Check {
         LINK,
         "@control link {\n  display: inline-block; background: {sea}; color: {paper}; padding: {gap};\n}\n",
     ),
-    scope: Scope::Options(Reads::Values(&READS, &[]), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(READS), run).by_option()),
 };
 
 const LINK: &str = "<a href=\"#\"><span part=\"label\"><slot>Book</slot></span></a>\n";
 
-const READS: [L; 11] = [
-    L::Display,
-    L::Position,
-    L::PaddingTop,
-    L::PaddingBottom,
-    L::MarginTop,
-    L::MarginBottom,
-    L::Width,
-    L::Height,
-    L::MinWidth,
-    L::MinHeight,
-    L::Float,
-];
+const READS: LonghandSet = LonghandSet::of(&LOST).and(&[L::Display, L::Position, L::Float]);
+
+/// What is lost on an inline box.
+const LOST: [L; 8] =
+    [L::PaddingTop, L::PaddingBottom, L::MarginTop, L::MarginBottom, L::Width, L::Height, L::MinWidth, L::MinHeight];
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     for shown in &inspection.looks {
@@ -61,12 +54,12 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 style.winner(*longhand).is_some_and(|id| id.sheet != 0)
                     && !["auto", "0px", "0%", "none"].contains(&css.as_str())
             };
-            let lost: Vec<Longhand> = READS[2..10].iter().copied().filter(is_lost).collect();
+            let lost: Vec<Longhand> = LOST.into_iter().filter(is_lost).collect();
             let Some(first) = lost.first() else { continue };
             let place = inspection.tracer.origin(style, *first).declaration;
             let control = &inspection.unit.control.name;
             let names: Vec<&str> = lost.iter().map(|longhand| longhand.name()).collect();
-            let name = element_name(shown.look, node, None);
+            let name = element_name(shown.look, Styled::element(node));
             let message = format!("{name} of `{}` is inline: {} take no room there", control.value, list(&names));
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
                 .label("lost on an inline box")

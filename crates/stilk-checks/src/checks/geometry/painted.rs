@@ -1,14 +1,14 @@
 //! `geometry/painted`: nothing is painted over the label, and generated boxes are there.
 
-use crate::check::{Check, Of, Scope};
-use crate::checks::geometry::PAINTED;
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::{Inspection, Shown};
+use crate::painted::drawn::PAINTED;
 use crate::painted::paint;
-use crate::painted::visible::{element_name, style_of};
-use crate::relevance::Reads;
+use crate::painted::visible::element_name;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
-use stilk_engine::cascade::Style;
+use stilk_engine::cascade::{PseudoElement, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::dom::NodeId;
@@ -32,7 +32,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  position: relative; display: inline-block; line-height: 20px; color: {ink}; padding: {gap};\n  @part label { position: relative; }\n  @part ::before { content: \"\"; position: absolute; inset: 0; background-color: {mist}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Boxes(&PAINTED), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::boxes(PAINTED.and(&[L::BoxShadow])).covering(), run).by_option()),
 };
 
 /// What is covered less than this shows all of its text.
@@ -44,24 +44,24 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         let look = shown.look;
         let mut unknown = None;
         let mut order = Order::default();
-        order.collect(look, look.mounted.host, None);
+        order.collect(look, look.mounted.host);
         for place in paint::text_places(look) {
             let chain = paint::styles_of(look, &place.chain);
             if paint::is_visible(&chain) != Ok(true) {
                 continue;
             }
-            for (node, pseudo) in order.boxes.iter().copied() {
-                if (node, pseudo) == (place.node, place.pseudo) || place.chain.contains(&node) && pseudo.is_none() {
+            for at in order.boxes.iter().copied() {
+                if at == place.at || place.chain.contains(&at.node) && at.pseudo.is_none() {
                     continue;
                 }
-                let Some(style) = style_of(look, node, pseudo).filter(|style| covers(look, node, style)) else {
+                let Some(style) = look.styles.of(at).filter(|style| covers(look, at.node, style)) else {
                     continue;
                 };
-                if !order.is_over(look, (node, pseudo), &place.chain) {
+                if !order.is_over(look, at, &place.chain) {
                     continue;
                 }
-                match overlap(look, (node, pseudo), (place.node, place.pseudo)) {
-                    Ok(share) if share > COVERED => over(inspection, shown, (node, pseudo), style, place.node, sink),
+                match overlap(look, at, place.at) {
+                    Ok(share) if share > COVERED => over(inspection, shown, at, style, place.at.node, sink),
                     Ok(_) => {}
                     Err(reason) => unknown = Some(reason),
                 }
@@ -77,42 +77,43 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 /// Boxes that are placed, in the order of the document: of those on one level the later is painted later.
 #[derive(Default)]
 struct Order {
-    boxes: Vec<(NodeId, Option<&'static str>)>,
+    boxes: Vec<Styled>,
 }
 
 impl Order {
-    fn collect(&mut self, look: &Look, node: NodeId, _: Option<&'static str>) {
+    fn collect(&mut self, look: &Look, node: NodeId) {
         for node in look.document.descendants(node) {
-            for pseudo in [Some("before"), None, Some("after")] {
-                let is_placed = style_of(look, node, pseudo).is_some_and(|style| {
+            for pseudo in [Some(PseudoElement::Before), None, Some(PseudoElement::After)] {
+                let at = Styled { node, pseudo };
+                let is_placed = look.styles.of(at).is_some_and(|style| {
                     !style.is_empty_generated() && style.is(L::Position, "absolute") && !style.is(L::Display, "none")
                 });
                 if is_placed {
-                    self.boxes.push((node, pseudo));
+                    self.boxes.push(at);
                 }
             }
         }
     }
 
     /// Whether a placed box is painted over text: its layer is higher, or it comes later in the same (CSS 2, appendix E).
-    fn is_over(&self, look: &Look, (node, pseudo): (NodeId, Option<&'static str>), chain: &[NodeId]) -> bool {
+    fn is_over(&self, look: &Look, at: Styled, chain: &[NodeId]) -> bool {
         let level = |style: &Style| style.get(L::ZIndex).ok().and_then(stilk_engine::css::Value::as_number);
-        let Some(style) = style_of(look, node, pseudo) else { return false };
+        let Some(style) = look.styles.of(at) else { return false };
         let own = level(style).unwrap_or(0.0);
         // What of the text's own boxes is placed, in the box that both are in.
         let lifted = chain.iter().skip(1).find_map(|inner| {
             let style = look.styles.element(*inner)?;
-            let holds = look.document.descendants(*inner).contains(&node);
+            let holds = look.document.descendants(*inner).contains(&at.node);
             let makes_layer = !style.is(L::Position, "static")
                 || [L::Transform, L::Translate, L::Scale, L::Rotate, L::Filter].iter().any(|l| !style.is(*l, "none"));
             (makes_layer && !holds).then(|| (*inner, level(style).unwrap_or(0.0)))
         });
         match lifted {
             None => own >= 0.0,
-            Some((inner, other)) if own == other => match pseudo {
-                Some("before") if look.document.descendants(node).contains(&inner) => false,
-                Some("after") if look.document.descendants(node).contains(&inner) => true,
-                _ => node.index() > inner.index(),
+            Some((inner, other)) if own == other => match at.pseudo {
+                Some(PseudoElement::Before) if look.document.descendants(at.node).contains(&inner) => false,
+                Some(PseudoElement::After) if look.document.descendants(at.node).contains(&inner) => true,
+                _ => at.node.index() > inner.index(),
             },
             Some((_, other)) => own > other,
         }
@@ -135,28 +136,17 @@ fn covers(look: &Look, node: NodeId, style: &Style) -> bool {
 }
 
 /// How much of a text lies under a box, 0 to 1.
-fn overlap(
-    look: &Look,
-    over: (NodeId, Option<&'static str>),
-    text: (NodeId, Option<&'static str>),
-) -> Result<f32, Unknown> {
+fn overlap(look: &Look, over: Styled, text: Styled) -> Result<f32, Unknown> {
     let layout = look.layout()?;
-    let cover = look.drawn(over.0, over.1)?;
-    let place = layout.text_of(text.0, text.1).ok_or(Unknown("where its text stands"))?.rect()?;
+    let cover = look.drawn(over)?;
+    let place = layout.text_of(text).ok_or(Unknown("where its text stands"))?.rect()?;
     let area = |rect: &Rect| rect.width * rect.height;
     Ok(cover.common(&place).map_or(0.0, |both| area(&both) / area(&place).max(0.01)))
 }
 
-fn over(
-    inspection: &Inspection,
-    shown: &Shown,
-    (node, pseudo): (NodeId, Option<&'static str>),
-    style: &Style,
-    text: NodeId,
-    sink: &mut Sink,
-) {
+fn over(inspection: &Inspection, shown: &Shown, at: Styled, style: &Style, text: NodeId, sink: &mut Sink) {
     let control = &inspection.unit.control.name;
-    let (name, text) = (element_name(shown.look, node, pseudo), element_name(shown.look, text, None));
+    let (name, text) = (element_name(shown.look, at), element_name(shown.look, Styled::element(text)));
     let place = inspection.tracer.origin(style, L::Position).declaration;
     let text = if text == "the control" { "the text".to_owned() } else { text };
     let message = format!("{name} of `{}` is painted over {text}", control.value);
@@ -178,15 +168,17 @@ fn without_content(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
         if look.mounted.placed.iter().any(|(placed, _)| look.document.descendants(*placed).contains(&node)) {
             continue;
         }
-        for pseudo in ["before", "after"] {
+        for pseudo in PseudoElement::GENERATED {
+            let at = Styled::pseudo(node, pseudo);
             // In some variant or state it is there.
             let generates = |rule: &stilk_language::system::Rule| {
-                rule.target.pseudo.ends_with(pseudo) && rule.declarations.iter().any(|d| d.name.value == "content")
+                rule.target.pseudo_element() == Some(pseudo)
+                    && rule.declarations.iter().any(|d| d.name.value == "content")
             };
             if control.rules.iter().any(generates) {
                 continue;
             }
-            let Some(style) = look.styles.pseudo(node, pseudo) else { continue };
+            let Some(style) = look.styles.of(at) else { continue };
             let drawn = [L::BackgroundColor, L::BackgroundImage, L::BorderTopStyle, L::Width, L::Height, L::Position];
             let is_declared = |l: &L| style.winner(*l).is_some_and(|id| id.sheet != 0);
             // Nothing may be meant: `content: none` takes it away.
@@ -196,10 +188,10 @@ fn without_content(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
             let ever = inspection
                 .looks
                 .iter()
-                .any(|other| other.look.styles.pseudo(node, pseudo).is_some_and(|style| !style.is_empty_generated()));
+                .any(|other| other.look.styles.of(at).is_some_and(|style| !style.is_empty_generated()));
             let Some(first) = drawn.into_iter().find(is_declared).filter(|_| !ever) else { continue };
             let control = &inspection.unit.control.name;
-            let name = element_name(look, node, Some(pseudo));
+            let name = element_name(look, at);
             let place = inspection.tracer.origin(style, first).declaration;
             let message = format!("{name} of `{}` has no `content`, so there is no such box", control.value);
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)

@@ -1,14 +1,15 @@
 //! `geometry/target`: what is pressed is large enough to be hit.
 
-use crate::check::{Check, Of, Scope};
-use crate::checks::geometry::SIZES;
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::mend::length::Sum;
+use crate::painted::drawn::DRAWN;
 use crate::painted::pressed::target;
 use crate::painted::visible::element_name;
-use crate::relevance::Reads;
+use crate::relevance::reads::{Reads, StatesAsked};
 use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::Styled;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
@@ -31,7 +32,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  display: inline-block; background: {sea}; color: {paper}; border: 0; padding: 4px; font-size: 12px; line-height: 16px;\n}\n",
     ),
-    scope: Scope::Options(Reads::Rest(&SIZES), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::boxes(DRAWN).in_states(StatesAsked::Rest), run).by_option()),
 };
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
@@ -47,7 +48,10 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     let look = shown.look;
     let Some(node) = target(look) else { return };
     // A native control that is hidden is pressed by way of its label.
-    let size = |side: fn(&stilk_engine::layout::Placed) -> Result<f64, Unknown>| match look.layout()?.of(node, None) {
+    let size = |side: fn(&stilk_engine::layout::Placed) -> Result<f64, Unknown>| match look
+        .layout()?
+        .of(Styled::element(node))
+    {
         Some(placed) => side(placed),
         None => Ok(0.0),
     };
@@ -85,12 +89,16 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     });
     let message = format!(
         "{} of `{}` is {}px {side}, a target needs {}px",
-        element_name(look, node, None),
+        element_name(look, Styled::element(node)),
         control.value,
         number((size * 100.0).round() / 100.0),
         number(least)
     );
-    let of_font = look.layout().ok().and_then(|layout| layout.of(node, None)).is_some_and(|placed| placed.is_of_font());
+    let of_font = look
+        .layout()
+        .ok()
+        .and_then(|layout| layout.of(Styled::element(node)))
+        .is_some_and(|placed| placed.is_of_font());
     let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
         .label(format!("{}×{}px", number((width * 10.0).round() / 10.0), number((height * 10.0).round() / 10.0)))
         .mend(format!("write `{mend}: {}px`", number(least)))

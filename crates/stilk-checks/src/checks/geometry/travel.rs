@@ -1,19 +1,22 @@
 //! `geometry/travel`: a thumb stands as far from one end as from the other.
 
-use crate::check::{Check, Of, Scope};
-use crate::checks::geometry::{SIZES, definite};
+use crate::check::{Check, Looks, Scope};
+use crate::checks::geometry::definite;
 use crate::checks::state::slips::offset;
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::mend::length::Sum;
+use crate::painted::drawn::DRAWN;
 use crate::painted::visible::element_name;
-use crate::relevance::Reads;
+use crate::relevance::reads::{Reads, StatesAsked};
 use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::Styled;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
 use stilk_engine::dom::NodeId;
 use stilk_language::case::Look;
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 use stilk_text::source::Span;
 
@@ -34,13 +37,15 @@ pub const CHECK: Check = Check {
         SWITCH,
         "@control switch {\n  @part native { position: absolute; opacity: 0; }\n  @part track { position: relative; display: block; box-sizing: border-box; inline-size: 40px; block-size: 24px; padding: 4px; background: {ink}; }\n  @part thumb { display: block; inline-size: 16px; block-size: 16px; background: {paper}; }\n  @state checked { @part thumb { translate: 16px 0; } }\n}\n",
     ),
-    scope: Scope::Options(Reads::Alone(&SIZES, &["checked"]), Of::Any, run),
+    scope: Scope::Looks(
+        Looks::new(Reads::boxes(DRAWN).in_states(StatesAsked::Alone(&[StateId::Checked])), run).by_option(),
+    ),
 };
 
 const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=\"switch\" part=\"native\"><span part=\"thumb\"></span></span><slot>Dogs</slot></label>\n";
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    let (Some(rest), Some(on)) = (inspection.rest(), inspection.alone("checked")) else { return };
+    let (Some(rest), Some(on)) = (inspection.rest(), inspection.alone(StateId::Checked)) else { return };
     for (_, node) in on.look.mounted.elements() {
         let Some(parent) = on.look.document.node(node).parent else { continue };
         if node == on.look.mounted.host {
@@ -48,7 +53,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         }
         // The layout knows more than values do, but not of every control.
         let laid_out = |look: &Look| {
-            let [left, _, right, _] = look.gaps((node, None), (parent, None)).ok()?;
+            let [left, _, right, _] = look.gaps(Styled::element(node), Styled::element(parent)).ok()?;
             Some((f64::from(left), f64::from(right)))
         };
         let by_values = |look: &Look| gaps(look, node, parent);
@@ -80,7 +85,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         let Some(style) = on.look.styles.element(node) else { continue };
         let place = inspection.tracer.origin(style, L::Translate).declaration;
         let control = &inspection.unit.control.name;
-        let name = element_name(on.look, node, None);
+        let name = element_name(on.look, Styled::element(node));
         let message = format!(
             "{name} of `{}` stands {}px from one end of its track and {}px from the other",
             control.value,

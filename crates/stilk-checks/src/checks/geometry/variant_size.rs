@@ -1,12 +1,14 @@
 //! `geometry/variant-size`: options that are not about size keep it.
 
 use crate::check::{Check, Scope};
-use crate::checks::geometry::SIZES;
 use crate::checks::state::leak::by_one_option_on;
 use crate::example::Example;
-use crate::relevance::{Colors, OptionReach};
+use crate::painted::drawn::SIZES;
+use crate::relevance::OptionReach;
+use crate::relevance::reads::Colors;
 use crate::sink::{Cause, Fault, Sink};
 use crate::survey::Survey;
+use stilk_engine::cascade::Styled;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::{Longhand, Longhand as L};
 use stilk_engine::css::serialize::number;
@@ -68,7 +70,7 @@ fn may_change_size(control: &Control, option: OptionId) -> bool {
     let usual = axis.default.map(|usual| OptionId { axis: option.axis, option: usual });
     let sets = std::iter::once(option).chain(usual).any(|option| {
         let reach = OptionReach::new(control, option);
-        reach.reaches_placed || SIZES.iter().any(|longhand| reach.longhands.contains(longhand))
+        reach.reaches_placed || SIZES.iter().any(|longhand| reach.longhands.contains(&longhand))
     });
     let document = &control.template.document;
     let mut nodes = control.template.hosts.iter().flat_map(|host| document.descendants(host.node));
@@ -105,7 +107,7 @@ fn judge<'s>(
             };
             // What the layout knows is the whole size; else border and padding are what can be told.
             let laid_out = |look: &Look| {
-                let placed = look.layout().ok()?.of(look.mounted.host, None).copied()?;
+                let placed = look.layout().ok()?.of(Styled::element(look.mounted.host)).copied()?;
                 if direction == "height" { placed.height().ok() } else { placed.width().ok() }
             };
             let sums = || (sum(&base), sum(&look));

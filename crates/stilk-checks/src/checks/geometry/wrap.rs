@@ -1,11 +1,12 @@
 //! `geometry/wrap`: a row of controls wraps before it is cut off, and then stacks with the gap that it has.
 
-use crate::check::{Check, Of, Scope};
-use crate::checks::geometry::SIZES;
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
-use crate::relevance::Reads;
+use crate::painted::drawn::DRAWN;
+use crate::relevance::reads::{Reads, StatesAsked};
 use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::Styled;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
@@ -31,7 +32,7 @@ pub const CHECK: Check = Check {
         ROW,
         "@control row {\n  display: flex; flex-wrap: wrap; gap: {gap};\n  @part one { flex: none; inline-size: 120px; block-size: 30px; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Rest(&SIZES), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::boxes(DRAWN).in_states(StatesAsked::Rest), run).by_option()),
 };
 
 const ROW: &str = "<div role=\"group\"><button type=\"button\" part=\"one\">Book</button><button type=\"button\" part=\"one\">Change</button><button type=\"button\" part=\"one\">Cancel</button></div>\n";
@@ -133,7 +134,7 @@ fn judge(look: &Look, row: NodeId, items: &[NodeId]) -> Result<Verdict, Unknown>
             own = look.layout_in(width)?;
             &own
         };
-        let of = |node: NodeId| layout.of(node, None).ok_or(Unknown("it has no box"))?.rect();
+        let of = |node: NodeId| layout.of(Styled::element(node)).ok_or(Unknown("it has no box"))?.rect();
         let items = items.iter().map(|item| of(*item)).collect::<Result<Vec<Rect>, _>>()?;
         Ok::<_, Unknown>((of(row)?, items))
     };

@@ -8,6 +8,7 @@ use crate::painted::text::needed;
 use crate::visit::instance::Instance;
 use crate::visit::{PageSink, Visit};
 use std::collections::HashMap;
+use stilk_engine::cascade::PseudoClass;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
@@ -52,7 +53,9 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         let name = instance.name(visit.system);
         let state = match states.first() {
             None => String::new(),
-            Some(state) => format!(" in {}", states.last().filter(|last| **last == "active").unwrap_or(state)),
+            Some(state) => {
+                format!(" in {}", states.last().filter(|last| **last == PseudoClass::Active).unwrap_or(state).name())
+            }
         };
         let message = format!(
             "`{name}` is {:.2}:1 here{state}, text needs {}:1: {} on {}",
@@ -97,7 +100,7 @@ struct Worst {
     ratio: f64,
     needed: f64,
     painted: paint::Painted,
-    states: &'static [&'static str],
+    states: &'static [PseudoClass],
 }
 
 /// What there is to say of a control in its place.
@@ -117,7 +120,7 @@ fn judge(visit: &Visit, places: &Places, instance: &Instance) -> Outcome {
             if place.chain.iter().any(|node| is_inner(*node)) {
                 continue;
             }
-            place.chain = places.chain(place.node);
+            place.chain = places.chain(place.at.node);
             let Some(style) = place.style(&look) else { continue };
             let needed = needed(visit.system.manifest.conformance, style);
             let painted = match paint::paint(&look, &place, needed, paint::Sizes::Known) {

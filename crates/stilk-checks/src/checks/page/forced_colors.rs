@@ -8,7 +8,7 @@ use crate::painted::visible::changes;
 use crate::visit::instance::Instance;
 use crate::visit::{PageSink, Visit};
 use std::collections::HashMap;
-use stilk_engine::cascade::Style;
+use stilk_engine::cascade::{PseudoClass, Style};
 use stilk_engine::css::property::Longhand as L;
 use stilk_language::case::Look;
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -61,7 +61,7 @@ fn run(visit: &Visit, sink: &mut PageSink) {
     }
 }
 
-const FOCUS: &[&str] = &["focus", "focus-visible"];
+const FOCUS: &[PseudoClass] = &[PseudoClass::Focus, PseudoClass::FocusVisible];
 
 /// What takes the focus away under forced colours; nothing where it can be seen, or where the page has no part in it.
 fn judge(visit: &Visit, places: &Places, instance: &Instance) -> Option<L> {

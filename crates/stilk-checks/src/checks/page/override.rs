@@ -13,6 +13,7 @@ use stilk_engine::cascade::{Style, selector};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::NodeId;
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -174,12 +175,9 @@ fn report(visit: &Visit, change: Change, sink: &mut PageSink) {
 
 /// States of the controls in which the same longhands change, and no longer do.
 fn names_states(visit: &Visit, change: &Change) -> Vec<&'static str> {
-    let touches = |name: &str| {
+    let touches = |state: &StateId| {
         change.controls.iter().filter_map(|control| visit.system.control(control)).any(|control| {
-            let of_state = control
-                .rules
-                .iter()
-                .filter(|rule| rule.states.ids().iter().any(|id| visit.system.states.get(*id).name == name));
+            let of_state = control.rules.iter().filter(|rule| rule.states.has(*state));
             of_state.into_iter().flat_map(|rule| &rule.declarations).any(|declaration| {
                 let is_local = declaration.is_local();
                 change.values.contains_key(declaration.name.value.as_str())
@@ -187,5 +185,6 @@ fn names_states(visit: &Visit, change: &Change) -> Vec<&'static str> {
             })
         })
     };
-    ["hover", "focus", "active"].into_iter().filter(|name| touches(name)).collect()
+    let shown = [StateId::Hover, StateId::Focus, StateId::Active].into_iter().filter(touches);
+    shown.map(StateId::name).collect()
 }

@@ -8,13 +8,18 @@ use std::hash::{Hash, Hasher};
 use std::rc::Rc;
 use stilk_engine::cascade::selector::ElementRef;
 use stilk_engine::cascade::stylesheet::StyleRule;
-use stilk_engine::cascade::{Forced, Styles};
+use stilk_engine::cascade::{Forced, PseudoClass, Styles};
 use stilk_engine::dom::{Document, NodeId};
 use stilk_language::case::Look;
 use stilk_language::markup::Mounted;
 
 /// The states in which a control is looked at: none, and those that a pointer or the keyboard bring.
-pub const STATES: [&[&str]; 4] = [&[], &["hover"], &["focus", "focus-visible"], &["hover", "active"]];
+pub const STATES: [&[PseudoClass]; 4] = [
+    &[],
+    &[PseudoClass::Hover],
+    &[PseudoClass::Focus, PseudoClass::FocusVisible],
+    &[PseudoClass::Hover, PseudoClass::Active],
+];
 
 /// A page whose controls are looked at one after the other.
 pub struct Places<'v> {
@@ -31,7 +36,7 @@ impl<'v> Places<'v> {
     }
 
     /// The look of a control while some states are forced on it; at rest nothing is.
-    pub fn look(&self, instance: &Instance, states: &[&'static str]) -> Look {
+    pub fn look(&self, instance: &Instance, states: &[PseudoClass]) -> Look {
         let forced = forced(instance, states);
         let styles = match states.is_empty() {
             true => self.visit.styles.clone(),
@@ -45,7 +50,7 @@ impl<'v> Places<'v> {
     }
 
     /// The same where the device forces its own colours.
-    pub fn forced_look(&self, instance: &Instance, states: &[&'static str]) -> Look {
+    pub fn forced_look(&self, instance: &Instance, states: &[PseudoClass]) -> Look {
         let forced = forced(instance, states);
         let mut nodes: Vec<NodeId> = self.visit.above(instance.node).collect();
         nodes.reverse();
@@ -72,11 +77,11 @@ impl<'v> Places<'v> {
 }
 
 /// States forced on a control: those of the pointer on its host, those of the keyboard on the element that bears them.
-fn forced(instance: &Instance, states: &[&'static str]) -> Forced {
+fn forced(instance: &Instance, states: &[PseudoClass]) -> Forced {
     let mut forced = Forced::default();
     for state in states {
-        let is_of_host = ["hover", "active"].contains(state);
-        forced.add(if is_of_host { instance.node } else { instance.bearer }, state);
+        let is_of_host = matches!(state, PseudoClass::Hover | PseudoClass::Active);
+        forced.add(if is_of_host { instance.node } else { instance.bearer }, state.clone());
     }
     forced
 }
@@ -96,10 +101,9 @@ fn hash(visit: &Visit, instance: &Instance) -> u64 {
         for name in ["type", "value", "placeholder"] {
             visit.attribute(node, name).hash(&mut hasher);
         }
-        for pseudo in visit.styles.boxes(node) {
-            pseudo.hash(&mut hasher);
-            let style = pseudo.map_or_else(|| visit.styles.element(node), |name| visit.styles.pseudo(node, name));
-            if let Some(style) = style {
+        for at in visit.styles.boxes(node) {
+            at.pseudo.hash(&mut hasher);
+            if let Some(style) = visit.styles.of(at) {
                 style.feed(&mut hasher);
             }
         }

@@ -6,6 +6,7 @@ use crate::example::Example;
 use crate::painted::pressed::pressed;
 use crate::visit::{PageSink, Visit};
 use std::collections::HashMap;
+use stilk_engine::cascade::Styled;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
@@ -102,7 +103,7 @@ fn size(look: &Look, node: NodeId) -> [Result<f64, Unknown>; 2] {
     // Whether the font decides does not matter here.
     let layout = look.layout_in(ROOM);
     let layout = layout.as_ref().map_err(|reason| *reason);
-    let placed = layout.and_then(|layout| layout.of(node, None).ok_or(Unknown("it has no box")));
+    let placed = layout.and_then(|layout| layout.of(Styled::element(node)).ok_or(Unknown("it has no box")));
     [placed.and_then(Placed::width), placed.and_then(Placed::height)]
 }
 

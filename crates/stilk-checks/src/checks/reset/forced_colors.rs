@@ -4,7 +4,8 @@ use crate::check::{Check, Scope};
 use crate::example::Example;
 use crate::painted::paint::has_generated_text;
 use crate::painted::visible::{Change, UNSEEN, changes};
-use crate::relevance::{Colors, Dependence, Reads};
+use crate::relevance::Dependence;
+use crate::relevance::reads::{Colors, Reads};
 use crate::sink::{Cause, Fault, Sink};
 use crate::survey::Survey;
 use stilk_engine::cascade::Style;
@@ -12,7 +13,7 @@ use stilk_engine::css::color::Color;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::value::Value;
 use stilk_language::case::{Look, Unit};
-use stilk_language::system::StateSet;
+use stilk_language::system::{StateId, StateSet};
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -34,7 +35,7 @@ pub const CHECK: Check = Check {
     scope: Scope::System(run),
 };
 
-const KEPT: [&str; 5] = ["focus", "selected", "checked", "mixed", "invalid"];
+const KEPT: [StateId; 5] = [StateId::Focus, StateId::Selected, StateId::Checked, StateId::Mixed, StateId::Invalid];
 
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
@@ -45,7 +46,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
     for control in &system.controls {
         let dependence = Dependence::new(system, survey.stage, control, order.clone());
         // Colours are forced in every theme alike.
-        let themes = dependence.themes(Reads::Changes(&UNSEEN), Colors::None);
+        let themes = dependence.themes(&Reads::changes(UNSEEN), Colors::None);
         for (host, (theme, stands_for)) in
             (0..control.template.hosts.len()).flat_map(|host| themes.iter().map(move |theme| (host, theme)))
         {
@@ -53,9 +54,9 @@ fn run(survey: &Survey, sink: &mut Sink) {
             let rest = StateSet::default();
             let (usual_rest, forced_rest) =
                 (survey.look(survey.stage, &unit, &rest), survey.look(survey.forced(), &unit, &rest));
-            for name in KEPT {
-                let Some(id) = system.states.find(name) else { continue };
-                let states = StateSet::of([id]);
+            for state in KEPT {
+                let name = state.name();
+                let states = StateSet::of([state]);
                 let usual = survey.look(survey.stage, &unit, &states);
                 let shown = changes(&usual_rest, &usual);
                 if shown.is_empty() {
@@ -87,9 +88,9 @@ fn run(survey: &Survey, sink: &mut Sink) {
 /// Whether a change can be seen although colours are forced.
 pub fn stays(before: &Look, after: &Look, change: &Change) -> bool {
     let (Some(new), old) = (change.style(after), change.style(before)) else { return false };
-    let is_text_or_picture = match change.pseudo {
+    let is_text_or_picture = match change.at.pseudo {
         Some(_) => has_generated_text(new) || old.is_some_and(|old| has_generated_text(old)),
-        None => after.document.descendants(change.node).iter().any(|node| {
+        None => after.document.descendants(change.at.node).iter().any(|node| {
             after.document.has_own_text(*node) || after.document.element(*node).is_some_and(|e| e.local() == "svg")
         }),
     };

@@ -94,7 +94,7 @@ fn difference(
     longhands.add_all(&b.set_by_author());
     for longhand in longhands.iter() {
         // How a control is drawn natively, and how its text may be laid out, is each element's own.
-        if UNSEEN.contains(&longhand) || matches!(longhand, L::Appearance | L::OverflowX | L::OverflowY | L::Content) {
+        if UNSEEN.has(longhand) || matches!(longhand, L::Appearance | L::OverflowX | L::OverflowY | L::Content) {
             continue;
         }
         // What follows `color` differs where that does.

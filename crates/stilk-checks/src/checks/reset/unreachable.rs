@@ -1,14 +1,16 @@
 //! `reset/unreachable`: a native control that is drawn over stays reachable.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
-use crate::inspection::{Inspection, has_state};
+use crate::inspection::Inspection;
 use crate::painted::paint;
 use crate::painted::visible::is_shown;
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::LonghandSet;
 use stilk_engine::css::property::Longhand as L;
 use stilk_language::case::Look;
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -28,13 +30,13 @@ pub const CHECK: Check = Check {
         BOX,
         "@control checkbox {\n  @part native { position: absolute; opacity: 0; }\n  @part mark { position: relative; display: inline-block; inline-size: 1em; block-size: 1em; border: 1px solid {ink}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Values(&READS, &[]), Of::Fields, run),
+    scope: Scope::Looks(Looks::new(Reads::values(READS), run).of_fields().by_option()),
 };
 
 const BOX: &str =
     "<label><span part=\"mark\"><input type=\"checkbox\" part=\"native\"></span><slot>Dogs</slot></label>\n";
 
-const READS: [L; 4] = [L::Display, L::Opacity, L::Scale, L::Visibility];
+const READS: LonghandSet = LonghandSet::of(&[L::Display, L::Opacity, L::Scale, L::Visibility]);
 
 /// What takes the bearer out of reach.
 fn hidden(look: &Look) -> Option<(&stilk_engine::cascade::Style, L)> {
@@ -48,7 +50,7 @@ fn hidden(look: &Look) -> Option<(&stilk_engine::cascade::Style, L)> {
 }
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    for shown in inspection.looks.iter().filter(|shown| !has_state(inspection.system, shown.states, "disabled")) {
+    for shown in inspection.looks.iter().filter(|shown| !shown.states.has(StateId::Disabled)) {
         sink.decided(CHECK.id, shown.stands_for);
         if !is_shown(shown.look) {
             continue;

@@ -5,14 +5,14 @@ use crate::example::Example;
 use crate::painted::visible::element_name;
 use crate::sink::{Cause, Fault, Sink};
 use crate::survey::Survey;
-use stilk_engine::cascade::Style;
 use stilk_engine::cascade::defaults::Browser;
+use stilk_engine::cascade::{Style, Styled};
 use stilk_engine::css::property::{Longhand, Longhand as L};
 use stilk_engine::css::value::Value;
 use stilk_engine::dom::NodeId;
 use stilk_language::case::{Look, Unit, state_sets};
 use stilk_language::stylesheet::resets::defaults::{Kind, defaults, shown};
-use stilk_language::system::StateSet;
+use stilk_language::system::{StateId, StateSet};
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -36,10 +36,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
     for control in &system.controls {
         let sets = state_sets(system, control);
         let wanted = |set: &&StateSet| {
-            set.is_rest()
-                || ["focus", "disabled"]
-                    .iter()
-                    .any(|n| system.states.find(n).is_some_and(|id| **set == StateSet::of([id])))
+            set.is_rest() || [StateId::Focus, StateId::Disabled].iter().any(|state| **set == StateSet::of([*state]))
         };
         for host in 0..control.template.hosts.len() {
             let unit = Unit { control, host, variant: control.default_variant(), theme: theme.clone() };
@@ -107,7 +104,7 @@ fn report(
     let Some(style) = look.styles.element(node) else { return };
     let control = &unit.control.name;
     let declared = style.set_by_author().has(longhand);
-    let name = element_name(look, node, None);
+    let name = element_name(look, Styled::element(node));
     let said: Vec<String> = values.iter().map(|(browser, value)| format!("{value} in {browser}")).collect();
     let place = survey.tracer.origin(style, longhand).declaration;
     let message =

@@ -1,15 +1,16 @@
 //! `state/color-only`: what a control says is not said by hue alone.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::checks::state::indistinct::color;
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::paint::{self, Pixel, contrast, over};
 use crate::painted::visible::UNSEEN;
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::vision::{DEFICIENCIES, seen_with};
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -26,16 +27,17 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper};\n  @state selected { background: {rust}; outline: 2px solid {ink}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Changes(&UNSEEN), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::changes(UNSEEN), run).by_option()),
 };
 
-const SAID: [&str; 4] = ["checked", "mixed", "selected", "invalid"];
+const SAID: [StateId; 4] = [StateId::Checked, StateId::Mixed, StateId::Selected, StateId::Invalid];
 const NEEDED: f64 = 3.0;
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let Some(rest) = inspection.rest() else { return };
-    for name in SAID {
-        let Some(shown) = inspection.alone(name) else { continue };
+    for state in SAID {
+        let name = state.name();
+        let Some(shown) = inspection.alone(state) else { continue };
         let found = inspection.changes(rest.look, shown.look);
         if found.is_empty() {
             continue;

@@ -1,12 +1,12 @@
 //! `state/edge-split`: a border that is one with its fill stays so.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::element_name;
-use crate::relevance::Reads;
+use crate::relevance::reads::{Reads, StatesAsked};
 use crate::sink::{Cause, Fault, Sink};
-use stilk_engine::cascade::Style;
+use stilk_engine::cascade::{LonghandSet, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -25,10 +25,10 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  --paint: {sea};\n  background: var(--paint); border: 2px solid var(--paint); color: {paper};\n  @state hover { --paint: {ink}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(READS).in_states(StatesAsked::Each), run).by_option()),
 };
 
-const READS: [L; 15] = [
+const READS: LonghandSet = LonghandSet::of(&[
     L::BackgroundColor,
     L::Color,
     L::ColorScheme,
@@ -44,7 +44,7 @@ const READS: [L; 15] = [
     L::BorderLeftColor,
     L::BorderLeftStyle,
     L::BorderLeftWidth,
-];
+]);
 
 const SIDES: [(L, L); 4] = [
     (L::BorderTopWidth, L::BorderTopColor),
@@ -94,7 +94,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let edge = inspection.tracer.origin(after, color);
             let state = inspection.system.states.set_name(shown.states).replace('+', " and ");
             let control = &inspection.unit.control.name;
-            let name = element_name(shown.look, node, None);
+            let name = element_name(shown.look, Styled::element(node));
             let message = format!(
                 "the border of {name} in `{}` is one with its fill at rest, but keeps its colour in {state}",
                 control.value

@@ -1,16 +1,18 @@
 //! `state/hover-only`: what the pointer reveals, the keyboard reveals too.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::paint;
 use crate::painted::visible::element_name;
-use crate::relevance::Reads;
+use crate::relevance::reads::{Reads, StatesAsked};
 use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::dom::NodeId;
 use stilk_language::case::Look;
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -29,19 +31,17 @@ pub const CHECK: Check = Check {
         HINT,
         "@control button {\n  background: {sea}; color: {paper};\n  @part hint { visibility: hidden; }\n  @state hover, focus { @part hint { visibility: visible; } }\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(READS).in_states(StatesAsked::Each), run).by_option()),
 };
 
 const HINT: &str = "<button type=\"button\"><span part=\"label\"><slot>Book</slot></span><span part=\"hint\">Opens the form</span></button>\n";
 
-const READS: [L; 4] = [L::Display, L::Visibility, L::Opacity, L::Scale];
+const READS: LonghandSet = LonghandSet::of(&[L::Display, L::Visibility, L::Opacity, L::Scale]);
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    let hover = inspection.system.states.find("hover");
     let Some(rest) = inspection.rest() else { return };
     for shown in &inspection.looks {
-        let own = shown.states.ids().iter().chain(shown.states.of_parts().iter().map(|(id, _)| id));
-        let only_hover = shown.states.len() == 1 && own.into_iter().all(|id| Some(*id) == hover);
+        let only_hover = shown.states.len() == 1 && shown.states.names(StateId::Hover);
         if !only_hover {
             continue;
         }
@@ -53,9 +53,8 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             .looks
             .iter()
             .filter(|other| {
-                let names = other.states.ids().iter().chain(other.states.of_parts().iter().map(|(id, _)| id));
-                let mut names = names.map(|id| inspection.system.states.get(*id).name.as_str());
-                other.states.len() == 1 && names.all(|name| ["focus", "focus-within", "open"].contains(&name))
+                let reached = [StateId::Focus, StateId::FocusWithin, StateId::Open];
+                other.states.len() == 1 && reached.iter().any(|state| other.states.names(*state))
             })
             .map(|other| other.look)
             .collect();
@@ -72,7 +71,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 continue;
             }
             let control = &inspection.unit.control.name;
-            let name = element_name(shown.look, node, None);
+            let name = element_name(shown.look, Styled::element(node));
             let style = shown.look.styles.element(node);
             let place = style.and_then(|style| {
                 let origins =

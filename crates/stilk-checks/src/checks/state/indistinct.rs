@@ -1,19 +1,19 @@
 //! `state/indistinct`: two states can be told apart.
 
-use crate::check::{Check, Of, Scope};
-use crate::checks::state::{is_usable, steps};
+use crate::check::{Check, Looks, Scope};
+use crate::checks::state::{Step, is_usable, steps};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::paint::{self, Pixel, over};
 use crate::painted::visible::{Change, UNSEEN};
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::color::{Absolute, Color, Space};
 use stilk_engine::css::serialize::number;
 use stilk_engine::css::value::Value;
 use stilk_language::case::Look;
-use stilk_language::system::states::StateKind;
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -32,29 +32,40 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper};\n  @state hover { background: color-mix(in oklab, {sea}, {ink} 30%); }\n}\n",
     ),
-    scope: Scope::Options(Reads::Changes(&UNSEEN), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::changes(UNSEEN), run).by_option()),
 };
 
 /// The least distance in OKLab that is noticed.
 const NOTICED: f64 = 0.02;
 
 /// Lasting states in which people go on using the pointer to change them back.
-const ANSWERING: [&str; 3] = ["selected", "checked", "mixed"];
+const ANSWERING: [StateId; 3] = [StateId::Selected, StateId::Checked, StateId::Mixed];
+
+/// The states that are held against the look without them.
+const STATES: [StateId; 9] = [
+    StateId::Hover,
+    StateId::Focus,
+    StateId::Active,
+    StateId::Selected,
+    StateId::Checked,
+    StateId::Mixed,
+    StateId::Invalid,
+    StateId::Busy,
+    StateId::Disabled,
+];
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    let names: Vec<&'static str> =
-        ["hover", "focus", "active", "selected", "checked", "mixed", "invalid", "busy", "disabled"].into();
-    for (name, before, after) in steps(inspection, &names) {
+    for Step { state, before, after } in steps(inspection, &STATES) {
+        let name = state.name();
         let on_top = !before.states.is_rest();
         let lasting = before.states.ids();
         if on_top {
             let answers = lasting.len() == 1
-                && ANSWERING.contains(&inspection.system.states.get(lasting[0]).name.as_str())
-                && ["hover", "active"].contains(&name)
-                && is_usable(inspection, after)
-                && inspection.system.states.get(lasting[0]).kind == StateKind::Lasting;
+                && ANSWERING.contains(&lasting[0])
+                && matches!(state, StateId::Hover | StateId::Active)
+                && is_usable(after);
             // Where the pointer changes nothing at rest either, another check speaks.
-            let at_rest = inspection.rest().zip(inspection.alone(name));
+            let at_rest = inspection.rest().zip(inspection.alone(state));
             if !answers || at_rest.is_none_or(|(rest, alone)| inspection.changes(rest.look, alone.look).is_empty()) {
                 continue;
             }

@@ -2,13 +2,16 @@
 
 use crate::check::{Check, Scope};
 use crate::example::Example;
-use crate::painted::visible::{Change, UNSEEN, changes, element_name, style_of};
-use crate::relevance::{Colors, OptionReach, host_options, longhands_of};
+use crate::painted::visible::{Change, UNSEEN, changes, element_name};
+use crate::relevance::dependence::longhands_of;
+use crate::relevance::reads::Colors;
+use crate::relevance::{OptionReach, host_options};
 use crate::sink::{Cause, Fault, Sink};
 use crate::survey::Survey;
+use stilk_engine::cascade::Styled;
 use stilk_engine::css::compute::resolve_colors;
 use stilk_language::case::{Look, Unit};
-use stilk_language::system::{Control, OptionId, StateSet, Variant};
+use stilk_language::system::{Control, OptionId, StateId, StateSet, Variant};
 use stilk_language::tokens::{Piece, Theme};
 use stilk_text::diagnostic::{Diagnostic, Level};
 use stilk_text::source::Span;
@@ -70,7 +73,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
 }
 
 /// The states that people see most.
-const STATES: [&str; 3] = ["hover", "focus", "active"];
+const STATES: [StateId; 3] = [StateId::Hover, StateId::Focus, StateId::Active];
 
 /// Whether a state of the control sets what the option sets at rest: the same local or longhand, or a longhand that an
 /// option's local is painted with.
@@ -109,9 +112,9 @@ fn judge<'s>(
     let default = unit(control.default_variant());
     let rest = StateSet::default();
     let base_rest = survey.look(survey.stage, &default, &rest);
-    for name in STATES {
-        let Some(id) = system.states.find(name) else { continue };
-        let states = StateSet::of([id]);
+    for state in STATES {
+        let name = state.name();
+        let states = StateSet::of([state]);
         let base = survey.look(survey.stage, &default, &states);
         if changes(&base_rest, &base).is_empty() {
             continue;
@@ -122,14 +125,14 @@ fn judge<'s>(
             sink.decided(CHECK.id, stands_for);
             // Elements are named by part: another option may bring other elements.
             for change in changes(&own_rest, &own) {
-                if UNSEEN.contains(&change.longhand) {
+                if UNSEEN.has(change.longhand) {
                     continue;
                 }
-                let part = own.mounted.elements().find(|(_, node)| *node == change.node).map(|(part, _)| part);
+                let part = own.mounted.elements().find(|(_, node)| *node == change.at.node).map(|(part, _)| part);
                 let Some(part) = part else { continue };
                 let there = |look: &Look| {
                     let node = look.mounted.elements().find(|(name, _)| *name == part)?.1;
-                    let style = style_of(look, node, change.pseudo)?;
+                    let style = look.styles.of(Styled { node, ..change.at })?;
                     style.get(change.longhand).ok().map(|value| resolve_colors(value, style.surroundings()))
                 };
                 let (usual_rest, usual) = (there(&base_rest), there(&base));
@@ -146,7 +149,7 @@ fn judge<'s>(
                 }
                 let option = control.option_name(*option);
                 let property = change.longhand.name();
-                let element = element_name(&own, change.node, change.pseudo);
+                let element = element_name(&own, change.at);
                 let message = format!(
                     "in {name} the `{property}` of {element} in `{}.{option}` is that of a plain `{0}` again",
                     control.name.value

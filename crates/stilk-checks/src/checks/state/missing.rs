@@ -1,13 +1,13 @@
 //! `state/missing`: each kind of control has the states its users need.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::{UNSEEN, differs};
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
 use stilk_language::case::ControlKind;
-use stilk_language::system::StateSet;
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -25,17 +25,16 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper};\n  @state hover { background: {ink}; }\n  @state focus { outline: 3px solid {ink}; outline-offset: 2px; }\n  @state active { background: {rust}; }\n  @state disabled { opacity: .5; }\n}\n",
     ),
-    scope: Scope::Looks(Reads::Needed(&UNSEEN), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::needed_changes(UNSEEN), run)),
 };
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let kind = ControlKind::of(inspection.unit.control);
     let Some(rest) = inspection.looks.iter().find(|shown| shown.states.is_rest()) else { return };
     let rest = rest.look;
-    for name in kind.needed_states() {
-        let Some(id) = inspection.system.states.find(name) else { continue };
-        let set = StateSet::of([id]);
-        let Some(shown) = inspection.looks.iter().find(|shown| *shown.states == set) else { continue };
+    for id in kind.needed_states().iter().copied() {
+        let name = id.name();
+        let Some(shown) = inspection.alone(id) else { continue };
         sink.decided(CHECK.id, 1);
         // A field may answer where the pointer is over its box alone: the state of a part counts as well.
         let of_part = inspection
@@ -47,19 +46,19 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         }
         let control = &inspection.unit.control.name;
         let message = format!("`{}` looks the same in {name} as at rest; {} needs it", control.value, kind.noun());
-        let why = match *name {
-            "focus" => "people who use the keyboard see only what each browser draws by itself",
-            "hover" => "nothing tells the pointer that it can be pressed",
-            "active" => "nothing answers a press",
-            "disabled" => "nothing tells that it cannot be used",
-            "checked" => "nothing tells that it is on",
+        let why = match id {
+            StateId::Focus => "people who use the keyboard see only what each browser draws by itself",
+            StateId::Hover => "nothing tells the pointer that it can be pressed",
+            StateId::Active => "nothing answers a press",
+            StateId::Disabled => "nothing tells that it cannot be used",
+            StateId::Checked => "nothing tells that it is on",
             _ => "nothing tells that the entry is wrong",
         };
         let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, control.span, message)
             .label(format!("no `@state {name}` changes what it paints"))
             .note(why)
             .mend(format!("write `@state {name} {{ … }}` in `@control {}`", control.value));
-        let cause = Cause { spans: vec![Some(control.span)], words: (*name).to_owned() };
+        let cause = Cause { spans: vec![Some(control.span)], words: name.to_owned() };
         let figures = format!("no difference in {name}");
         sink.fail(inspection, shown, Fault { cause, score: 0.0, figures, diagnostic });
     }

@@ -12,22 +12,27 @@ pub mod shift;
 pub mod slips;
 pub mod snap;
 
-use crate::inspection::{Inspection, Shown, has_state};
-use stilk_language::system::StateSet;
+use crate::inspection::{Inspection, Shown};
+use stilk_language::system::{StateId, StateSet};
 
-/// Each look in which a state was added to another look: that state, the look without it, the look with it.
-fn steps<'i>(inspection: &'i Inspection, names: &[&'static str]) -> Vec<(&'static str, &'i Shown<'i>, &'i Shown<'i>)> {
-    let system = inspection.system;
+/// A look in which a state was added to another look.
+struct Step<'i> {
+    state: StateId,
+    before: &'i Shown<'i>,
+    after: &'i Shown<'i>,
+}
+
+/// Each look in which one of some states was added to another look.
+fn steps<'i>(inspection: &'i Inspection, states: &[StateId]) -> Vec<Step<'i>> {
     let mut steps = Vec::new();
     for shown in &inspection.looks {
-        for name in names {
-            let Some(id) = system.states.find(name).filter(|id| shown.states.ids().contains(id)) else { continue };
+        for state in states.iter().copied().filter(|state| shown.states.has(*state)) {
             if !shown.states.of_parts().is_empty() {
                 continue;
             }
-            let without = StateSet::of(shown.states.ids().iter().copied().filter(|other| *other != id));
+            let without = StateSet::of(shown.states.ids().iter().copied().filter(|other| *other != state));
             if let Some(before) = inspection.looks.iter().find(|other| *other.states == without) {
-                steps.push((*name, before, shown));
+                steps.push(Step { state, before, after: shown });
             }
         }
     }
@@ -35,11 +40,11 @@ fn steps<'i>(inspection: &'i Inspection, names: &[&'static str]) -> Vec<(&'stati
 }
 
 /// Whether no step before this one led to the same look: a case counts once.
-fn is_first(steps: &[(&'static str, &Shown, &Shown)], index: usize) -> bool {
-    !steps[..index].iter().any(|(_, _, after)| after.states == steps[index].2.states)
+fn is_first(steps: &[Step], index: usize) -> bool {
+    !steps[..index].iter().any(|step| step.after.states == steps[index].after.states)
 }
 
 /// Whether the control can be used in these states.
-fn is_usable(inspection: &Inspection, shown: &Shown) -> bool {
-    !["disabled", "busy"].iter().any(|name| has_state(inspection.system, shown.states, name))
+fn is_usable(shown: &Shown) -> bool {
+    !shown.states.has(StateId::Disabled) && !shown.states.has(StateId::Busy)
 }

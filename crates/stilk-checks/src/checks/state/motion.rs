@@ -1,12 +1,12 @@
 //! `state/motion`: transitions move what they mean to, and can be done without.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
-use crate::painted::visible::{element_name, style_of};
-use crate::relevance::Reads;
+use crate::painted::visible::element_name;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
-use stilk_engine::cascade::{PSEUDO_ELEMENTS, Style};
+use stilk_engine::cascade::{LonghandSet, Style};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::to_css;
 use stilk_engine::css::value::Value;
@@ -25,10 +25,10 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper};\n  transition: background-color 120ms;\n}\n",
     ),
-    scope: Scope::Options(Reads::Values(&READS, &[]), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(READS), run).by_option()),
 };
 
-const READS: [L; 2] = [L::TransitionProperty, L::TransitionDuration];
+const READS: LonghandSet = LonghandSet::of(&[L::TransitionProperty, L::TransitionDuration]);
 
 /// The properties that a style moves, with the seconds that each takes.
 pub(super) fn moved(style: &Style) -> Vec<(String, f64)> {
@@ -49,14 +49,14 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     for shown in &inspection.looks {
         sink.decided(CHECK.id, shown.stands_for);
         for (_, node) in shown.look.mounted.elements() {
-            for pseudo in std::iter::once(None).chain(PSEUDO_ELEMENTS.map(Some)) {
-                let Some(style) = style_of(shown.look, node, pseudo) else { continue };
+            for at in shown.look.styles.boxes(node) {
+                let Some(style) = shown.look.styles.of(at) else { continue };
                 if !moved(style).iter().any(|(name, _)| name == "all") {
                     continue;
                 }
                 let place = inspection.tracer.origin(style, L::TransitionProperty).declaration;
                 let control = &inspection.unit.control.name;
-                let name = element_name(shown.look, node, pseudo);
+                let name = element_name(shown.look, at);
                 let message = format!("{name} of `{}` moves `all` of its properties", control.value);
                 let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
                     .label("moves whatever changes, also by accident")

@@ -1,11 +1,12 @@
 //! `state/nameless`: a state that hides a label leaves the name.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::is_shown;
-use crate::relevance::Reads;
+use crate::relevance::reads::{Reads, StatesAsked};
 use crate::sink::{Cause, Fault, Sink};
+use stilk_engine::cascade::LonghandSet;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::dom::{NodeData, NodeId};
 use stilk_language::case::{ControlKind, Look};
@@ -27,10 +28,10 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper};\n  @state busy { @part label { opacity: 0; } }\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(READS).in_states(StatesAsked::Each), run).by_option()),
 };
 
-const READS: [L; 2] = [L::Display, L::Visibility];
+const READS: LonghandSet = LonghandSet::of(&[L::Display, L::Opacity, L::Scale, L::Visibility]);
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let Some(rest) = inspection.rest() else { return };

@@ -1,20 +1,20 @@
 //! `state/shift`: no state moves what is around the control.
 
-use crate::check::{Check, Of, Scope};
-use crate::checks::state::{is_first, steps};
+use crate::check::{Check, Looks, Scope};
+use crate::checks::state::{Step, is_first, steps};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::paint;
 use crate::painted::visible::{changes_among, element_name};
-use crate::relevance::Reads;
+use crate::relevance::reads::{Reads, StatesAsked};
 use crate::sink::{Cause, Fault, Sink};
-use stilk_engine::cascade::Style;
-use stilk_engine::cascade::order::LonghandSet;
+use stilk_engine::cascade::{LonghandSet, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::{Longhand, Longhand as L};
 use stilk_engine::css::serialize::{number, to_css};
 use stilk_engine::dom::NodeId;
 use stilk_language::case::Look;
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -32,10 +32,10 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper}; border: 2px solid transparent; padding: {gap};\n  @state hover { border: 2px solid {ink}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(READS).in_states(StatesAsked::Each), run).by_option()),
 };
 
-const READS: [L; 38] = [
+const READS: LonghandSet = LonghandSet::of(&[
     L::BorderTopWidth,
     L::BorderRightWidth,
     L::BorderBottomWidth,
@@ -64,6 +64,7 @@ const READS: [L; 38] = [
     L::LetterSpacing,
     L::WordSpacing,
     L::LineHeight,
+    L::Content,
     L::Display,
     L::Position,
     L::FlexBasis,
@@ -74,12 +75,11 @@ const READS: [L; 38] = [
     L::Opacity,
     L::Scale,
     L::TextIndent,
-];
-
-const READ: LonghandSet = LonghandSet::of(&READS);
+]);
 
 /// States that come and go while people look; what stays until they change it may take its room.
-const PASSING: [&str; 6] = ["hover", "focus", "active", "selected", "checked", "busy"];
+const PASSING: [StateId; 6] =
+    [StateId::Hover, StateId::Focus, StateId::Active, StateId::Selected, StateId::Checked, StateId::Busy];
 
 /// What changes the room a box takes by itself.
 const SIZES: [L; 14] = [
@@ -108,7 +108,8 @@ const SIDES: [(&str, [L; 3]); 4] = [
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let steps = steps(inspection, &PASSING);
-    for (index, (name, before, after)) in steps.iter().enumerate() {
+    for (index, Step { state, before, after }) in steps.iter().enumerate() {
+        let name = state.name();
         let found = shift(before.look, after.look);
         if is_first(&steps, index) {
             sink.verdict(CHECK.id, after.stands_for, found.as_ref().err().copied());
@@ -117,7 +118,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         let place =
             after.look.styles.element(node).and_then(|style| inspection.tracer.origin(style, longhand).declaration);
         let control = &inspection.unit.control.name;
-        let element = element_name(after.look, node, None);
+        let element = element_name(after.look, Styled::element(node));
         let message = format!("in {name}, {element} of `{}` {words}: what is around it moves", control.value);
         let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
             .label(format!("changes the room it takes in {name}"))
@@ -131,9 +132,9 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 
 /// The first thing that changes the room an element in flow takes.
 fn shift(before: &Look, after: &Look) -> Result<Option<(NodeId, Longhand, String)>, Unknown> {
-    let changed = changes_among(before, after, Some(&READ));
+    let changed = changes_among(before, after, Some(&READS));
     let mut nodes: Vec<NodeId> =
-        changed.iter().filter(|change| change.pseudo.is_none()).map(|change| change.node).collect();
+        changed.iter().filter(|change| change.at.pseudo.is_none()).map(|change| change.at.node).collect();
     nodes.dedup();
     for node in nodes {
         let chain = paint::chain(after, node);
@@ -162,7 +163,7 @@ fn shift(before: &Look, after: &Look) -> Result<Option<(NodeId, Longhand, String
         for longhand in SIZES {
             let is_set = changed
                 .iter()
-                .any(|change| change.node == node && change.pseudo.is_none() && change.longhand == longhand);
+                .any(|change| change.at.node == node && change.at.pseudo.is_none() && change.longhand == longhand);
             if is_set && !same(longhand) {
                 let css = |style: &Style| style.get(longhand).map_or_else(|_| "another".into(), to_css);
                 let words = format!("takes `{}: {}` for `{}`", longhand.name(), css(new), css(old));

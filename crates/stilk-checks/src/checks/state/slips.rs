@@ -1,17 +1,17 @@
 //! `state/slips`: a control that moves when pressed keeps the press.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
-use crate::painted::visible::style_of;
-use crate::relevance::Reads;
+use crate::relevance::reads::{Reads, StatesAsked};
 use crate::sink::{Cause, Fault, Sink};
-use stilk_engine::cascade::Style;
+use stilk_engine::cascade::{LonghandSet, Style, Styled};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
 use stilk_engine::css::transform::matrix;
 use stilk_engine::css::value::Value;
 use stilk_language::case::Look;
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -30,10 +30,10 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  position: relative; background: {sea}; color: {paper};\n  @state active {\n    translate: 0 4px;\n    @part label::after { content: \"\"; position: absolute; inset: -4px 0 0; }\n  }\n}\n",
     ),
-    scope: Scope::Options(Reads::Each(&READS), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::values(READS).in_states(StatesAsked::Each), run).by_option()),
 };
 
-const READS: [L; 13] = [
+const READS: LonghandSet = LonghandSet::of(&[
     L::Translate,
     L::Transform,
     L::Top,
@@ -47,7 +47,7 @@ const READS: [L; 13] = [
     L::Position,
     L::Content,
     L::Display,
-];
+]);
 
 /// A press lost on a strip of so many px is one in many.
 const LOST: f64 = 2.0;
@@ -78,7 +78,7 @@ pub(crate) fn offset(style: &Style) -> Option<(f64, f64)> {
 }
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    let (Some(rest), Some(active)) = (inspection.rest(), inspection.alone("active")) else { return };
+    let (Some(rest), Some(active)) = (inspection.rest(), inspection.alone(StateId::Active)) else { return };
     let host = rest.look.mounted.host;
     let (Some(before), Some(after)) = (rest.look.styles.element(host), active.look.styles.element(host)) else {
         return;
@@ -129,8 +129,8 @@ fn keeps(look: &Look, x: f64, y: f64) -> bool {
         (L::Right, -x, border(L::BorderRightWidth)),
     ];
     look.document.descendants(look.mounted.host).into_iter().any(|node| {
-        [None, Some("before"), Some("after")].into_iter().any(|pseudo| {
-            let Some(style) = style_of(look, node, pseudo) else { return false };
+        Styled::with_generated(node).into_iter().any(|at| {
+            let Some(style) = look.styles.of(at) else { return false };
             let there =
                 style.is(L::Position, "absolute") && !style.is_empty_generated() && !style.is(L::Display, "none");
             let reaches = |(side, far, border): &(L, f64, f64)| {

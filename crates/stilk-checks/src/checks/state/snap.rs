@@ -1,20 +1,22 @@
 //! `state/snap`: a change moves as a whole.
 
-use crate::check::{Check, Of, Scope};
+use crate::check::{Check, Looks, Scope};
 use crate::checks::state::motion::moved;
-use crate::checks::state::{is_first, steps};
+use crate::checks::state::{Step, is_first, steps};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::paint;
 use crate::painted::visible::{UNSEEN, element_name};
-use crate::relevance::Reads;
+use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, Sink};
 use std::collections::BTreeMap;
+use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::color::Color;
 use stilk_engine::css::parse::parse_declaration;
 use stilk_engine::css::property::{Flow, Longhand, Longhand as L};
 use stilk_engine::css::value::Value;
 use stilk_language::case::Look;
+use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level, list};
 
 /// The check.
@@ -31,12 +33,19 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; border: 2px solid {sea}; color: {paper};\n  transition: background-color 120ms, border-color 120ms;\n  @state hover { background: {ink}; border-color: {ink}; }\n}\n",
     ),
-    scope: Scope::Options(Reads::Changes(&NOT_READ), Of::Any, run),
+    scope: Scope::Looks(Looks::new(Reads::changes(NOT_READ), run).by_option()),
 };
 
 /// What nobody sees, but for the transitions themselves.
-const NOT_READ: [L; 7] =
-    [L::Cursor, L::PointerEvents, L::UserSelect, L::TouchAction, L::WillChange, L::CaretColor, L::ForcedColorAdjust];
+const NOT_READ: LonghandSet = LonghandSet::of(&[
+    L::Cursor,
+    L::PointerEvents,
+    L::UserSelect,
+    L::TouchAction,
+    L::WillChange,
+    L::CaretColor,
+    L::ForcedColorAdjust,
+]);
 
 /// What moves by itself from one value to another. A focus ring should be there at once, and is left out.
 const MOVING: [L; 24] = [
@@ -73,21 +82,25 @@ struct Parts {
     jumps: Vec<Longhand>,
 }
 
+/// The states whose changes may be animated.
+const STATES: [StateId; 5] = [StateId::Hover, StateId::Active, StateId::Selected, StateId::Checked, StateId::Mixed];
+
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    let steps = steps(inspection, &["hover", "active", "selected", "checked", "mixed"]);
-    for (index, (name, before, after)) in steps.iter().enumerate() {
+    let steps = steps(inspection, &STATES);
+    for (index, Step { state, before, after }) in steps.iter().enumerate() {
+        let name = state.name();
         if is_first(&steps, index) {
             sink.decided(CHECK.id, after.stands_for);
         }
-        let mut by_box: BTreeMap<(usize, Option<&str>), Parts> = BTreeMap::new();
+        let mut by_box: BTreeMap<Styled, Parts> = BTreeMap::new();
         let found = inspection.changes(before.look, after.look);
         for change in found.iter() {
-            if UNSEEN.contains(&change.longhand) || !MOVING.contains(&change.longhand) {
+            if UNSEEN.has(change.longhand) || !MOVING.contains(&change.longhand) {
                 continue;
             }
             let is_there = |look: &Look| {
-                let mut styles = paint::styles_of(look, &paint::chain(look, change.node));
-                styles.extend(change.pseudo.and_then(|_| change.style(look)).map(std::convert::AsRef::as_ref));
+                let mut styles = paint::styles_of(look, &paint::chain(look, change.at.node));
+                styles.extend(change.at.pseudo.and_then(|_| change.style(look)).map(std::convert::AsRef::as_ref));
                 paint::is_visible(&styles) != Ok(false)
             };
             // What cannot be seen before or after jumps unseen.
@@ -107,14 +120,14 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                         parsed.targets().iter().any(|target| target.physical(Flow::LTR) == change.longhand)
                     })
             };
-            let parts = by_box.entry((change.node.index(), change.pseudo)).or_default();
+            let parts = by_box.entry(change.at).or_default();
             match moved.iter().any(|(name, _)| covers(name)) {
                 true => parts.smooth.push(change.longhand),
                 false => parts.jumps.push(change.longhand),
             }
         }
         for change in found.iter() {
-            let Some(Parts { smooth, jumps }) = by_box.remove(&(change.node.index(), change.pseudo)) else { continue };
+            let Some(Parts { smooth, jumps }) = by_box.remove(&change.at) else { continue };
             if smooth.is_empty() || jumps.is_empty() {
                 continue;
             }
@@ -123,7 +136,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let jump = inspection.tracer.origin(style, jumps[0]).declaration;
             let control = &inspection.unit.control.name;
             let names: Vec<&str> = jumps.iter().map(|longhand| longhand.name()).collect();
-            let element = element_name(after.look, change.node, change.pseudo);
+            let element = element_name(after.look, change.at);
             let message = format!(
                 "in {name}, {element} of `{}` moves its `{}` but jumps in {}",
                 control.value,

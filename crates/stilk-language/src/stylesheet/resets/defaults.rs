@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::fmt::Write;
 use std::sync::OnceLock;
 use stilk_engine::cascade::defaults::Browser;
-use stilk_engine::cascade::{Engine, Forced, Media, Style, Stylesheet};
+use stilk_engine::cascade::{Engine, Forced, Media, PseudoClass, Style, Stylesheet};
 use stilk_engine::css::compute::resolve_colors;
 use stilk_engine::css::property::Longhand;
 use stilk_engine::css::serialize::to_css;
@@ -222,7 +222,7 @@ fn measured(kind: Kind, engines: &[Engine]) -> BTreeMap<Longhand, Vec<String>> {
             let node = document.append_element(parent, host);
             let mut forced = Forced::default();
             if place.state == "focus-visible" {
-                forced.add(node, "focus-visible");
+                forced.add(node, PseudoClass::FocusVisible);
             }
             let styles = engine.styles(&document, &forced);
             let style = styles.element(node).filter(|_| kind.has(place.state));

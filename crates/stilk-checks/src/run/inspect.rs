@@ -1,0 +1,122 @@
+//! Looks at what was sampled, in every theme and in every set of states that some check asks for.
+
+use crate::check::Task;
+use crate::inspection::{Inspection, Known, Shown};
+use crate::sample::split::Split;
+use crate::sample::{Row, Sampled};
+use crate::sink::Sink;
+use crate::trace::Tracer;
+use std::collections::{BTreeMap, BTreeSet};
+use std::rc::Rc;
+use stilk_engine::cascade::asked::{self, Asked};
+use stilk_engine::layout::KnownLayouts;
+use stilk_language::case::{Look, Scene, Stage, Unit};
+use stilk_language::system::System;
+use stilk_language::tokens::Theme;
+
+/// What was found in a piece of what was sampled.
+pub struct Part {
+    /// How many looks were computed.
+    pub computed: u64,
+    /// What checks said.
+    pub sink: Sink,
+}
+
+/// Looks at pieces of a system; each thread has its own.
+pub struct Inspector<'s> {
+    /// The system.
+    pub system: &'s System,
+    /// Draws cases.
+    pub stage: &'s Stage<'s>,
+    /// Follows values to their sources.
+    pub tracer: &'s Tracer<'s>,
+    /// Whether looks that are laid out alike share a layout.
+    pub shares_layouts: bool,
+}
+
+/// A row of a plan in one theme.
+struct Asking<'r> {
+    row: &'r Row,
+    /// The sets of states to look at, by index, each with the number of sets that it stands for.
+    states: Vec<(usize, u64)>,
+    /// How many variants, hosts and themes each verdict is for.
+    stands_for: u64,
+}
+
+/// What is kept while one variant is looked at in one theme after the other.
+struct Kept {
+    /// What matches, by the set of states.
+    scenes: BTreeMap<usize, Scene>,
+    layouts: Option<Rc<KnownLayouts>>,
+}
+
+impl<'s> Inspector<'s> {
+    /// Looks at a piece; everything that checks say goes into a sink like this one.
+    pub fn inspect(&self, piece: &[Sampled], empty: Sink) -> Part {
+        let mut part = Part { computed: 0, sink: empty };
+        let themes = self.system.tokens.themes();
+        for sampled in piece {
+            let layouts = self.shares_layouts.then(|| Rc::new(KnownLayouts::default()));
+            let mut kept = Kept { scenes: BTreeMap::new(), layouts };
+            for theme in themes.iter().enumerate() {
+                self.inspect_in(sampled, theme, &mut kept, &mut part);
+            }
+        }
+        part
+    }
+
+    fn inspect_in(&self, sampled: &Sampled, (index, theme): (usize, &Theme), kept: &mut Kept, part: &mut Part) {
+        let Sampled { plan, host, variant, .. } = sampled;
+        let unit = Unit { control: plan.control, host: *host, variant: variant.clone(), theme: theme.clone() };
+        let asking = asking(sampled, index);
+        let wanted: BTreeSet<usize> = asking.iter().flat_map(|one| &one.states).map(|(set, _)| *set).collect();
+        part.computed += wanted.len() as u64;
+        // What matches is the same in every theme, but where rules ask for the theme.
+        if !self.stage.scenes_serve_all_themes() {
+            kept.scenes.clear();
+        }
+        let mut looks: Vec<Option<Look>> = plan.sets.iter().map(|_| None).collect();
+        for set in wanted {
+            let scene = kept.scenes.entry(set).or_insert_with(|| self.stage.scene(&unit, &plan.sets[set]));
+            looks[set] = Some(self.stage.look_in(scene, &unit.theme).among(kept.layouts.clone()));
+        }
+        let known = Known::default();
+        for Asking { row: Row { check, split, .. }, states, stands_for } in asking {
+            let Some(asks) = check.looks() else { continue };
+            let shown = states.into_iter().filter_map(|(set, stands_for)| {
+                let (states, look) = (&plan.sets[set], looks[set].as_ref()?);
+                split.takes(states, look, self.system).then_some(Shown { states, look, stands_for })
+            });
+            let (looks, sizes) = (shown.collect(), split.sizes());
+            let (system, tracer) = (self.system, self.tracer);
+            let inspection = Inspection { system, unit: &unit, looks, sizes, tracer, known: &known };
+            part.sink.stands_for = stands_for;
+            asked::take();
+            (asks.run)(&inspection, &mut part.sink);
+            hold_to_reads(check, split, &asked::take());
+        }
+    }
+}
+
+/// What is asked of a variant in a theme.
+fn asking<'r>(Sampled { plan, host, variant, checks }: &'r Sampled, theme: usize) -> Vec<Asking<'r>> {
+    let asking = checks.iter().filter_map(|(row, count)| {
+        let row = &plan.rows[*row];
+        let (_, stands_for) = row.relevance.themes.iter().find(|(known, _)| *known == theme)?;
+        let is_asked = |set: usize| row.split.asks_for(*host, variant, set, theme);
+        let states = row.relevance.states.iter().copied().filter(|(set, _)| is_asked(*set)).collect();
+        Some(Asking { row, states, stands_for: count * stands_for })
+    });
+    asking.collect()
+}
+
+/// A check that asks what it does not declare may get a verdict that another look has: builds with debug assertions end there.
+fn hold_to_reads(check: &Task, split: &Split, asked: &Asked) {
+    let Some(looks) = check.looks() else { return };
+    let reads = match split {
+        Split::Only(_) => looks.reads_where_split.as_ref().unwrap_or(&looks.reads),
+        Split::Unknown | Split::LeftOut => &looks.reads,
+    };
+    let undeclared = reads.undeclared(asked);
+    debug_assert!(undeclared.is_empty(), "{} asks for {}", check.id, undeclared.join(", "));
+}
