@@ -1,15 +1,14 @@
 //! Source maps (ECMA-426) of written stylesheets: each declaration leads to the sheet or token file it came from.
 
-use sourcemap::SourceMapBuilder;
+use serde_json::json;
 use stilk_language::stylesheet::Written;
-use stilk_text::source::Sources;
+use stilk_text::source::{FileId, Sources, Span};
 
 /// The map of a stylesheet. `file` is its name; `to_root` leads from its folder to the project's.
 pub fn render(written: &Written, sources: &Sources, file: &str, to_root: &str) -> String {
-    let mut builder = SourceMapBuilder::new(Some(file));
-    let mut line = 0;
-    let mut line_start = 0;
-    let mut at = 0;
+    let mut named: Vec<FileId> = Vec::new();
+    let mut mappings = Mappings::default();
+    let (mut line, mut line_start, mut at) = (0, 0, 0);
     for (offset, span) in written.origins() {
         let offset = offset as usize;
         for (i, byte) in written.text.as_bytes()[at..offset].iter().enumerate() {
@@ -19,25 +18,82 @@ pub fn render(written: &Written, sources: &Sources, file: &str, to_root: &str) -
             }
         }
         at = offset;
-        let source = sources.file(span.file);
-        let place = sources.position(span);
-        let before = &source.text[source.line_start(place.line)..span.start as usize];
-        let path = format!("{to_root}{}", source.path);
-        let id = builder.add_source(&path);
-        // Lines and columns count from 0; columns are UTF-16 code units.
-        let column = utf16(&written.text[line_start..offset]);
-        builder.add_raw(line, column, place.line as u32 - 1, utf16(before), Some(id), None, false);
-        if builder.get_source_contents(id).is_none() {
-            builder.set_source_contents(id, Some(&source.text));
-        }
+        let source = named.iter().position(|known| *known == span.file).unwrap_or_else(|| {
+            named.push(span.file);
+            named.len() - 1
+        });
+        let (source_line, source_column) = place(sources, span);
+        mappings.add(Segment {
+            line,
+            column: utf16(&written.text[line_start..offset]),
+            source: source as i64,
+            source_line,
+            source_column,
+        });
     }
-    let mut text = Vec::new();
-    // Writing to memory does not fail.
-    let _ = builder.into_sourcemap().to_writer(&mut text);
-    text.push(b'\n');
-    String::from_utf8(text).unwrap_or_default()
+    let paths = named.iter().map(|id| format!("{to_root}{}", sources.file(*id).path));
+    let map = json!({
+        "version": 3,
+        "file": file,
+        "sources": paths.collect::<Vec<String>>(),
+        "sourcesContent": named.iter().map(|id| sources.file(*id).text.as_str()).collect::<Vec<&str>>(),
+        "names": [],
+        "mappings": mappings.text,
+    });
+    format!("{map}\n")
 }
 
-fn utf16(text: &str) -> u32 {
-    text.encode_utf16().count() as u32
+/// Where a span begins: its line, and its column in UTF-16 code units, both from 0.
+fn place(sources: &Sources, span: Span) -> (i64, i64) {
+    let source = sources.file(span.file);
+    let line = sources.position(span).line;
+    (line as i64 - 1, utf16(&source.text[source.line_start(line)..span.start as usize]))
+}
+
+/// What is written at a place, and where that came from; lines and columns count from 0, columns are UTF-16 code units.
+#[derive(Clone, Copy, PartialEq, Eq, Default)]
+struct Segment {
+    line: i64,
+    column: i64,
+    source: i64,
+    source_line: i64,
+    source_column: i64,
+}
+
+/// Segments as ECMA-426 writes them: each field as its distance to that of the one before.
+#[derive(Default)]
+struct Mappings {
+    text: String,
+    last: Option<Segment>,
+}
+
+impl Mappings {
+    fn add(&mut self, segment: Segment) {
+        if self.last == Some(segment) {
+            return;
+        }
+        let mut before = self.last.unwrap_or_default();
+        if before.line != segment.line {
+            (before.line..segment.line).for_each(|_| self.text.push(';'));
+            before.column = 0;
+        } else if self.last.is_some() {
+            self.text.push(',');
+        }
+        let mut field = Vec::new();
+        for distance in [
+            segment.column - before.column,
+            segment.source - before.source,
+            segment.source_line - before.source_line,
+            segment.source_column - before.source_column,
+        ] {
+            // Writing to memory does not fail.
+            let _ = vlq::encode(distance, &mut field);
+        }
+        self.text.extend(field.into_iter().map(char::from));
+        self.last = Some(segment);
+    }
+}
+
+fn utf16(text: &str) -> i64 {
+    text.encode_utf16().count() as i64
 }
