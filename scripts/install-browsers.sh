@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
-# Installs the browsers that tests and measurements need, on Debian: Chromium, Firefox ESR, WebKitGTK and their drivers.
+# Installs the browsers that tests and measurements need, on Debian: Chromium and its driver; with --all Firefox ESR,
+# WebKitGTK and their drivers as well, which measurements and `test.sh --full` ask for.
 set -euo pipefail
 
 as_root=""
@@ -8,12 +9,14 @@ as_root=""
 has() { command -v "$1" >/dev/null; }
 chromium=()
 has chromium && has chromedriver || chromium+=(chromium chromium-driver fonts-dejavu-core)
-others=()
-has firefox-esr || others+=(firefox-esr)
-has WebKitWebDriver || others+=(webkit2gtk-driver)
-has Xvfb || others+=(xvfb)
 # The reference font: boxes whose sizes a font decides are compared in it.
 fc-list 2>/dev/null | grep -q LiberationSans || chromium+=(fonts-liberation fontconfig)
+others=()
+if [ "${1-}" = --all ]; then
+    has firefox-esr || others+=(firefox-esr)
+    has WebKitWebDriver || others+=(webkit2gtk-driver)
+    has Xvfb || others+=(xvfb)
+fi
 if [ $((${#chromium[@]} + ${#others[@]})) -gt 0 ]; then
     echo "installing ${chromium[*]} ${others[*]}"
     $as_root apt-get update -qq
@@ -23,8 +26,8 @@ if [ $((${#chromium[@]} + ${#others[@]})) -gt 0 ]; then
     [ ${#others[@]} -eq 0 ] || $as_root apt-get install -y -qq "${others[@]}"
 fi
 
-# Debian has no package of Firefox's driver; its own source is on crates.io.
-if ! has geckodriver && [ ! -x "$HOME/.cargo/bin/geckodriver" ]; then
+# Debian has no package of Firefox's driver; Cargo builds it from its source.
+if [ "${1-}" = --all ] && ! has geckodriver && [ ! -x "$HOME/.cargo/bin/geckodriver" ]; then
     echo "building geckodriver"
     cargo install --quiet --locked --version 0.37.1 geckodriver
 fi

@@ -1,10 +1,27 @@
 #!/usr/bin/env bash
 # Installs what the tests need and runs all of them. Works on a fresh Debian machine with a Rust toolchain.
+# With --full everything is looked at, in three browsers: what a release runs. Without, what would take long looks at a part,
+# which another commit replaces by another; the run says by which seed it was drawn.
 set -euo pipefail
 cd "$(dirname "$0")/.."
 
-# The browser tests need Chromium, Firefox and WebKit; without them they fail, they are never skipped.
-./scripts/install-browsers.sh
+full=
+case ${1-} in
+    --full) full=1 ;;
+    "") ;;
+    *) echo "test.sh [--full]" >&2; exit 2 ;;
+esac
+
+# The browser tests need browsers; without them they fail, they are never skipped.
+./scripts/install-browsers.sh ${full:+--all}
 export PATH="$HOME/.cargo/bin:$PATH"
+
+if [ -n "$full" ]; then
+    export STILK_FULL=1
+else
+    commit=$(git rev-parse --short=10 HEAD 2>/dev/null || echo 0)
+    export STILK_SEED=${STILK_SEED:-$((16#$commit))}
+    echo "seed $STILK_SEED: the same again with STILK_SEED=$STILK_SEED $0"
+fi
 
 cargo test --workspace --locked

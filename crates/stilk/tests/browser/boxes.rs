@@ -1,6 +1,7 @@
 //! Where boxes stand, against `getBoundingClientRect`: every box of every control in its sample of variants, at rest and in every
 //! state. What the layout claims to know must be the same within half a px.
 
+use crate::depth::Depth;
 use crate::webdriver::Browser;
 use crate::{Harness, Page, element_name, passes, with_harness};
 use serde_json::{Value, json};
@@ -34,8 +35,8 @@ struct Count {
 }
 
 /// Compares a project's boxes; returns how many sides differ.
-pub fn run(browser: &Browser, folder: &Path) -> u64 {
-    let count = with_harness(browser, folder, |harness| {
+pub fn run(browser: &Browser, folder: &Path, depth: Depth) -> u64 {
+    let count = with_harness(browser, folder, depth, |harness| {
         let mut count = Count::default();
         let mut sets: Vec<StateSet> =
             harness.system.controls.iter().flat_map(|control| state_sets(harness.system, control)).collect();

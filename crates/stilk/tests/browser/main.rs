@@ -1,12 +1,16 @@
 //! The engine against a real browser: every host × variant × theme of a project, at rest and in every state, each
 //! longhand that the engine knows must equal what Chromium computes from the stylesheet that was written.
 //!
-//! `cargo test --test browser` runs it on the sample; `cargo test --test browser -- DIR …` on any project.
+//! `cargo test --test browser` runs it on the sample, in Chromium, with a part of the variants and random pages;
+//! `STILK_FULL=1` looks at all of them, and asks Firefox and WebKit as well. `cargo test --test browser -- DIR …` runs it on
+//! any project.
 
 mod boxes;
 #[path = "../../../stilk-engine/tests/cases/mod.rs"]
 mod cases;
 mod compare;
+#[path = "../shared/depth.rs"]
+mod depth;
 mod fidelity;
 #[path = "../shared/folder.rs"]
 mod folder;
@@ -23,6 +27,7 @@ mod specimen;
 mod verdicts;
 mod webdriver;
 
+use depth::Depth;
 use folder::{Folder, copy};
 use serde_json::{Value, json};
 use std::collections::{BTreeMap, HashMap};
@@ -43,10 +48,9 @@ use webdriver::Browser;
 
 const WIDTH: u32 = 1280;
 const HEIGHT: u32 = 800;
-/// Which variants are drawn where there are too many.
-const SEED: u64 = 20_270_514;
-/// How many random stylesheets are compared.
+/// How many random stylesheets are compared, and how many where not everything is.
 const RANDOM_SHEETS: u64 = 2000;
+const FEW_RANDOM_SHEETS: u64 = 250;
 
 fn main() {
     let sample = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/ternhaven");
@@ -57,6 +61,8 @@ fn main() {
         folders.push(sample.clone());
     }
     compare::self_test();
+    let depth = Depth::of_environment();
+    depth.print();
     let browser = Browser::start(WIDTH, HEIGHT);
     println!("{}", browser.version());
     // A window has a frame: what counts is what is left for the page.
@@ -84,7 +90,7 @@ fn main() {
     }
     // BOXES=1 asks for the places of boxes alone.
     if std::env::var_os("BOXES").is_some() {
-        let failed = folders.iter().filter(|folder| boxes::run(&browser, folder) > 0).count();
+        let failed = folders.iter().filter(|folder| boxes::run(&browser, folder, depth) > 0).count();
         drop(browser);
         std::process::exit(i32::from(failed > 0));
     }
@@ -103,13 +109,13 @@ fn main() {
         failed |= verdicts::run(&browser) + page_verdicts::run(&browser) > 0;
         failed |= keys::run(&browser, &sample) > 0;
         failed |= specimen::run(&browser, &sample) > 0;
-        failed |= islands::run(&browser, SEED) > 0;
+        failed |= islands::run(&browser, depth.seed) > 0;
         folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("starter"));
         folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/projects/quay"));
     }
     for folder in &folders {
-        failed |= boxes::run(&browser, folder) > 0;
-        let tally = run_project(&browser, folder);
+        failed |= boxes::run(&browser, folder, depth) > 0;
+        let tally = run_project(&browser, folder, depth);
         tally.print(folder);
         failed |= tally.differences > 0;
         let name = folder.file_name().map(|name| name.to_string_lossy().into_owned()).unwrap_or_default();
@@ -127,26 +133,33 @@ fn main() {
         let mut row = fidelity::Row::new(&version, "small cases from the specifications");
         (row.compared, row.differences) = (cases, wrong);
         rows.push(row);
-        let count = random_pages::run(&browser, SEED..SEED + RANDOM_SHEETS, &media);
-        count.print(&format!("random stylesheets, seed {SEED}"));
-        let mut row = fidelity::Row::new(&version, &format!("{RANDOM_SHEETS} random stylesheets, seeds from {SEED}"));
+        let sheets = if depth.full { RANDOM_SHEETS } else { FEW_RANDOM_SHEETS };
+        let seed = depth.seed;
+        let count = random_pages::run(&browser, seed..seed + sheets, &media);
+        count.print(&format!("random stylesheets, seed {seed}"));
+        let mut row = fidelity::Row::new(&version, &format!("{sheets} random stylesheets, seeds from {seed}"));
         (row.compared, row.unknown, row.differences) = (count.compared, count.unknown, count.differences);
         failed |= row.agreement() < 99.9;
         rows.push(row);
         drop(browser);
+        let others: &[webdriver::Kind] = match depth.full {
+            true => &[webdriver::Kind::Firefox, webdriver::Kind::WebKit],
+            false => &[],
+        };
         let starter = resting_page(&Path::new(env!("CARGO_MANIFEST_DIR")).join("starter"));
         let pages = [("the starting system at rest".to_owned(), starter.0, starter.1), {
             let page = resting_page(&sample);
             ("the sample system at rest".to_owned(), page.0, page.1)
         }];
-        for kind in [webdriver::Kind::Firefox, webdriver::Kind::WebKit] {
-            for row in others::run(kind, &pages) {
+        for kind in others {
+            for row in others::run(*kind, &pages) {
                 row.print();
                 failed |= row.agreement() < 95.0;
                 rows.push(row);
             }
         }
         if std::env::var_os("STILK_FIDELITY").is_some() {
+            assert!(depth.full, "the table says what everything gives: set STILK_FULL=1 as well");
             fidelity::write(&rows);
         }
     }
@@ -217,15 +230,15 @@ fn build(folder: &Path) -> PathBuf {
     PathBuf::from(line.split(" (").next().expect("a path"))
 }
 
-fn run_project(browser: &Browser, folder: &Path) -> Tally {
-    with_harness(browser, folder, |harness| {
+fn run_project(browser: &Browser, folder: &Path, depth: Depth) -> Tally {
+    with_harness(browser, folder, depth, |harness| {
         harness.run();
         std::mem::take(&mut harness.tally)
     })
 }
 
 /// Builds a copy of a project and compares it with a browser.
-fn with_harness<T>(browser: &Browser, folder: &Path, compare: impl FnOnce(&mut Harness) -> T) -> T {
+fn with_harness<T>(browser: &Browser, folder: &Path, depth: Depth, compare: impl FnOnce(&mut Harness) -> T) -> T {
     let work = tempfile::tempdir().expect("a folder");
     copy(folder, work.path());
     let css_path = build(work.path());
@@ -233,8 +246,15 @@ fn with_harness<T>(browser: &Browser, folder: &Path, compare: impl FnOnce(&mut H
     let Project { system, diagnostics, .. } = registry::load(&Folder(work.path().to_owned()));
     let system = system.unwrap_or_else(|| panic!("{diagnostics:#?}"));
     let parsed = Stylesheet::parse(&css);
-    let mut harness =
-        Harness { browser, system: &system, parsed: &parsed, css_path, work: work.path(), tally: Tally::default() };
+    let mut harness = Harness {
+        browser,
+        system: &system,
+        parsed: &parsed,
+        css_path,
+        work: work.path(),
+        depth,
+        tally: Tally::default(),
+    };
     compare(&mut harness)
 }
 
@@ -290,6 +310,7 @@ struct Harness<'h> {
     parsed: &'h Stylesheet,
     css_path: PathBuf,
     work: &'h Path,
+    depth: Depth,
     tally: Tally,
 }
 
@@ -328,10 +349,11 @@ impl Harness<'_> {
         }
         self.assert_not_empty(&sets);
         for control in &self.system.controls {
-            let looked = sample::sample(control, 0, SEED).len();
+            let looked = sample::sample(control, 0, self.depth).len();
             let all = control.variant_count(0);
             if looked < all {
-                println!("{}: {looked} of {all} variants, every pair of options, seed {SEED}", control.name.value);
+                let what = if self.depth.full { "every pair of options" } else { "every option" };
+                println!("{}: {looked} of {all} variants, {what}", control.name.value);
             }
         }
     }
@@ -370,7 +392,7 @@ impl Harness<'_> {
                 continue;
             }
             for host in 0..control.template.hosts.len() {
-                for variant in sample::sample(control, host, SEED) {
+                for variant in sample::sample(control, host, self.depth) {
                     let wrapper = document.append_element(body, Element::html("div"));
                     let request = Request { control, host, variant: &variant, states: set, plain: false };
                     let mounted = mount(self.system, request, document, wrapper, &mut page.forced);
