@@ -1,5 +1,6 @@
 //! Every byte string gives diagnostics or a result: no panic, no hang.
 
+use crate::depth::Depth;
 use crate::memory::{Memory, messages};
 use stilk_checks::run::run;
 use stilk_checks::settings::Settings;
@@ -44,7 +45,9 @@ fn spoiled_sources_are_survived() {
     let sample = Memory::sample();
     let paths: Vec<String> = sample.0.keys().cloned().collect();
     let mut random = Random(0x5eed_1234_abcd_0001);
-    for _ in 0..600 {
+    let depth = Depth::of_environment();
+    random.0 ^= depth.seed;
+    for _ in depth.part(600, 100) {
         let mut memory = sample.clone();
         let path = &paths[random.below(paths.len())];
         spoil(memory.0.get_mut(path).unwrap(), &mut random);

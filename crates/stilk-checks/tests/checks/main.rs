@@ -2,6 +2,8 @@
 
 mod broken_input;
 mod checks;
+#[path = "../../../stilk/tests/shared/depth.rs"]
+mod depth;
 mod examples;
 mod geometry;
 mod judged;

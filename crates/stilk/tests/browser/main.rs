@@ -31,6 +31,7 @@ use depth::Depth;
 use folder::{Folder, copy};
 use serde_json::{Value, json};
 use std::collections::{BTreeMap, HashMap};
+use std::hash::{DefaultHasher, Hash, Hasher};
 use std::path::{Path, PathBuf};
 use std::process::Command;
 use stilk_checks::registry;
@@ -167,6 +168,13 @@ fn main() {
         std::process::exit(1);
     }
     println!("{} passed, 0 failed", folders.len());
+}
+
+/// What tells a page of a theme and a set of states from others.
+fn page_seed(theme: Option<&Theme>, set: &StateSet) -> u64 {
+    let mut hasher = DefaultHasher::new();
+    (theme.map(|theme| &theme.contexts), set).hash(&mut hasher);
+    hasher.finish()
 }
 
 /// A project's stylesheet, and one variant of every host of every control at rest.
@@ -349,10 +357,10 @@ impl Harness<'_> {
         }
         self.assert_not_empty(&sets);
         for control in &self.system.controls {
-            let looked = sample::sample(control, 0, self.depth).len();
+            let looked = sample::sample(control, 0, self.depth, 0).len();
             let all = control.variant_count(0);
             if looked < all {
-                let what = if self.depth.full { "every pair of options" } else { "every option" };
+                let what = if self.depth.full { "every pair of options" } else { "another one on each page" };
                 println!("{}: {looked} of {all} variants, {what}", control.name.value);
             }
         }
@@ -387,12 +395,13 @@ impl Harness<'_> {
             document.append_element(head, element);
         }
         let body = document.append_element(html, Element::html("body"));
+        let number = page_seed(theme, set);
         for control in &self.system.controls {
             if !state_sets(self.system, control).contains(set) {
                 continue;
             }
             for host in 0..control.template.hosts.len() {
-                for variant in sample::sample(control, host, self.depth) {
+                for variant in sample::sample(control, host, self.depth, number) {
                     let wrapper = document.append_element(body, Element::html("div"));
                     let request = Request { control, host, variant: &variant, states: set, plain: false };
                     let mounted = mount(self.system, request, document, wrapper, &mut page.forced);

@@ -1,48 +1,52 @@
 //! Which variants the browser looks at, where a control has too many to look at all: every pair of options that can
-//! stand together stands together in one of them, and some more are drawn at random; where not everything is looked at, every
-//! option.
+//! stand together stands together in one of them, and some more are drawn at random. Where not everything is looked at: the
+//! first, and one that is drawn anew for each page.
 
 use crate::depth::Depth;
 use std::collections::BTreeSet;
 use stilk_language::system::{Control, OptionId, Variant};
 
-/// Up to so many variants are all looked at, and where not everything is.
+/// Up to so many variants are all looked at.
 const ALL: usize = 48;
-const FEW: usize = 6;
-/// So many more are drawn at random, and where not everything is looked at.
+/// So many more are drawn at random.
 const RANDOM: usize = 16;
-const FEW_RANDOM: usize = 2;
 
-/// The variants of a host to look at; the same for the same seed.
-pub fn sample(control: &Control, host: usize, depth: Depth) -> Vec<Variant> {
+/// The variants of a host to look at; the same for the same seed, and on the same page.
+pub fn sample(control: &Control, host: usize, depth: Depth, page: u64) -> Vec<Variant> {
     let all = control.variants(host);
-    let (most, drawn) = if depth.full { (ALL, RANDOM) } else { (FEW, FEW_RANDOM) };
-    if all.len() <= most {
+    if depth.full {
+        return all_pairs(all, &mut Random(depth.seed));
+    }
+    let mut random = Random((depth.seed ^ page.wrapping_mul(0x9e37_79b9_7f4a_7c15)).max(1));
+    // The first numbers of like seeds are alike.
+    (0..4).for_each(|_| drop(random.below(2)));
+    let chosen = BTreeSet::from([0, random.below(all.len())]);
+    chosen.into_iter().filter_map(|index| all.get(index).cloned()).collect()
+}
+
+fn all_pairs(all: Vec<Variant>, random: &mut Random) -> Vec<Variant> {
+    if all.len() <= ALL {
         return all;
     }
-    let mut random = Random(depth.seed.max(1));
-    let wanted = |variant: &Variant| match depth.full {
-        true => pairs(variant),
-        false => variant.options().map(|option| (option, option)).collect(),
-    };
-    let mut open: BTreeSet<(OptionId, OptionId)> = all.iter().flat_map(wanted).collect();
-    let mut chosen: BTreeSet<usize> = BTreeSet::new();
-    let mut choose = |index: usize, open: &mut BTreeSet<(OptionId, OptionId)>| {
-        wanted(&all[index]).iter().for_each(|pair| {
+    let mut open: BTreeSet<(OptionId, OptionId)> = all.iter().flat_map(pairs).collect();
+    let mut chosen: BTreeSet<usize> = BTreeSet::from([0]);
+    pairs(&all[0]).iter().for_each(|pair| {
+        open.remove(pair);
+    });
+    while let Some(wanted) = open.first().copied() {
+        // Of some variants with the first open pair, the one that closes most.
+        let with: Vec<usize> = (0..all.len()).filter(|i| all[*i].has(wanted.0) && all[*i].has(wanted.1)).collect();
+        let drawn = (0..24).map(|_| with[random.below(with.len())]);
+        let best = drawn.max_by_key(|i| pairs(&all[*i]).iter().filter(|pair| open.contains(pair)).count());
+        let Some(best) = best else { break };
+        pairs(&all[best]).iter().for_each(|pair| {
             open.remove(pair);
         });
-        chosen.insert(index);
-    };
-    choose(0, &mut open);
-    while let Some(first) = open.first().copied() {
-        // Of some variants with the first open pair, the one that closes most.
-        let with: Vec<usize> = (0..all.len()).filter(|i| all[*i].has(first.0) && all[*i].has(first.1)).collect();
-        let drawn = (0..24).map(|_| with[random.below(with.len())]);
-        let best = drawn.max_by_key(|i| wanted(&all[*i]).iter().filter(|pair| open.contains(pair)).count());
-        let Some(best) = best else { break };
-        choose(best, &mut open);
+        chosen.insert(best);
     }
-    (0..drawn).for_each(|_| choose(random.below(all.len()), &mut open));
+    (0..RANDOM).for_each(|_| {
+        chosen.insert(random.below(all.len()));
+    });
     chosen.into_iter().map(|i| all[i].clone()).collect()
 }
 
