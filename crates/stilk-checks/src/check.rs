@@ -58,6 +58,7 @@ impl Check {
 }
 
 /// What a check asks.
+#[allow(clippy::large_enum_variant, reason = "there is one of each check, and it is never moved")]
 pub(crate) enum Scope {
     /// Looks of one control after the other.
     Looks(Looks),

@@ -12,12 +12,13 @@
 //! 4. [`painted`] says what is seen there: pixels behind a text, gradients, boxes, what changes; [`trace`] leads a value
 //!    back to its token.
 //! 5. [`sink`] takes what checks say: one cause, one finding. [`run`] asks all of them and gives a [`report::Report`].
-//! 6. [`mend`] computes what to write instead.
+//! 6. [`mend`] computes what to write instead, [`trial`] tries it; [`fingerprint`] says which finding is which in another run.
 //! 7. [`scan`] walks over pages and gathers what [`checks`] say of each.
 
 pub mod check;
 mod checks;
 pub mod example;
+pub mod fingerprint;
 pub mod inspection;
 pub mod mend;
 pub mod painted;
@@ -31,4 +32,5 @@ pub mod settings;
 pub mod sink;
 mod survey;
 pub mod trace;
+pub mod trial;
 pub mod visit;

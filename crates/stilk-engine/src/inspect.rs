@@ -6,7 +6,7 @@ use crate::cascade::order::{DeclarationId, INLINE, Origin};
 use crate::cascade::resolved::resolved;
 use crate::cascade::stylesheet::{DeclarationBody, Stylesheet};
 use crate::cascade::{Engine, Forced, Media, PseudoClass, Style, Styled, Styles, selector};
-use crate::css::compute::Unknown;
+use crate::css::context::Unknown;
 use crate::css::property::{Longhand, PropertyName};
 use crate::css::substitute::{CustomName, Template};
 use crate::dom::Document;

@@ -235,6 +235,11 @@ pub fn list(names: &[&str]) -> String {
     text
 }
 
+/// `1 case`, `2 cases`.
+pub fn count(number: u64, noun: &str) -> String {
+    format!("{} {noun}{}", grouped(number), if number == 1 { "" } else { "s" })
+}
+
 /// `1,620`
 pub fn grouped(number: u64) -> String {
     let digits = number.to_string();

@@ -1,9 +1,8 @@
 //! Boxes that paint something of their own, and by what they can be told from what is around them.
 
-use crate::inspection::Inspection;
 use crate::painted::origin::background_origin;
 use crate::painted::paint;
-use crate::trace::Origin;
+use crate::trace::{Origin, Tracer};
 use stilk_engine::cascade::{LonghandSet, PseudoElement, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::color::Absolute;
@@ -59,12 +58,12 @@ impl PaintedBox<'_> {
     }
 
     /// Where what is painted around it on a surface came from.
-    pub fn origin_around(&self, inspection: &Inspection, look: &Look, surface: usize) -> Origin {
+    pub fn origin_around(&self, tracer: &Tracer, look: &Look, surface: usize) -> Origin {
         let mut chain = paint::chain(look, self.at.node);
         if self.at.pseudo.is_none() {
             chain.pop();
         }
-        background_origin(inspection.tracer, look, &chain, surface)
+        background_origin(tracer, look, &chain, surface)
     }
 }
 

@@ -204,7 +204,8 @@ fn color_at(stops: &[(f64, Absolute)], place: f64, space: Space) -> Option<Absol
 #[cfg(test)]
 mod tests {
     use super::*;
-    use stilk_engine::css::compute::{Context, compute};
+    use stilk_engine::css::compute::compute;
+    use stilk_engine::css::context::Context;
     use stilk_engine::css::parse::parse_longhand;
     use stilk_engine::css::property::Longhand;
 

@@ -3,7 +3,7 @@
 
 use super::media::{Answer, Features, Query, comparable, condition};
 use super::style::Style;
-use crate::css::compute::Unknown;
+use crate::css::context::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::substitute::CustomName;
 use crate::css::value::Value;

@@ -4,7 +4,8 @@
 use super::order::{Block, DeclarationId, Layering, Origin};
 use super::style::{Sizing, Style};
 use crate::css::color::Surroundings;
-use crate::css::compute::{Context, Unknown, absolute, resolve_colors};
+use crate::css::compute::{absolute, resolve_colors};
+use crate::css::context::{Context, Unknown};
 use crate::css::property::Longhand;
 use crate::css::serialize::to_css;
 use crate::css::substitute::{CustomName, Template, Values};

@@ -4,7 +4,7 @@ use super::custom::Skip;
 use super::order::{Block, DeclarationId, INLINE, Origin};
 use super::style::Style;
 use super::stylesheet::DeclarationBody;
-use crate::css::compute::Unknown;
+use crate::css::context::Unknown;
 use crate::css::parse::{Declared, Wide};
 use crate::css::property::{Flow, Longhand, Longhand as L};
 use std::fmt;

@@ -1,9 +1,10 @@
 //! Media queries (Media Queries 5): parsing and evaluation.
 
 use super::selector::split_list;
-use crate::css::compute::{Context, DEFAULT_FONT_SIZE, Unknown, absolute};
+use crate::css::compute::absolute;
+use crate::css::context::{Context, DEFAULT_FONT_SIZE, Unknown};
 use crate::css::grammar::Grammar;
-use crate::css::parse::next_number;
+use crate::css::number::next_number;
 use crate::css::value::Value;
 use cssparser::{ParseError, Parser, Token};
 

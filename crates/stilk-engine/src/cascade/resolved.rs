@@ -1,7 +1,8 @@
 //! Resolved values: what `getComputedStyle` answers (CSSOM, section 9).
 
 use super::style::Style;
-use crate::css::compute::{Unknown, resolve_colors};
+use crate::css::compute::resolve_colors;
+use crate::css::context::Unknown;
 use crate::css::property::{Longhand, Longhand as L};
 use crate::css::serialize::{number, to_css};
 use crate::css::transform::{matrix, to_css as matrix_css};

@@ -3,7 +3,7 @@
 
 use super::order::Nature;
 use super::style::Style;
-use crate::css::compute::Unknown;
+use crate::css::context::Unknown;
 use crate::css::property::Longhand as L;
 use crate::css::value::{LengthPercentage, Value};
 

@@ -1,7 +1,7 @@
 //! Math functions of CSS Values 4, section 10: parsed into a tree, typed, evaluated.
 
-use super::compute::{Context, Unknown};
-use super::parse::next_number;
+use super::context::{Context, Unknown};
+use super::number::next_number;
 use super::value::{Basis, LengthPercentage, Quantity, Unit, unit};
 use cssparser::{ParseError, Parser, Token};
 

@@ -5,7 +5,7 @@
 use super::calc;
 use super::color_function::{self, Relative};
 use super::color_space::convert;
-use super::parse::next_number;
+use super::number::next_number;
 pub use ::color::ColorSpaceTag as Space;
 use cssparser::{ParseError, Parser, Token};
 
@@ -454,7 +454,7 @@ fn percentage(parser: &mut Parser) -> Result<f64, ParseError<()>> {
         }
         Token::Function(name) if calc::is_math(&name) => {
             let tree = calc::parse(&name, parser)?;
-            match (tree.kind(), tree.canonical(&super::compute::Context::constant())) {
+            match (tree.kind(), tree.canonical(&super::context::Context::constant())) {
                 (Some(calc::Kind::Percentage), Ok(number)) => Ok(number.clamp(0.0, 100.0)),
                 _ => Err(ParseError::unexpected_token()),
             }

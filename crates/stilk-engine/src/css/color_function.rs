@@ -3,8 +3,8 @@
 
 use super::calc;
 use super::color::{Absolute, Color, SPACES, Surroundings};
-use super::compute::Context;
-use super::parse::next_number;
+use super::context::Context;
+use super::number::next_number;
 use super::value::{Quantity, unit};
 use ::color::ColorSpaceTag as Space;
 use cssparser::{ParseError, Parser, Token};

@@ -1,8 +1,9 @@
 //! Easing functions (CSS Easing 2).
 
-use super::grammar::{BARE_NUMBER, Grammar, Parsed, keyword, words, wrong};
-use super::parse::next_number;
+use super::number::next_number;
+use super::primitive::{Parsed, Primitive, keyword, wrong};
 use super::value::{LengthPercentage, Value};
+use super::words;
 use cssparser::Parser;
 
 pub(super) fn easing(parser: &mut Parser) -> Parsed {
@@ -16,7 +17,7 @@ pub(super) fn easing(parser: &mut Parser) -> Parsed {
     let name = parser.expect_function()?.to_ascii_lowercase();
     match name.as_str() {
         "cubic-bezier" => parser.parse_nested_block(|inner| {
-            let points = inner.parse_comma_separated(|p| BARE_NUMBER.parse(p))?;
+            let points = inner.parse_comma_separated(|p| Primitive::NUMBER.parse(p))?;
             let ok = |value: &Value| value.as_number().is_some_and(|n| (0.0..=1.0).contains(&n));
             if points.len() == 4 && ok(&points[0]) && ok(&points[2]) {
                 Ok(Value::Function("cubic-bezier", points))
@@ -26,7 +27,7 @@ pub(super) fn easing(parser: &mut Parser) -> Parsed {
         }),
         "steps" => parser.parse_nested_block(|inner| {
             static PLACES: &[&str] = &["jump-start", "jump-end", "jump-none", "jump-both", "start", "end"];
-            let count = Grammar::Integer(&[]).parse(inner)?;
+            let count = Primitive::Integer(&[]).parse(inner)?;
             let mut items = vec![count];
             if inner.try_parse(|p| p.expect_comma()).is_ok() {
                 items.push(keyword(inner, PLACES)?);

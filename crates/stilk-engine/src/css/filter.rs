@@ -1,14 +1,14 @@
 //! Filter functions (Filter Effects 1, section 5).
 
 use super::color::{self, Color};
-use super::grammar::{Grammar, skip};
+use super::primitive::{Primitive, skip};
 use super::value::Value;
 use cssparser::{ParseError, Parser, Token};
 
 type Parsed = Result<Value, ParseError<()>>;
 
-const LENGTH: Grammar = Grammar::Length { percent: false, negative: true, keywords: &[] };
-const BLUR: Grammar = Grammar::Length { percent: false, negative: false, keywords: &[] };
+const LENGTH: Primitive = Primitive::Length { percent: false, negative: true, keywords: &[] };
+const BLUR: Primitive = Primitive::Length { percent: false, negative: false, keywords: &[] };
 
 /// Functions of an amount: name, and whether more than all is no more than all.
 const AMOUNTS: [(&str, bool); 7] = [
@@ -44,7 +44,7 @@ fn one(parser: &mut Parser) -> Parsed {
             if inner.is_exhausted() {
                 return Ok(Value::Function(name, vec![Value::Number(1.0)]));
             }
-            return match Grammar::NumberPercentage.parse(inner)? {
+            return match Primitive::NumberPercentage.parse(inner)? {
                 Value::Number(n) if n < 0.0 => Err(ParseError::unexpected_token()),
                 Value::Number(n) => {
                     Ok(Value::Function(name, vec![Value::Number(if bounded { n.min(1.0) } else { n })]))
@@ -56,7 +56,7 @@ fn one(parser: &mut Parser) -> Parsed {
             "blur" if inner.is_exhausted() => Ok(Value::Function("blur", vec![Value::ZERO])),
             "blur" => Ok(Value::Function("blur", vec![BLUR.parse(inner)?])),
             "hue-rotate" if inner.is_exhausted() => Ok(Value::Function("hue-rotate", vec![Value::Degrees(0.0)])),
-            "hue-rotate" => Ok(Value::Function("hue-rotate", vec![Grammar::AngleOrZero.parse(inner)?])),
+            "hue-rotate" => Ok(Value::Function("hue-rotate", vec![Primitive::AngleOrZero.parse(inner)?])),
             "drop-shadow" => {
                 let before = inner.try_parse(color::parse).ok();
                 let mut words = vec![LENGTH.parse(inner)?, LENGTH.parse(inner)?];

@@ -1,6 +1,6 @@
 //! Families, widths and styles of fonts (CSS Fonts 4, section 2).
 
-use super::grammar::{Parsed, dimension, keyword};
+use super::primitive::{Parsed, dimension, keyword};
 use super::value::{LengthPercentage, Quantity, Value};
 use cssparser::{ParseError, Parser};
 

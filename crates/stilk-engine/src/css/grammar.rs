@@ -1,11 +1,9 @@
 //! The grammars of the property table. A grammar parses one value; it does not look at what comes after.
 
-mod describe;
-
-use super::calc::{self, Calc, Kind};
-use super::parse::next_number;
-use super::value::{LengthPercentage, Quantity, Value, unit};
-use super::{color, position};
+use super::number::next_number;
+use super::primitive::{Parsed, Primitive, dimension, ident, keyword, length, number, skip, word_or, wrong};
+use super::value::{LengthPercentage, Quantity, Value};
+use super::{color, position, words};
 use cssparser::{ParseError, Parser, Token};
 
 /// A property's grammar.
@@ -47,14 +45,6 @@ pub enum Grammar {
     IdentOr(&'static [&'static str]),
     /// A time.
     Time,
-    /// An angle.
-    Angle,
-    /// An angle, or a zero without a unit.
-    AngleOrZero,
-    /// An angle or a percentage of a turn.
-    AnglePercentage,
-    /// A number or a percentage, as a number.
-    NumberPercentage,
     /// An image or `none`.
     Image,
     /// Transform functions or `none`.
@@ -125,43 +115,9 @@ pub enum Grammar {
     SomeOf(&'static [&'static str]),
 }
 
-/// Lists of words that several properties share.
-pub mod words {
-    macro_rules! words {
-        ($($name:ident = $($word:literal)*;)*) => { $(pub const $name: &[&str] = &[$($word),*];)* };
-    }
-
-    words! {
-        CONTENT_ALIGN = "normal" "stretch" "center" "start" "end" "flex-start" "flex-end" "left" "right" "space-between" "space-around" "space-evenly" "baseline";
-        JUSTIFY_CONTENT = "normal" "stretch" "center" "start" "end" "flex-start" "flex-end" "left" "right" "space-between" "space-around" "space-evenly";
-        ITEM_ALIGN = "normal" "stretch" "center" "start" "end" "self-start" "self-end" "flex-start" "flex-end" "left" "right" "baseline" "anchor-center";
-        SELF_ALIGN = "auto" "normal" "stretch" "center" "start" "end" "self-start" "self-end" "flex-start" "flex-end" "left" "right" "baseline" "anchor-center";
-        BOXES = "border-box" "padding-box" "content-box";
-        LINE_STYLES = "none" "hidden" "dotted" "dashed" "solid" "double" "groove" "ridge" "inset" "outset";
-        OUTLINE_STYLES = "none" "auto" "dotted" "dashed" "solid" "double" "groove" "ridge" "inset" "outset";
-        OVERFLOW = "visible" "hidden" "clip" "scroll" "auto";
-        FONT_SIZES = "xx-small" "x-small" "small" "medium" "large" "x-large" "xx-large" "xxx-large" "smaller" "larger";
-        BLEND_MODES = "normal" "multiply" "screen" "overlay" "darken" "lighten" "color-dodge" "color-burn" "hard-light" "soft-light" "difference" "exclusion" "hue" "saturation" "color" "luminosity" "plus-darker" "plus-lighter";
-        CURSORS = "auto" "default" "none" "context-menu" "help" "pointer" "progress" "wait" "cell" "crosshair" "text" "vertical-text" "alias" "copy" "move" "no-drop" "not-allowed" "grab" "grabbing" "e-resize" "n-resize" "ne-resize" "nw-resize" "s-resize" "se-resize" "sw-resize" "w-resize" "ew-resize" "ns-resize" "nesw-resize" "nwse-resize" "col-resize" "row-resize" "all-scroll" "zoom-in" "zoom-out";
-        DISPLAYS = "none" "contents" "block" "inline" "inline-block" "flow-root" "flex" "inline-flex" "grid" "inline-grid" "list-item" "table" "inline-table" "table-row" "table-cell" "table-row-group" "table-header-group" "table-footer-group" "table-column" "table-column-group" "table-caption" "ruby" "ruby-text" "math";
-        BREAKS = "auto" "avoid" "always" "all" "avoid-page" "page" "left" "right" "recto" "verso" "avoid-column" "column";
-        EASINGS = "linear" "ease" "ease-in" "ease-out" "ease-in-out" "step-start" "step-end";
-    }
-}
-
-pub(super) type Parsed = Result<Value, ParseError<()>>;
-
-pub(super) fn wrong<T>() -> Result<T, ParseError<()>> {
-    Err(ParseError::unexpected_token())
-}
-
-const TRANSLATION: Grammar = Grammar::Length { percent: true, negative: true, keywords: &[] };
-pub(super) const BARE_NUMBER: Grammar = Grammar::NumberOr { keywords: &[], min: f64::NEG_INFINITY };
+const TRANSLATION: Primitive = Primitive::Length { percent: true, negative: true, keywords: &[] };
 
 impl Grammar {
-    /// One length of a corner.
-    pub const CORNER: Grammar = Grammar::Length { percent: true, negative: false, keywords: &[] };
-
     /// The grammar of one item, for lists; itself otherwise.
     pub fn item(&self) -> &Grammar {
         match self {
@@ -185,8 +141,8 @@ impl Grammar {
             Grammar::BoxSize => box_size(parser, "auto"),
             Grammar::MaxSize => box_size(parser, "none"),
             Grammar::Radius => {
-                let first = Self::CORNER.parse(parser)?;
-                let second = parser.try_parse(|p| Self::CORNER.parse(p)).unwrap_or_else(|_| first.clone());
+                let first = Primitive::CORNER.parse(parser)?;
+                let second = parser.try_parse(|p| Primitive::CORNER.parse(p)).unwrap_or_else(|_| first.clone());
                 Ok(Value::Words(vec![first, second]))
             }
             Grammar::Color => color::parse(parser).map(Value::Color),
@@ -195,10 +151,7 @@ impl Grammar {
                 Err(_) => color::parse(parser).map(Value::Color),
             },
             Grammar::NumberOr { keywords, min } => number(parser, keywords, *min),
-            Grammar::Integer(words) => match number(parser, words, f64::NEG_INFINITY)? {
-                Value::Number(n) if n.fract() != 0.0 => wrong(),
-                value => Ok(value),
-            },
+            Grammar::Integer(words) => Primitive::Integer(words).parse(parser),
             Grammar::FontWeight => match number(parser, &["normal", "bold", "bolder", "lighter"], 1.0)? {
                 Value::Number(n) if n > 1000.0 => wrong(),
                 value => Ok(value),
@@ -211,22 +164,6 @@ impl Grammar {
             Grammar::Ident => ident(parser, &["all", "none", "auto"]),
             Grammar::IdentOr(words) => ident(parser, words),
             Grammar::Time => dimension(parser, Quantity::Time),
-            Grammar::Angle => dimension(parser, Quantity::Angle),
-            Grammar::AngleOrZero => match parser.try_parse(|p| dimension(p, Quantity::Angle)) {
-                Ok(angle) => Ok(angle),
-                Err(_) => match next_number(parser)? {
-                    (0.0, None) => Ok(Value::Degrees(0.0)),
-                    _ => wrong(),
-                },
-            },
-            Grammar::AnglePercentage => match parser.try_parse(|p| Grammar::AngleOrZero.parse(p)) {
-                Ok(angle) => Ok(angle),
-                Err(_) => match length(parser, true, true, &[])? {
-                    value @ Value::Length(LengthPercentage { has_percent: true, .. }) => Ok(value),
-                    _ => wrong(),
-                },
-            },
-            Grammar::NumberPercentage => number_percentage(parser),
             Grammar::Image => word_or(parser, &["none"], super::image::parse),
             Grammar::Transform => word_or(parser, &["none"], super::transform::parse),
             Grammar::Filter => word_or(parser, &["none"], super::filter::parse),
@@ -294,16 +231,6 @@ impl Grammar {
     }
 }
 
-/// One of these words.
-pub(super) fn keyword(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
-    let word = parser.expect_ident()?;
-    words
-        .iter()
-        .find(|known| known.eq_ignore_ascii_case(word))
-        .map(|known| Value::Keyword(known))
-        .ok_or_else(ParseError::unexpected_token)
-}
-
 /// One of these words, or a vendor's own, which is for one browser and not modelled. Vendors' colours are colours.
 fn keyword_or_vendor(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
     if let Ok(value) = parser.try_parse(|p| keyword(p, words)) {
@@ -344,117 +271,6 @@ fn align(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
     }
 }
 
-pub(super) fn length(parser: &mut Parser, percent: bool, negative: bool, words: &'static [&'static str]) -> Parsed {
-    if !words.is_empty()
-        && let Ok(value) = parser.try_parse(|p| keyword(p, words))
-    {
-        return Ok(value);
-    }
-    parser.skip_whitespace();
-    let state = parser.state();
-    match parser.next()?.clone() {
-        Token::Function(name) if calc::is_math(&name) => {
-            let tree = calc::parse(&name, parser)?;
-            match tree.kind() {
-                Some(Kind::Quantity(Quantity::Length)) => Ok(Value::Calc(tree.into())),
-                Some(Kind::LengthPercentage | Kind::Percentage) if percent => Ok(Value::Calc(tree.into())),
-                _ => wrong(),
-            }
-        }
-        // Functions that size boxes by their place: valid, not modelled.
-        Token::Function(name) if ["env", "anchor", "anchor-size"].contains(&&*name.to_ascii_lowercase()) => {
-            skip(parser)
-        }
-        _ => {
-            parser.reset(&state);
-            let (amount, name) = next_number(parser)?;
-            if amount < 0.0 && !negative {
-                return wrong();
-            }
-            match name {
-                None if amount == 0.0 => Ok(Value::ZERO),
-                Some("%") if percent => Ok(Value::Length(LengthPercentage::percent(amount))),
-                Some(name) => match unit(name) {
-                    Some(unit) if unit.quantity == Quantity::Length => Ok(Value::Dimension(amount, unit)),
-                    _ => wrong(),
-                },
-                None => wrong(),
-            }
-        }
-    }
-}
-
-/// Consumes the function that was just opened.
-pub(super) fn skip(parser: &mut Parser) -> Parsed {
-    parser.parse_nested_block(|inner| {
-        while inner.next().is_ok() {}
-        Ok::<_, ParseError<()>>(())
-    })?;
-    Ok(Value::Unmodelled)
-}
-
-pub(super) fn dimension(parser: &mut Parser, quantity: Quantity) -> Parsed {
-    parser.skip_whitespace();
-    let state = parser.state();
-    match parser.next()?.clone() {
-        Token::Function(name) if calc::is_math(&name) => {
-            let tree = calc::parse(&name, parser)?;
-            if tree.kind() == Some(Kind::Quantity(quantity)) { Ok(Value::Calc(tree.into())) } else { wrong() }
-        }
-        Token::Dimension { .. } => {
-            parser.reset(&state);
-            let (amount, name) = next_number(parser)?;
-            match name.and_then(unit) {
-                Some(unit) if unit.quantity == quantity => Ok(Value::Dimension(amount, unit)),
-                _ => wrong(),
-            }
-        }
-        _ => wrong(),
-    }
-}
-
-fn number(parser: &mut Parser, words: &'static [&'static str], min: f64) -> Parsed {
-    if !words.is_empty()
-        && let Ok(value) = parser.try_parse(|p| keyword(p, words))
-    {
-        return Ok(value);
-    }
-    parser.skip_whitespace();
-    let state = parser.state();
-    match parser.next()?.clone() {
-        Token::Function(name) if calc::is_math(&name) => {
-            let tree = calc::parse(&name, parser)?;
-            if tree.kind() == Some(Kind::Number) { Ok(Value::Calc(tree.into())) } else { wrong() }
-        }
-        Token::Number { .. } => {
-            parser.reset(&state);
-            let (amount, _) = next_number(parser)?;
-            if amount < min { wrong() } else { Ok(Value::Number(amount)) }
-        }
-        _ => wrong(),
-    }
-}
-
-fn word_or(parser: &mut Parser, words: &'static [&'static str], other: impl Fn(&mut Parser) -> Parsed) -> Parsed {
-    match parser.try_parse(|p| keyword(p, words)) {
-        Ok(word) => Ok(word),
-        Err(_) => other(parser),
-    }
-}
-
-fn number_percentage(parser: &mut Parser) -> Parsed {
-    if let Ok(number) = parser.try_parse(|p| BARE_NUMBER.parse(p)) {
-        return Ok(number);
-    }
-    match length(parser, true, true, &[])? {
-        Value::Length(LengthPercentage { has_percent: true, percent, .. }) => Ok(Value::Number(percent / 100.0)),
-        Value::Calc(tree) if tree.kind() == Some(Kind::Percentage) => {
-            Ok(Value::Calc(Calc::Product(vec![Calc::Number(0.01), Calc::Bare(Box::new((*tree).clone()))]).into()))
-        }
-        _ => wrong(),
-    }
-}
-
 fn aspect_ratio(parser: &mut Parser) -> Parsed {
     let mut auto = parser.try_parse(|p| keyword(p, &["auto"])).is_ok();
     let ratio = parser.try_parse(|p| {
@@ -484,7 +300,7 @@ fn alpha(parser: &mut Parser) -> Parsed {
         return Ok(Value::Number((next_number(parser)?.0 / 100.0).clamp(0.0, 1.0)));
     }
     parser.reset(&state);
-    match number_percentage(parser)? {
+    match Primitive::NumberPercentage.parse(parser)? {
         Value::Number(n) => Ok(Value::Number(n.clamp(0.0, 1.0))),
         value => Ok(value),
     }
@@ -514,14 +330,6 @@ fn box_size(parser: &mut Parser, empty: &'static str) -> Parsed {
     }
     parser.reset(&state);
     length(parser, true, false, &[])
-}
-
-fn ident(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
-    if let Ok(value) = parser.try_parse(|p| keyword(p, words)) {
-        return Ok(value);
-    }
-    let word = parser.expect_ident()?;
-    Ok(Value::Ident(word.to_string().into()))
 }
 
 fn repeat(parser: &mut Parser) -> Parsed {
@@ -684,7 +492,7 @@ fn rotate(parser: &mut Parser) -> Parsed {
         }
         let mut numbers = [0.0; 3];
         for number in &mut numbers {
-            *number = BARE_NUMBER.parse(p)?.as_number().ok_or_else(ParseError::unexpected_token)?;
+            *number = Primitive::NUMBER.parse(p)?.as_number().ok_or_else(ParseError::unexpected_token)?;
         }
         Ok(numbers)
     };
@@ -703,7 +511,7 @@ fn rotate(parser: &mut Parser) -> Parsed {
 fn cursor(parser: &mut Parser) -> Parsed {
     let mut pictures = false;
     while parser.try_parse(|p| p.expect_url()).is_ok() {
-        while parser.try_parse(|p| BARE_NUMBER.parse(p)).is_ok() {}
+        while parser.try_parse(|p| Primitive::NUMBER.parse(p)).is_ok() {}
         parser.expect_comma()?;
         pictures = true;
     }
@@ -737,7 +545,7 @@ fn scale(parser: &mut Parser) -> Parsed {
         if let Ok(share) = p.try_parse(|p| p.expect_percentage()) {
             return Ok(Value::Number(f64::from(share)));
         }
-        BARE_NUMBER.parse(p)
+        Primitive::NUMBER.parse(p)
     };
     let mut numbers = vec![factor(parser)?];
     while numbers.len() < 3 {

@@ -2,15 +2,15 @@
 //! where the page is.
 
 use super::color::{self, Color, Hue};
-use super::grammar::{Grammar, keyword, skip};
 use super::position;
+use super::primitive::{Primitive, keyword, skip};
 use super::value::{LengthPercentage, Value};
 use cssparser::{ParseError, Parser, Token};
 
 type Parsed = Result<Value, ParseError<()>>;
 
-const LENGTH: Grammar = Grammar::Length { percent: true, negative: true, keywords: &[] };
-const SIZE: Grammar = Grammar::Length { percent: true, negative: false, keywords: &[] };
+const LENGTH: Primitive = Primitive::Length { percent: true, negative: true, keywords: &[] };
+const SIZE: Primitive = Primitive::Length { percent: true, negative: false, keywords: &[] };
 
 fn wrong<T>() -> Result<T, ParseError<()>> {
     Err(ParseError::unexpected_token())
@@ -27,9 +27,9 @@ pub fn parse(parser: &mut Parser) -> Parsed {
                 "repeating-linear-gradient" => gradient("repeating-linear-gradient", parser, linear, &LENGTH),
                 "radial-gradient" => gradient("radial-gradient", parser, radial, &LENGTH),
                 "repeating-radial-gradient" => gradient("repeating-radial-gradient", parser, radial, &LENGTH),
-                "conic-gradient" => gradient("conic-gradient", parser, conic, &Grammar::AnglePercentage),
+                "conic-gradient" => gradient("conic-gradient", parser, conic, &Primitive::AnglePercentage),
                 "repeating-conic-gradient" => {
-                    gradient("repeating-conic-gradient", parser, conic, &Grammar::AnglePercentage)
+                    gradient("repeating-conic-gradient", parser, conic, &Primitive::AnglePercentage)
                 }
                 "url" | "src" | "image-set" | "cross-fade" | "element" | "paint" => skip(parser),
                 name if name.starts_with("-webkit-") => skip(parser),
@@ -43,7 +43,7 @@ pub fn parse(parser: &mut Parser) -> Parsed {
 /// What stands before the stops: words in the order in which browsers write them.
 type Prelude = fn(&mut Parser) -> Result<Vec<Value>, ParseError<()>>;
 
-fn gradient(name: &'static str, parser: &mut Parser, prelude: Prelude, place: &Grammar) -> Parsed {
+fn gradient(name: &'static str, parser: &mut Parser, prelude: Prelude, place: &Primitive) -> Parsed {
     parser.parse_nested_block(|inner| {
         let mut space = None;
         let mut words = Vec::new();
@@ -98,7 +98,7 @@ fn is_legacy_stop(stop: &Value) -> bool {
 }
 
 /// Stops and hints; a stop with two places is two stops.
-fn stops(parser: &mut Parser, place: &Grammar) -> Result<Vec<Value>, ParseError<()>> {
+fn stops(parser: &mut Parser, place: &Primitive) -> Result<Vec<Value>, ParseError<()>> {
     let mut list = Vec::new();
     let mut hinted = true;
     let parts = parser.parse_comma_separated(|p| {
@@ -157,7 +157,7 @@ fn linear(parser: &mut Parser) -> Result<Vec<Value>, ParseError<()>> {
             Some(second) => Ok(vec![Value::Keyword("to"), second, first]),
         };
     }
-    let angle = Grammar::AngleOrZero.parse(parser)?;
+    let angle = Primitive::AngleOrZero.parse(parser)?;
     // Downwards is where it goes anyway.
     let is_down = matches!(&angle, Value::Dimension(n, unit) if *n == 180.0 && unit.name == "deg");
     Ok(if is_down { Vec::new() } else { vec![angle] })
@@ -212,7 +212,7 @@ fn conic(parser: &mut Parser) -> Result<Vec<Value>, ParseError<()>> {
     let start = parser.position();
     let mut words = Vec::new();
     if parser.try_parse(|p| p.expect_ident_matching("from")).is_ok() {
-        let angle = Grammar::AngleOrZero.parse(parser)?;
+        let angle = Primitive::AngleOrZero.parse(parser)?;
         let is_zero = matches!(&angle, Value::Dimension(n, _) if *n == 0.0) || matches!(angle, Value::Degrees(0.0));
         if !is_zero {
             words.push(Value::Keyword("from"));

@@ -1,11 +1,11 @@
 //! `<position>` (CSS Values 4, section 8.3): one to four words and lengths, as a value for each axis.
 
 use super::calc::Calc;
-use super::grammar::Grammar;
+use super::primitive::Primitive;
 use super::value::{LengthPercentage, Value};
 use cssparser::{ParseError, Parser};
 
-const OFFSET: Grammar = Grammar::Length { percent: true, negative: true, keywords: &[] };
+const OFFSET: Primitive = Primitive::Length { percent: true, negative: true, keywords: &[] };
 
 #[derive(Clone, PartialEq)]
 enum Word {

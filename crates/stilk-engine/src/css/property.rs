@@ -2,9 +2,9 @@
 
 use super::grammar::Grammar;
 use super::grammar::Grammar::*;
-use super::grammar::words::*;
 use super::known_names::KNOWN_NAMES;
 use super::shorthand::{SHORTHANDS, Shorthand};
+use super::words::*;
 use std::sync::LazyLock;
 
 macro_rules! longhands {

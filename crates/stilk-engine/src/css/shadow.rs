@@ -1,7 +1,7 @@
 //! Shadows of boxes and text (CSS Backgrounds 3, section 6; CSS Text Decoration 4, section 5).
 
 use super::color;
-use super::grammar::{Parsed, keyword, length, wrong};
+use super::primitive::{Parsed, keyword, length, wrong};
 use super::value::Value;
 use cssparser::Parser;
 

@@ -1,13 +1,13 @@
 //! Basic shapes (CSS Shapes 1, section 3) and `clip-path` (CSS Masking 1).
 
-use super::grammar::{Grammar, keyword, skip};
 use super::position;
+use super::primitive::{Primitive, keyword, skip};
 use super::value::Value;
 use cssparser::{ParseError, Parser, Token};
 
 type Parsed = Result<Value, ParseError<()>>;
 
-const LENGTH: Grammar = Grammar::Length { percent: true, negative: true, keywords: &[] };
+const LENGTH: Primitive = Primitive::Length { percent: true, negative: true, keywords: &[] };
 const BOXES: &[&str] =
     &["border-box", "padding-box", "content-box", "margin-box", "fill-box", "stroke-box", "view-box"];
 
@@ -43,7 +43,7 @@ fn shape(parser: &mut Parser) -> Parsed {
 }
 
 /// Leaves out sides that are repeated.
-fn sides(parser: &mut Parser, grammar: &Grammar) -> Result<Vec<Value>, ParseError<()>> {
+fn sides(parser: &mut Parser, grammar: &Primitive) -> Result<Vec<Value>, ParseError<()>> {
     let mut list = vec![grammar.parse(parser)?];
     while list.len() < 4 {
         match parser.try_parse(|p| grammar.parse(p)) {
@@ -66,9 +66,9 @@ fn sides(parser: &mut Parser, grammar: &Grammar) -> Result<Vec<Value>, ParseErro
 fn inset(parser: &mut Parser) -> Parsed {
     let mut words = sides(parser, &LENGTH)?;
     if parser.try_parse(|p| p.expect_ident_matching("round")).is_ok() {
-        let corners = sides(parser, &Grammar::CORNER)?;
+        let corners = sides(parser, &Primitive::CORNER)?;
         let vertical = match parser.try_parse(|p| p.expect_delim('/')) {
-            Ok(()) => Some(sides(parser, &Grammar::CORNER)?),
+            Ok(()) => Some(sides(parser, &Primitive::CORNER)?),
             Err(_) => None,
         };
         let is_nothing = |values: &[Value]| values == [Value::ZERO];
@@ -87,7 +87,7 @@ fn inset(parser: &mut Parser) -> Parsed {
 
 fn round(name: &'static str, radii: usize, parser: &mut Parser) -> Parsed {
     const WORDS: &[&str] = &["closest-side", "farthest-side", "closest-corner", "farthest-corner"];
-    const RADIUS: Grammar = Grammar::Length { percent: true, negative: false, keywords: WORDS };
+    const RADIUS: Primitive = Primitive::Length { percent: true, negative: false, keywords: WORDS };
     let mut words = Vec::new();
     if let Ok(first) = parser.try_parse(|p| RADIUS.parse(p)) {
         words.push(first);

@@ -1,6 +1,7 @@
 //! Shorthands: which longhands they set, and how their values are taken apart.
 
 use super::parse::{Expanded, Target, parse_grammar};
+use super::primitive::Primitive;
 use super::property::{Flow, Longhand, Longhand as L, PropertyName};
 use super::value::Value;
 use cssparser::{ParseError, Parser};
@@ -314,7 +315,7 @@ fn border(targets: &[Target], parser: &mut Parser) -> Parsed {
 }
 
 fn radius(targets: &[Target], parser: &mut Parser) -> Parsed {
-    let length = |p: &mut Parser| parse_grammar(&super::grammar::Grammar::CORNER, p);
+    let length = |p: &mut Parser| Primitive::CORNER.parse(p);
     let list = |parser: &mut Parser| -> Result<[Value; 4], ParseError<()>> {
         let mut values = vec![length(parser)?];
         while values.len() < 4 {

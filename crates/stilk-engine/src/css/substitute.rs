@@ -1,7 +1,7 @@
 //! Substitution of `var()` (CSS Variables 1, section 3), `env()` (CSS Environment Variables 1) and `attr()` (CSS Values 5,
 //! section 7).
 
-use super::compute::Unknown;
+use super::context::Unknown;
 
 use super::syntax::Syntax;
 use cssparser::{ParseError, Parser, Token};

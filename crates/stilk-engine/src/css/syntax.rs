@@ -1,7 +1,7 @@
 //! Syntax strings of typed custom properties (CSS Properties and Values API 1, section 5).
 
 use super::color;
-use super::grammar::Grammar;
+use super::primitive::Primitive;
 use super::value::Value;
 use cssparser::{ParseError, Parser};
 
@@ -51,9 +51,9 @@ const TYPES: [&str; 15] = [
     "custom-ident",
 ];
 
-const LENGTH: Grammar = Grammar::Length { percent: false, negative: true, keywords: &[] };
-const LENGTH_PERCENTAGE: Grammar = Grammar::Length { percent: true, negative: true, keywords: &[] };
-const NUMBER: Grammar = Grammar::NumberOr { keywords: &[], min: f64::NEG_INFINITY };
+const LENGTH: Primitive = Primitive::Length { percent: false, negative: true, keywords: &[] };
+const LENGTH_PERCENTAGE: Primitive = Primitive::Length { percent: true, negative: true, keywords: &[] };
+const NUMBER: Primitive = Primitive::NumberOr { keywords: &[], min: f64::NEG_INFINITY };
 
 impl Syntax {
     /// Reads a syntax string; `None` when it is none.
@@ -134,10 +134,10 @@ impl Component {
                 _ => Err(ParseError::unexpected_token()),
             },
             "number" => NUMBER.parse(parser),
-            "integer" => Grammar::Integer(&[]).parse(parser),
+            "integer" => Primitive::Integer(&[]).parse(parser),
             "color" => color::parse(parser).map(Value::Color),
-            "angle" => Grammar::Angle.parse(parser),
-            "time" => Grammar::Time.parse(parser),
+            "angle" => Primitive::Angle.parse(parser),
+            "time" => Primitive::Time.parse(parser),
             "string" => Ok(Value::String(parser.expect_string()?.to_string().into())),
             "custom-ident" => Ok(Value::Ident(parser.expect_ident()?.to_string().into())),
             _ => {

@@ -1,7 +1,7 @@
 //! Tracks of grids (CSS Grid 2, section 7.2). Lines with names, `fit-content()` and automatic repetition are accepted, and not
 //! modelled.
 
-use super::grammar::{Parsed, length, wrong};
+use super::primitive::{Parsed, length, wrong};
 
 use super::value::Value;
 use cssparser::{ParseError, Parser, Token};

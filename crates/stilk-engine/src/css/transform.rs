@@ -1,34 +1,34 @@
 //! Transforms (CSS Transforms 1 and 2): functions parsed into values, and the matrix they make.
 
-use super::grammar::Grammar;
+use super::primitive::Primitive;
 use super::value::Value;
 use cssparser::{ParseError, Parser};
 
 type Parsed = Result<Value, ParseError<()>>;
 
-const LENGTH: Grammar = Grammar::Length { percent: false, negative: true, keywords: &[] };
-const TRANSLATION: Grammar = Grammar::Length { percent: true, negative: true, keywords: &[] };
-const NUMBER: Grammar = Grammar::NumberOr { keywords: &[], min: f64::NEG_INFINITY };
-const DEPTH: Grammar = Grammar::Length { percent: false, negative: false, keywords: &["none"] };
+const LENGTH: Primitive = Primitive::Length { percent: false, negative: true, keywords: &[] };
+const TRANSLATION: Primitive = Primitive::Length { percent: true, negative: true, keywords: &[] };
+const NUMBER: Primitive = Primitive::NumberOr { keywords: &[], min: f64::NEG_INFINITY };
+const DEPTH: Primitive = Primitive::Length { percent: false, negative: false, keywords: &["none"] };
 
 /// Name, and the grammar of each argument; how many of them may be left out.
-static FUNCTIONS: &[(&str, &[&Grammar], usize)] = &[
+static FUNCTIONS: &[(&str, &[&Primitive], usize)] = &[
     ("matrix", &[&NUMBER; 6], 0),
     ("matrix3d", &[&NUMBER; 16], 0),
     ("perspective", &[&DEPTH], 0),
-    ("rotate", &[&Grammar::AngleOrZero], 0),
-    ("rotate3d", &[&NUMBER, &NUMBER, &NUMBER, &Grammar::AngleOrZero], 0),
-    ("rotatex", &[&Grammar::AngleOrZero], 0),
-    ("rotatey", &[&Grammar::AngleOrZero], 0),
-    ("rotatez", &[&Grammar::AngleOrZero], 0),
-    ("scale", &[&Grammar::NumberPercentage, &Grammar::NumberPercentage], 1),
-    ("scale3d", &[&Grammar::NumberPercentage; 3], 0),
-    ("scalex", &[&Grammar::NumberPercentage], 0),
-    ("scaley", &[&Grammar::NumberPercentage], 0),
-    ("scalez", &[&Grammar::NumberPercentage], 0),
-    ("skew", &[&Grammar::AngleOrZero, &Grammar::AngleOrZero], 1),
-    ("skewx", &[&Grammar::AngleOrZero], 0),
-    ("skewy", &[&Grammar::AngleOrZero], 0),
+    ("rotate", &[&Primitive::AngleOrZero], 0),
+    ("rotate3d", &[&NUMBER, &NUMBER, &NUMBER, &Primitive::AngleOrZero], 0),
+    ("rotatex", &[&Primitive::AngleOrZero], 0),
+    ("rotatey", &[&Primitive::AngleOrZero], 0),
+    ("rotatez", &[&Primitive::AngleOrZero], 0),
+    ("scale", &[&Primitive::NumberPercentage, &Primitive::NumberPercentage], 1),
+    ("scale3d", &[&Primitive::NumberPercentage; 3], 0),
+    ("scalex", &[&Primitive::NumberPercentage], 0),
+    ("scaley", &[&Primitive::NumberPercentage], 0),
+    ("scalez", &[&Primitive::NumberPercentage], 0),
+    ("skew", &[&Primitive::AngleOrZero, &Primitive::AngleOrZero], 1),
+    ("skewx", &[&Primitive::AngleOrZero], 0),
+    ("skewy", &[&Primitive::AngleOrZero], 0),
     ("translate", &[&TRANSLATION, &TRANSLATION], 1),
     ("translate3d", &[&TRANSLATION, &TRANSLATION, &LENGTH], 0),
     ("translatex", &[&TRANSLATION], 0),

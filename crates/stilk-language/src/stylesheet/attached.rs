@@ -1,7 +1,7 @@
 //! Rules for markup that a control's look is attached to, where the others are in layers: such markup has unlayered
 //! rules already, and those would win. They stand last and outside of layers, with the attachment's own specificity.
 
-use super::{Sheet, resets, selectors};
+use super::{Sheet, reset_rules, selectors};
 
 pub(super) fn write(sheet: &mut Sheet) {
     let sorted = sheet.sorted();
@@ -14,7 +14,7 @@ pub(super) fn write(sheet: &mut Sheet) {
             let class = sheet.names.control(&control.name.value);
             let who: Vec<String> =
                 attachment.selectors.iter().map(|selector| format!("{selector}:not(:where(.{class}))")).collect();
-            resets::write_for(sheet, control, &|hosts| match hosts {
+            reset_rules::write_for(sheet, control, &|hosts| match hosts {
                 "" => who.join(", "),
                 hosts => who.iter().map(|who| format!("{who}:where({hosts})")).collect::<Vec<_>>().join(", "),
             });

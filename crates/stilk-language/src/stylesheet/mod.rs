@@ -6,6 +6,7 @@
 
 mod attached;
 mod plain;
+mod reset_rules;
 pub mod resets;
 mod selectors;
 mod tokens;
@@ -146,7 +147,7 @@ fn write_extent(system: &System, sources: &Sources, purpose: Purpose, extent: Ex
     sheet.head();
     sheet.section("token", |sheet| tokens::write(sheet));
     if extent.has_common() {
-        sheet.section("reset", |sheet| resets::write(sheet));
+        sheet.section("reset", |sheet| reset_rules::write(sheet));
         sheet.rules();
         sheet.plain_rules();
         if system.manifest.stylesheet.layers {

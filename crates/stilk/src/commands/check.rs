@@ -1,9 +1,11 @@
 //! `stilk check`: every case, judged.
 
-use super::{Loaded, former, outcome, print_report, summary, trial};
-use crate::output::{count, fingerprint, json, markdown, sarif};
+use super::{Loaded, former, outcome, print_report, summary};
+use crate::output::{count, json, markdown, sarif};
 use crate::{Failure, Outcome, ReportFormat};
 use std::path::Path;
+use stilk_checks::fingerprint::fingerprint;
+use stilk_checks::trial::{Found, prove};
 
 /// Checks a project; against a former report, only what is new counts.
 pub fn run(
@@ -21,12 +23,12 @@ pub fn run(
     let loaded = Loaded::read(root)?;
     let mut report = loaded.report_of(&loaded.stylesheet(), only.clone());
     let all = report.findings.len();
-    let found = trial::Found::new(&report.findings, &loaded.sources);
+    let found = Found::new(&report.findings, &loaded.sources);
     if let Some(known) = &known {
-        report.findings.retain(|finding| !known.contains(&fingerprint::fingerprint(finding, &loaded.sources)));
+        report.findings.retain(|finding| !known.contains(&fingerprint(finding, &loaded.sources)));
     }
     // Only what is shown is tried.
-    trial::prove(&loaded, &mut report, &only, &found);
+    prove(loaded.project(), &mut report, &only, &found, &Loaded::settings());
     let hidden = (all - report.findings.len()) as u64;
     let (sources, root) = (&loaded.sources, loaded.root.as_path());
     match format {

@@ -1,11 +1,11 @@
 //! `stilk contrast`: which colours meet, and how well they can be told apart.
 
-use super::trial::{Found, prove};
 use super::{Loaded, mend, outcome};
 use crate::output::{count, pairs, swatch};
 use crate::{Failure, Outcome, PairFormat};
 use std::path::Path;
 use stilk_checks::painted::paint::{contrast, hex, over};
+use stilk_checks::trial::{Found, prove};
 use stilk_engine::css::color::{self, Absolute, Color};
 
 /// Prints the pairs of a system, worst first.
@@ -31,7 +31,7 @@ pub fn propose(root: &Path) -> Result<Outcome, Failure> {
     let mut report = loaded.report(&loaded.stylesheet());
     let found = Found::new(&report.findings, &loaded.sources);
     report.findings.retain(|finding| finding.id.starts_with("contrast/"));
-    prove(&loaded, &mut report, &[], &found);
+    prove(loaded.project(), &mut report, &[], &found, &Loaded::settings());
     match report.findings.len() as u64 {
         0 => anstream::println!("all contrast is as it should be: nothing to propose"),
         findings => {

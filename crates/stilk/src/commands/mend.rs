@@ -1,6 +1,5 @@
 //! `stilk check --mend`: what can be mended without asking, shown, tried, and then written.
 
-use super::trial::{Found, Trial, meet, prove};
 use super::{Loaded, outcome};
 use crate::output::count;
 use crate::{Failure, Outcome, disk};
@@ -8,6 +7,7 @@ use anstyle::{AnsiColor, Style};
 use std::collections::BTreeSet;
 use std::path::Path;
 use stilk_checks::report::Report;
+use stilk_checks::trial::{Found, Trial, meet, prove};
 use stilk_text::diagnostic::{Diagnostic, Edit};
 
 /// Mends a project: shows what is replaced, and writes it where nothing new fails after it.
@@ -15,7 +15,7 @@ pub fn run(root: &Path) -> Result<Outcome, Failure> {
     let loaded = Loaded::read(root)?;
     let mut report = loaded.report(&loaded.stylesheet());
     let found = Found::new(&report.findings, &loaded.sources);
-    prove(&loaded, &mut report, &[], &found);
+    prove(loaded.project(), &mut report, &[], &found, &Loaded::settings());
     let mends = chosen(&report.findings);
     if mends.is_empty() {
         let findings = count(report.findings.len() as u64, "finding");
@@ -92,11 +92,10 @@ struct Tried {
 }
 
 fn tried(loaded: &Loaded, report: &Report, edits: &[Edit]) -> Result<Tried, String> {
-    let trial = Trial::new(loaded, edits)?;
-    let later = trial.after.report(&trial.after.stylesheet());
-    let (known, left) =
-        (Found::new(&report.findings, &loaded.sources), Found::new(&later.findings, &trial.after.sources));
-    let worse = known.worse(&later.findings, &trial.after.sources);
+    let trial = Trial::new(loaded.project(), edits)?;
+    let later = trial.report(&Loaded::settings());
+    let (known, left) = (Found::new(&report.findings, &loaded.sources), Found::new(&later.findings, &trial.sources));
+    let worse = known.worse(&later.findings, &trial.sources);
     let broken = worse.into_iter().map(|finding| format!("{}: {}", finding.id, finding.message)).collect();
     let cleared = known.cleared_in(&left);
     Ok(Tried { trial, later, cleared, broken })

@@ -13,7 +13,6 @@ pub mod new;
 pub mod scan;
 pub mod specimen;
 pub mod tokens;
-pub mod trial;
 pub mod why;
 mod why_case;
 
@@ -26,6 +25,7 @@ use stilk_checks::registry;
 use stilk_checks::report::Report;
 use stilk_checks::settings::Settings;
 use stilk_checks::sink::Pair;
+use stilk_checks::trial::Project;
 use stilk_language::stylesheet::{Purpose, Written};
 use stilk_language::system::System;
 use stilk_text::diagnostic::Level;
@@ -34,6 +34,7 @@ use stilk_text::source::Sources;
 /// A project that can be worked with: its sources hold no errors.
 pub struct Loaded {
     root: PathBuf,
+    files: Folder,
     /// The sources.
     pub sources: Sources,
     /// The system they make.
@@ -56,11 +57,12 @@ impl Loaded {
 
     /// Reads a project; with it, or alone, what there is to say of it.
     pub fn load(root: &Path) -> Result<(Loaded, String), String> {
-        let project = registry::load(&Folder::new(root));
+        let files = Folder::new(root);
+        let project = registry::load(&files);
         let said = terminal::render(&project.diagnostics, &project.sources, root);
         let errors = project.diagnostics.iter().filter(|d| d.level == Level::Error).count() as u64;
         match project.system {
-            Some(system) => Ok((Loaded { root: root.to_owned(), sources: project.sources, system }, said)),
+            Some(system) => Ok((Loaded { root: root.to_owned(), files, sources: project.sources, system }, said)),
             None => Err(format!("{said}{}; nothing was written\n", count(errors, "error"))),
         }
     }
@@ -68,6 +70,11 @@ impl Loaded {
     /// The folder that everything is written to.
     pub fn folder(&self) -> PathBuf {
         self.root.join(&self.system.manifest.stylesheet.folder)
+    }
+
+    /// What mends are tried on.
+    fn project(&self) -> Project<'_> {
+        Project { files: &self.files, sources: &self.sources, system: &self.system }
     }
 
     fn stylesheet(&self) -> Written {
@@ -88,11 +95,6 @@ impl Loaded {
     fn report_of(&self, written: &Written, only: Vec<&'static str>) -> Report {
         let settings = Settings { only, ..Loaded::settings() };
         stilk_checks::run::run(&self.system, &self.sources, written, &settings)
-    }
-
-    /// What checks say, asked in a certain way.
-    fn report_with(&self, settings: &Settings) -> Report {
-        stilk_checks::run::run(&self.system, &self.sources, &self.stylesheet(), settings)
     }
 
     fn pairs(&self) -> Vec<Pair> {

@@ -2,13 +2,14 @@
 
 use super::{Loaded, former};
 use crate::disk::linked;
-use crate::output::{fingerprint, json, markdown, sarif, scan as output};
+use crate::output::{json, markdown, sarif, scan as output};
 use crate::{Failure, Outcome, ReportFormat};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::sync::{Arc, Mutex, mpsc};
+use stilk_checks::fingerprint::fingerprint;
 use stilk_checks::scan::{Gathered, Linked, PageReport, Scanner, Worker};
 use stilk_engine::cascade::Stylesheet;
 use stilk_language::stylesheet::file_suffixes;
@@ -40,7 +41,7 @@ pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
     let (mut report, sources, gathered) = gathered.finish(&loaded.system);
     let all = report.findings.len();
     if let Some(known) = &known {
-        report.findings.retain(|finding| !known.contains(&fingerprint::fingerprint(finding, &sources)));
+        report.findings.retain(|finding| !known.contains(&fingerprint(finding, &sources)));
     }
     let hidden = (all - report.findings.len()) as u64;
     // Paths are as the user wrote them.

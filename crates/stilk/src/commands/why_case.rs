@@ -41,7 +41,7 @@ pub fn run(
         let node = part_node(&mounted, part).map_err(wrong)?;
         subjects.push((loaded.system.tokens.theme_name(&theme), document, node, forced));
     }
-    let sources = SystemSources::new(loaded, &written);
+    let sources = SystemSources::new(&loaded.system, &loaded.sources, &loaded.root, &written);
     // Themes in which everything is the same are told once.
     let mut told: Vec<(Subject, Answer)> = Vec::new();
     for (theme, document, node, forced) in &subjects {

@@ -1,9 +1,9 @@
 //! A report as JSON.
 
-use super::fingerprint::fingerprint;
 use crate::disk::shown;
 use serde_json::{Value, json};
 use std::path::Path;
+use stilk_checks::fingerprint::fingerprint;
 use stilk_checks::report::Report;
 use stilk_text::diagnostic::Diagnostic;
 use stilk_text::source::{Sources, Span};

@@ -14,12 +14,7 @@ pub mod terminal;
 pub mod why;
 
 use anstyle::{RgbColor, Style};
-pub use stilk_text::diagnostic::grouped;
-
-/// `1 case`, `2 cases`.
-pub fn count(number: u64, noun: &str) -> String {
-    format!("{} {noun}{}", grouped(number), if number == 1 { "" } else { "s" })
-}
+pub use stilk_text::diagnostic::{count, grouped};
 
 /// Text broken into lines of at most so many columns; longer words stand alone.
 pub fn wrapped(text: &str, width: usize) -> Vec<String> {

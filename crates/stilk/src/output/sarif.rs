@@ -1,10 +1,10 @@
 //! A report as SARIF 2.1.0 (OASIS), for code hosts and editors.
 
-use super::fingerprint::fingerprint;
 use crate::disk::shown;
 use serde_json::{Value, json};
 use std::collections::BTreeMap;
 use std::path::Path;
+use stilk_checks::fingerprint::fingerprint;
 use stilk_checks::registry::CHECKS;
 use stilk_checks::report::Report;
 use stilk_text::diagnostic::{Diagnostic, Edit, Evidence, Level};

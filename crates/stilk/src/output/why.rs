@@ -1,11 +1,11 @@
 //! What `why` prints: the value, what won, what lost and why.
 
-use crate::Format;
-use crate::commands::Loaded;
 use crate::output::{unknown_in, wrapped};
+use crate::{Format, disk};
 use serde_json::{Map, Value, json};
 use std::collections::{BTreeMap, HashMap};
 use std::fmt::Write;
+use std::path::Path;
 use stilk_engine::cascade::Styled;
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::explain::Fate;
@@ -13,7 +13,8 @@ use stilk_engine::cascade::order::Origin;
 use stilk_engine::css::{Longhand, Unknown};
 use stilk_engine::inspect::{Elements, Explanation, Inspection, Place, Read, Said, Sheet};
 use stilk_language::stylesheet::Written;
-use stilk_text::source::Span;
+use stilk_language::system::System;
+use stilk_text::source::{Sources, Span};
 
 /// What is explained.
 pub struct Subject<'s> {
@@ -63,26 +64,27 @@ fn elsewhere_text(value: &Result<String, Unknown>, elsewhere: &Elsewhere) -> Str
 
 /// Leads from a written stylesheet to sheets and tokens.
 pub struct SystemSources<'s> {
-    loaded: &'s Loaded,
+    sources: &'s Sources,
+    root: &'s Path,
     written: &'s Written,
     tokens: HashMap<Span, &'s str>,
 }
 
 impl<'s> SystemSources<'s> {
     /// For a stylesheet as written.
-    pub fn new(loaded: &'s Loaded, written: &'s Written) -> Self {
+    pub fn new(system: &'s System, sources: &'s Sources, root: &'s Path, written: &'s Written) -> Self {
         let mut tokens = HashMap::new();
-        for token in &loaded.system.tokens.list {
+        for token in &system.tokens.list {
             tokens.extend(token.definitions().map(|definition| (definition.span, token.path.as_str())));
         }
-        SystemSources { loaded, written, tokens }
+        SystemSources { sources, root, written, tokens }
     }
 
     /// `file:line` of what was written at a place, and the token that stands there.
     fn source(&self, place: &Place) -> Option<(String, Option<&str>)> {
         let span = self.written.origin(place.offset)?;
-        let position = self.loaded.sources.position(span);
-        let path = self.loaded.shown(&self.loaded.sources.file(span.file).path);
+        let position = self.sources.position(span);
+        let path = disk::shown(self.root, &self.sources.file(span.file).path);
         Some((format!("{path}:{}:{}", position.line, position.column), self.tokens.get(&span).copied()))
     }
 }

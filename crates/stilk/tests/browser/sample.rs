@@ -19,7 +19,9 @@ pub fn sample(control: &Control, host: usize, depth: Depth, page: u64) -> Vec<Va
     }
     let mut random = Random((depth.seed ^ page.wrapping_mul(0x9e37_79b9_7f4a_7c15)).max(1));
     // The first numbers of like seeds are alike.
-    (0..4).for_each(|_| drop(random.below(2)));
+    for _ in 0..4 {
+        random.below(2);
+    }
     let chosen = BTreeSet::from([0, random.below(all.len())]);
     chosen.into_iter().filter_map(|index| all.get(index).cloned()).collect()
 }

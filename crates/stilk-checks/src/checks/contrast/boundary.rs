@@ -124,7 +124,7 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
         if sink.gathers() {
             let (_, edge, index, pixel, beside) = &best;
             let mark = inspection.tracer.color_origin(edge.style(), edge.marks[*index].longhand);
-            let behind = edge.origin_around(inspection, look, at);
+            let behind = edge.origin_around(inspection.tracer, look, at);
             sink.meet(inspection, shown, [(*pixel, &mark), (*beside, &behind)], NEEDED);
         }
         if worst.as_ref().is_none_or(|known| best.0 < known.0) {

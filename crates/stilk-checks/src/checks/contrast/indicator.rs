@@ -107,7 +107,7 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
             }
             if let Some((_, index, pixel, beside)) = best.filter(|_| sink.gathers()) {
                 let mark = inspection.tracer.color_origin(one.style(), one.marks[index].longhand);
-                let behind = one.origin_around(inspection, look, at);
+                let behind = one.origin_around(inspection.tracer, look, at);
                 sink.meet(inspection, shown, [(pixel, &mark), (beside, &behind)], NEEDED);
             }
             if let Some(best) = best

@@ -4,7 +4,8 @@
 use super::defaults::Kind;
 use std::collections::BTreeMap;
 use std::sync::OnceLock;
-use stilk_engine::css::compute::{Context, compute};
+use stilk_engine::css::compute::compute;
+use stilk_engine::css::context::Context;
 use stilk_engine::css::parse::{Declared, parse_declaration};
 use stilk_engine::css::property::{Flow, Longhand};
 use stilk_engine::css::serialize::to_css;

@@ -4,7 +4,6 @@
 
 mod chosen;
 pub mod defaults;
-mod write;
 
 use crate::system::{Control, Place, RuleTarget};
 use crate::template::Host;
@@ -15,7 +14,6 @@ use std::collections::BTreeMap;
 use stilk_engine::css::parse::parse_declaration;
 use stilk_engine::css::property::{Flow, Longhand};
 use stilk_engine::dom::NodeId;
-pub(super) use write::{write, write_for};
 
 /// One declaration of a reset.
 #[derive(Debug, Clone, PartialEq, Eq)]

@@ -1,41 +1,54 @@
 //! A project as it would be with some edits made: what they clear, and what they break.
 
-use super::Loaded;
-use crate::disk::Folder;
-use crate::output::count;
-use crate::output::fingerprint::fingerprint;
+use crate::check::Check;
+use crate::fingerprint::fingerprint;
+use crate::mend::reach;
+use crate::registry::{self, CHECKS};
+use crate::report::Report;
+use crate::run::run;
+use crate::settings::Settings;
 use std::collections::{BTreeMap, BTreeSet};
-use stilk_checks::check::Check;
-use stilk_checks::mend::reach;
-use stilk_checks::registry::{self, CHECKS};
-use stilk_checks::report::Report;
-use stilk_checks::settings::Settings;
-use stilk_text::diagnostic::{Diagnostic, Edit, Level};
+use stilk_language::stylesheet::{Purpose, write};
+use stilk_language::system::System;
+use stilk_text::diagnostic::{Diagnostic, Edit, Level, count};
 use stilk_text::source::{FileError, FileId, Files, Sources, Span};
 
-/// A folder with some files as they would be.
-struct Tried<'t> {
-    folder: Folder,
-    files: &'t BTreeMap<String, String>,
+/// A project that was read without errors, and where it was read from.
+#[derive(Clone, Copy)]
+pub struct Project<'p> {
+    /// Where its files are.
+    pub files: &'p (dyn Files + Sync),
+    /// What was read.
+    pub sources: &'p Sources,
+    /// The system that it makes.
+    pub system: &'p System,
 }
 
-impl Files for Tried<'_> {
+/// Files of which some are as they would be.
+struct Edited<'t> {
+    files: &'t dyn Files,
+    edited: &'t BTreeMap<String, String>,
+}
+
+impl Files for Edited<'_> {
     fn read(&self, path: &str) -> Result<Vec<u8>, FileError> {
-        match self.files.get(path) {
+        match self.edited.get(path) {
             Some(text) => Ok(text.clone().into_bytes()),
-            None => self.folder.read(path),
+            None => self.files.read(path),
         }
     }
 
     fn list(&self, folder: &str) -> Result<Vec<String>, FileError> {
-        self.folder.list(folder)
+        self.files.list(folder)
     }
 }
 
 /// A project with edits made, in memory.
 pub struct Trial {
-    /// The project.
-    pub after: Loaded,
+    /// What was read.
+    pub sources: Sources,
+    /// The system that it makes.
+    pub system: System,
     /// The files that differ, by path.
     pub files: BTreeMap<String, String>,
 }
@@ -45,19 +58,21 @@ impl Trial {
     ///
     /// # Errors
     /// Why the sources no longer load.
-    pub fn new(loaded: &Loaded, edits: &[Edit]) -> Result<Trial, String> {
-        let files = edited(&loaded.sources, edits);
-        let project = registry::load(&Tried { folder: Folder::new(&loaded.root), files: &files });
+    pub fn new(before: Project, edits: &[Edit]) -> Result<Trial, String> {
+        let files = edited(before.sources, edits);
+        let project = registry::load(&Edited { files: before.files, edited: &files });
         match project.system {
-            Some(system) => {
-                let after = Loaded { root: loaded.root.clone(), sources: project.sources, system };
-                Ok(Trial { after, files })
-            }
+            Some(system) => Ok(Trial { sources: project.sources, system, files }),
             None => {
                 let first = project.diagnostics.iter().find(|d| d.level == Level::Error);
                 Err(first.map(|d| d.message.clone()).unwrap_or_default())
             }
         }
+    }
+
+    /// What checks say of it.
+    pub fn report(&self, settings: &Settings) -> Report {
+        run(&self.system, &self.sources, &write(&self.system, &self.sources, Purpose::Page), settings)
     }
 }
 
@@ -93,19 +108,18 @@ fn cases(finding: &Diagnostic) -> u64 {
 const TRIED: usize = 8;
 
 /// Tries each mend that could be made, and says with it what it clears; one that breaks something is only told. `asked` are
-/// the checks that the report is of, `known` is all that they found.
-pub fn prove(loaded: &Loaded, report: &mut Report, asked: &[&'static str], known: &Found) {
+/// the checks that the report is of, `known` is all that they found in the project.
+pub fn prove(project: Project, report: &mut Report, asked: &[&'static str], known: &Found, settings: &Settings) {
     let mends: BTreeSet<Vec<Edit>> =
         report.findings.iter().filter(|f| !f.edits.is_empty()).map(|f| f.edits.clone()).collect();
     let mends: Vec<Vec<Edit>> = mends.into_iter().take(TRIED).collect();
-    let settings = Loaded::settings();
     // Small as they are, several at a time keep all cores at work better than one after the other on all of them.
     let workers = settings.threads.min(mends.len());
-    let settings = Settings { threads: settings.threads / workers.max(1), ..settings };
+    let settings = Settings { threads: settings.threads / workers.max(1), ..settings.clone() };
     let tried = &*report;
     let try_some = |first: usize| {
         let mine = mends.iter().enumerate().skip(first).step_by(workers.max(1));
-        mine.map(|(at, edits)| (at, outcome_of(loaded, tried, edits, asked, known, &settings))).collect::<Vec<_>>()
+        mine.map(|(at, edits)| (at, outcome_of(project, tried, edits, asked, known, &settings))).collect::<Vec<_>>()
     };
     let try_some = &try_some;
     let outcomes: Vec<(String, bool)> = std::thread::scope(|scope| {
@@ -132,7 +146,7 @@ const OF_COLORS: [&str; 4] = ["state/color-only", "state/edge-split", "state/ind
 
 /// What edits clear and break in the part of the system that they reach, in words, and whether they break nothing.
 fn outcome_of(
-    loaded: &Loaded,
+    project: Project,
     report: &Report,
     edits: &[Edit],
     asked: &[&'static str],
@@ -141,32 +155,32 @@ fn outcome_of(
 ) -> (String, bool) {
     let places: Vec<Span> = edits.iter().map(|edit| edit.span).collect();
     // Tokens are mended by other colours, which move no box and hide nothing.
-    let are_colors = places.iter().all(|place| loaded.sources.file(place.file).path.ends_with(".json"));
+    let are_colors = places.iter().all(|place| project.sources.file(place.file).path.ends_with(".json"));
     let can_tell = |check: &&&Check| {
         let is_asked = asked.is_empty() || asked.contains(&check.id);
         let is_of_colors = check.id.starts_with("contrast/") || OF_COLORS.contains(&check.id);
         is_asked && check.is_of_looks() && (is_of_colors || !are_colors)
     };
     let only: Vec<&str> = CHECKS.iter().filter(can_tell).map(|check| check.id).collect();
-    let within = reach::within(&loaded.system, &places);
+    let within = reach::within(project.system, &places);
     let settings = Settings { only: only.clone(), within, without_mends: true, ..settings.clone() };
-    let trial = match Trial::new(loaded, edits) {
+    let trial = match Trial::new(project, edits) {
         Ok(trial) => trial,
         Err(why) => return (format!("but the sources would no longer load: {why}"), false),
     };
-    let is = trial.after.report_with(&settings);
-    let left = Found::new(&is.findings, &trial.after.sources);
+    let is = trial.report(&settings);
+    let left = Found::new(&is.findings, &trial.sources);
     // Whatever a finding at one of these places rests on is in the part that was tried.
     let at_places = report.findings.iter().filter(|finding| {
         let mut spans = finding.span.into_iter().chain(finding.related.iter().map(|related| related.span));
         only.contains(&finding.id) && spans.any(|span| places.iter().any(|place| meet(span, *place)))
     });
-    let meant = Found::new(at_places, &loaded.sources);
+    let meant = Found::new(at_places, project.sources);
     let cleared = meant.cleared_in(&left);
-    let broken = known.worse(&is.findings, &trial.after.sources);
+    let broken = known.worse(&is.findings, &trial.sources);
     match broken.as_slice() {
         [] if cleared == 0 => {
-            let still = |finding: &&Diagnostic| meant.0.contains_key(&fingerprint(finding, &trial.after.sources));
+            let still = |finding: &&Diagnostic| meant.0.contains_key(&fingerprint(finding, &trial.sources));
             let evidence = is.findings.iter().find(still).and_then(|finding| finding.evidence.as_ref());
             let words = evidence.map(|evidence| format!("but then {} is wrong: {}", evidence.worst, evidence.figures));
             (words.unwrap_or_else(|| "but alone it is not enough".to_owned()), false)

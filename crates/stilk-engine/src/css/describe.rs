@@ -1,6 +1,7 @@
 //! Grammars in words, for people who wrote something else.
 
-use super::{Grammar, words};
+use crate::css::grammar::Grammar;
+use crate::css::words;
 
 impl Grammar {
     /// The words, where words are all a value may be.
@@ -44,9 +45,6 @@ impl Grammar {
             Grammar::Alpha => "a number from 0 to 1".into(),
             Grammar::Ident => "a name".into(),
             Grammar::IdentOr(words) => or("a name", words),
-            Grammar::Angle | Grammar::AngleOrZero => "an angle such as `45deg`".into(),
-            Grammar::AnglePercentage => "an angle such as `45deg`, or a percentage".into(),
-            Grammar::NumberPercentage => "a number or a percentage".into(),
             Grammar::Image => "an image such as `linear-gradient(…)` or `url(…)`, or none".into(),
             Grammar::Transform => "transforms such as `translateY(1px)`, or none".into(),
             Grammar::Filter => "filters such as `blur(4px)`, or none".into(),

@@ -1,6 +1,6 @@
 //! The reset layer of a stylesheet.
 
-use super::{Reset, resets};
+use super::resets::{Reset, resets};
 use crate::stylesheet::Sheet;
 use crate::system::Control;
 
