@@ -40,7 +40,7 @@ pub fn project(path: &'static str, bytes: &[u8]) {
         files.insert(path, text.as_bytes().to_vec());
     }
     files.insert(path, bytes.to_vec());
-    let project = project::load(&Memory(files));
+    let project = project::load(&Memory(files), &["contrast/text"]);
     assert!(project.system.is_some() || !project.diagnostics.is_empty());
 }
 

@@ -1,8 +1,8 @@
 #!/usr/bin/env python3
-"""Writes the advance widths of the reference font (crates/stilk-core/src/layout/reference_font.rs) from the font files.
+"""Writes the advance widths of the reference font (crates/stilk-engine/src/layout/reference_font.rs) from the font files.
 
     pip install fonttools
-    scripts/measure-font.py > crates/stilk-core/src/layout/reference_font.rs
+    scripts/measure-font.py > crates/stilk-engine/src/layout/reference_font.rs
 """
 from fontTools.ttLib import TTFont
 

@@ -12,7 +12,7 @@ use stilk_engine::css::Longhand;
 use webdriver::{Browser, Kind};
 
 fn main() {
-    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../crates/stilk-core/src/engine/defaults");
+    let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../crates/stilk-engine/src/cascade/defaults");
     std::fs::create_dir_all(&folder).expect("the folder of the tables");
     let wanted: Vec<String> = std::env::args().skip(1).collect();
     for (name, kind) in [("chromium", Kind::Chromium), ("firefox", Kind::Firefox), ("webkit", Kind::WebKit)] {

@@ -1,12 +1,10 @@
 //! Why a value is what it is: every declaration that applies, strongest first, with what decided against it.
 
-use super::custom::Skip;
 use super::order::{Block, DeclarationId, INLINE, Origin};
 use super::style::Style;
-use super::stylesheet::DeclarationBody;
+use super::winner::{Says, Step};
 use crate::css::context::Unknown;
-use crate::css::parse::{Declared, Wide};
-use crate::css::property::{Flow, Longhand, Longhand as L};
+use crate::css::property::Longhand;
 use std::fmt;
 
 /// A declaration that applies to an element.
@@ -95,59 +93,34 @@ impl Reason {
 impl Style {
     /// Every declaration that applies to a longhand, strongest first.
     pub fn candidates(&self, longhand: Longhand) -> Vec<Candidate> {
-        let is_flow = matches!(longhand, L::Direction | L::WritingMode);
-        let flow = if is_flow { Flow::LTR } else { self.flow() };
-        let mut list: Vec<Candidate> = Vec::new();
         let mut winner: Option<(&Block, Option<u32>)> = None;
-        let mut skip = Skip::None;
-        for block in self.sheets.blocks(&self.matched).filter(|block| block.sets.get(flow).has(longhand)) {
-            for declaration in block.declarations.iter().rev().filter(|d| d.sets.get(flow).has(longhand)) {
-                let DeclarationBody::Property(parsed) = declaration.body() else { continue };
-                let packed = self.sheets.specificity(declaration.id);
-                let fate = match (self.applies(block), &winner) {
-                    (Err(reason), None) => {
-                        winner = Some((block, packed));
-                        Fate::Undecided(reason)
-                    }
-                    (Ok(false), _) => Fate::NoCondition,
-                    (_, Some((stronger, their))) => Fate::Lost(reason(stronger, *their, block, packed)),
-                    (Ok(true), None) if skip.covers(block) => Fate::Lost(Reason::Reverted),
-                    (Ok(true), None) => {
-                        let substituted;
-                        let declared = match &parsed.declared {
-                            Declared::Pending(_) => {
-                                substituted = self.substituted(declaration, parsed);
-                                match &substituted {
-                                    Ok(found) => found.as_ref().as_ref(),
-                                    Err(_) => Some(&parsed.declared),
-                                }
-                            }
-                            declared => Some(declared),
-                        };
-                        match declared {
-                            Some(Declared::Wide(Wide::Revert)) => {
-                                skip = Skip::Origin(block.origin);
-                                Fate::GaveWay("revert")
-                            }
-                            Some(Declared::Wide(Wide::RevertLayer)) => {
-                                skip = Skip::Layer(block.layering);
-                                Fate::GaveWay("revert-layer")
-                            }
-                            other => {
-                                winner = Some((block, packed));
-                                if other.is_none() { Fate::Invalid } else { Fate::Won }
-                            }
-                        }
-                    }
-                };
-                list.push(Candidate {
-                    id: declaration.id,
-                    origin: block.origin,
-                    important: block.layering.is_important(),
-                    specificity: packed.filter(|_| declaration.id.sheet != INLINE).map(Specificity::unpack),
-                    fate,
-                });
+        let candidate = |Step { block, declaration, says }: Step<'_>, winner: Option<(&Block, Option<u32>)>| {
+            let packed = self.sheets.specificity(declaration.id);
+            let fate = match (says, winner) {
+                (Says::NoCondition, _) => Fate::NoCondition,
+                (_, Some((stronger, their))) => Fate::Lost(reason(stronger, their, block, packed)),
+                (Says::Reverted, None) => Fate::Lost(Reason::Reverted),
+                (Says::Undecided(reason), None) => Fate::Undecided(reason),
+                (Says::GivesWay(keyword), None) => Fate::GaveWay(keyword),
+                (Says::Invalid, None) => Fate::Invalid,
+                (Says::Decides(_), None) => Fate::Won,
+            };
+            Candidate {
+                id: declaration.id,
+                origin: block.origin,
+                important: block.layering.is_important(),
+                specificity: packed.filter(|_| declaration.id.sheet != INLINE).map(Specificity::unpack),
+                fate,
             }
+        };
+        let mut list = Vec::new();
+        for step in self.steps(longhand) {
+            let (block, id) = (step.block, step.declaration.id);
+            let candidate = candidate(step, winner);
+            if winner.is_none() && matches!(candidate.fate, Fate::Won | Fate::Invalid | Fate::Undecided(_)) {
+                winner = Some((block, self.sheets.specificity(id)));
+            }
+            list.push(candidate);
         }
         list
     }

@@ -22,6 +22,7 @@ pub mod style;
 pub mod stylesheet;
 mod supports;
 mod used_size;
+mod winner;
 
 pub use longhand_set::LonghandSet;
 pub use media::Media;

@@ -2,19 +2,20 @@
 //! for, once.
 
 use super::asked;
-use super::custom::{Around, Custom, Skip};
+use super::custom::Custom;
 use super::display::{blockify, natural};
 use super::longhand_set::LonghandSet;
 use super::media::Media;
-use super::order::{Block, DeclarationId, Inline, Matched, Nature, Origin, Prepared, Shared, Sheets};
+use super::order::{Block, DeclarationId, Inline, Matched, Nature, Origin, Shared, Sheets};
 use super::pseudo::{PseudoElement, Styled};
 use super::selector::{ElementRef, Forced};
-use super::stylesheet::{self, DeclarationBody, LayerId, Stylesheet};
+use super::stylesheet::{self, LayerId, Stylesheet};
+use super::winner::Specified;
 use crate::css::color::{Absolute, Color, Surroundings};
 use crate::css::compute::compute;
 use crate::css::context::{Context, DEFAULT_FONT_SIZE, Unknown};
 use crate::css::grammar::Grammar;
-use crate::css::parse::{Declared, ParsedDeclaration, Target, Wide};
+use crate::css::parse::Declared;
 use crate::css::property::{Flow, Longhand, Longhand as L};
 use crate::css::value::Value;
 use crate::dom::{Document, NodeId};
@@ -51,7 +52,7 @@ pub struct Style {
     flow: OnceCell<Flow>,
     monospace: OnceCell<bool>,
     /// Values of declarations with references, by declaration.
-    substituted: RefCell<Vec<(DeclarationId, Substituted)>>,
+    pub(super) substituted: RefCell<Vec<(DeclarationId, Substituted)>>,
     /// Which of the values that lengths are relative to is being computed.
     pub(super) sizing: Cell<Sizing>,
 }
@@ -375,74 +376,6 @@ impl Style {
         above.is_some_and(|parent| parent.is_one_of(L::Display, &["flex", "inline-flex", "grid", "inline-grid"]))
     }
 
-    /// The winning declaration's value of a longhand.
-    fn specified(&self, longhand: Longhand) -> (Specified<'_>, Option<DeclarationId>) {
-        // The flow says which physical longhand a logical one sets; what the flow comes from is none of those itself.
-        let is_flow = matches!(longhand, L::Direction | L::WritingMode);
-        let flow = if is_flow { Flow::LTR } else { self.flow() };
-        if flow == Flow::LTR && !self.matched.sets.has(longhand) {
-            return (Specified::Unset, None);
-        }
-        let mut skip = Skip::None;
-        for (block, declaration) in self.sheets.setting(&self.matched, longhand, flow) {
-            let DeclarationBody::Property(parsed) = declaration.body() else { continue };
-            if skip.covers(block) {
-                continue;
-            }
-            let winner = Some(declaration.id);
-            match self.applies(block) {
-                Ok(true) => {}
-                Ok(false) => continue,
-                Err(reason) => return (Specified::Unknown(reason), winner),
-            }
-            // The last wins where a shorthand sets one longhand twice.
-            let place =
-                |values: &[(Target, Value)]| values.iter().rposition(|(target, _)| target.physical(flow) == longhand);
-            let wide = match &parsed.declared {
-                Declared::Pending(_) => match self.substituted(declaration, parsed) {
-                    Err(reason) => return (Specified::Unknown(reason), winner),
-                    Ok(substituted) => match substituted.as_ref() {
-                        Some(Declared::Values(values)) => {
-                            let place = place(values);
-                            let value = |at| Specified::Substituted(Rc::clone(&substituted), at);
-                            return (place.map_or(Specified::Unset, value), winner);
-                        }
-                        Some(Declared::Wide(wide)) => *wide,
-                        // Invalid at computed-value time.
-                        Some(Declared::Pending(_)) | None => return (Specified::Unset, winner),
-                    },
-                },
-                Declared::Values(values) => {
-                    return (place(values).map_or(Specified::Unset, |at| Specified::Value(&values[at].1)), winner);
-                }
-                Declared::Wide(wide) => *wide,
-            };
-            match wide {
-                Wide::Inherit => return (Specified::Inherit, winner),
-                Wide::Initial => return (Specified::Initial, winner),
-                Wide::Unset => return (Specified::Unset, winner),
-                Wide::Revert => skip = Skip::Origin(block.origin),
-                Wide::RevertLayer => skip = Skip::Layer(block.layering),
-            }
-        }
-        (Specified::Unset, None)
-    }
-
-    pub(super) fn substituted(&self, declaration: &Prepared, parsed: &ParsedDeclaration) -> Substituted {
-        let id = declaration.id;
-        if let Some((_, known)) = self.substituted.borrow().iter().find(|(known, _)| *known == id) {
-            return known.clone();
-        }
-        let text = declaration.text.as_ref().map_or(Ok(None), |text| text.substitute(&mut Around(self)));
-        let declared = text.map(|text| match text {
-            Some(text) => self.sheets.parse(parsed.name, text),
-            None => Rc::new(None),
-        });
-        self.substituted.borrow_mut().push((id, declared.clone()));
-        declared
-    }
-
-    /// What lengths and weights of this element are relative to.
     /// A value with shares of so many px put in: for comparisons, which cannot be computed before a layout.
     ///
     /// # Errors
@@ -454,6 +387,7 @@ impl Style {
         }
     }
 
+    /// What lengths and weights of this element are relative to.
     pub(super) fn context(&self) -> &Context {
         self.context.get_or_init(|| {
             let before = self.sizing.replace(Sizing::LineHeight);
@@ -775,31 +709,5 @@ impl Engine {
             }
         }
         styles
-    }
-}
-
-#[derive(Debug, Clone)]
-enum Specified<'s> {
-    Value(&'s Value),
-    /// The value with this index in a declaration whose references were replaced.
-    Substituted(Rc<Option<Declared>>, usize),
-    Inherit,
-    Initial,
-    /// Inherited or initial, as the property has it.
-    Unset,
-    Unknown(Unknown),
-}
-
-impl Specified<'_> {
-    /// The declared value, where it is one.
-    fn value(&self) -> Option<&Value> {
-        match self {
-            Specified::Value(value) => Some(value),
-            Specified::Substituted(declared, at) => match declared.as_ref() {
-                Some(Declared::Values(values)) => values.get(*at).map(|(_, value)| value),
-                _ => None,
-            },
-            Specified::Inherit | Specified::Initial | Specified::Unset | Specified::Unknown(_) => None,
-        }
     }
 }

@@ -16,7 +16,7 @@ pub const CHECK: Check = Check {
     id: "state/edge-split",
     summary: "a border of the colour of its fill at rest still has it in every state, or is given another one there",
     why: "A border keeps the old colour when a state changes the fill: an edge comes up that nobody drew.",
-    source: "what people who style by hand find late",
+    source: "the system's own: a border in the colour of its fill is meant as none",
     level: Level::Warning,
     mend: "Give border and fill one local, and let states set that: `border-color: var(--paint)`.",
     fails: Example::sheet(

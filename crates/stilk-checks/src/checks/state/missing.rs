@@ -16,7 +16,7 @@ pub const CHECK: Check = Check {
     summary: "each kind of control shows the states its users need: hover, focus, active, checked, invalid, disabled",
     why: "A control that looks the same in every state answers nobody: the pointer does not learn that it can press, the \
           keyboard not where it is, nobody whether it is on, wrong or out of use.",
-    source: "WCAG 2.2, 2.4.7 Focus Visible, for focus; otherwise what people expect of a control",
+    source: "WCAG 2.2, 2.4.7 Focus Visible, for focus; the system's own for the others",
     level: Level::Error,
     mend: "Write `@state NAME { … }` with a change that can be seen; a trait can share it between controls.",
     fails: Example::sheet(

@@ -22,7 +22,7 @@ pub const CHECK: Check = Check {
     id: "state/shift",
     summary: "no state changes the size of the box or moves its neighbours",
     why: "A border that comes with hover pushes the row aside; bold text in the chosen tab makes all the others jump.",
-    source: "CSS 2, chapter 8 (box model); what people who style by hand find late",
+    source: "CSS 2, chapter 8 (box model)",
     level: Level::Warning,
     mend: "Keep the room at rest (a transparent border, a shadow instead of a border), or use `translate`, `scale` and \
            `outline`, which take none.",

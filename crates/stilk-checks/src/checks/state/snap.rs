@@ -24,7 +24,7 @@ pub const CHECK: Check = Check {
     id: "state/snap",
     summary: "where one part of a change moves, the other parts of the same change do too",
     why: "The fill fades while the border jumps: it looks broken, and only in motion.",
-    source: "what people who style by hand find late",
+    source: "the system's own; CSS Transitions 1, section 2: only the properties that are named move",
     level: Level::Warning,
     mend: "Add what jumps to `transition`, or take out what moves.",
     fails: Example::sheet(
