@@ -1,14 +1,11 @@
 //! Where checks put what they find: one cause, one finding, however many cases it has.
 
+use crate::gather::{Gathering, Met};
 use crate::inspection::{Inspection, Shown};
-use crate::mend::meeting::{Meeting, Side};
-use crate::painted::paint::Pixel;
 use crate::settings::Settings;
-use crate::trace::Origin;
-use rustc_hash::{FxBuildHasher, FxHashMap};
+use rustc_hash::FxHashMap;
 use std::collections::btree_map::Entry;
 use std::collections::{BTreeMap, BTreeSet};
-use std::hash::BuildHasher;
 use std::sync::Arc;
 use stilk_engine::css::Unknown;
 use stilk_language::case::{Unit, case_name};
@@ -27,6 +24,17 @@ pub struct Fault {
     pub figures: String,
     /// The finding, as it would read if this were the worst case.
     pub diagnostic: Diagnostic,
+    /// What would mend it.
+    pub mend: MendKind,
+}
+
+/// What would mend a fault.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum MendKind {
+    /// What its finding says.
+    AsSaid,
+    /// Another colour for a token at fault: computed when all that meets it is known.
+    AnotherColor,
 }
 
 /// The worst case of one cause.
@@ -51,29 +59,6 @@ pub struct Cause {
     pub words: String,
 }
 
-/// Two colours that meet: a text and what is behind it.
-#[derive(Debug, Clone)]
-pub struct Pair {
-    /// The theme.
-    pub theme: String,
-    /// Where the text's colour came from, tokens by name.
-    pub text: String,
-    /// Where the background came from.
-    pub on: String,
-    /// The text's pixel in the worst case.
-    pub text_pixel: Pixel,
-    /// The pixel behind it.
-    pub behind: Pixel,
-    /// The contrast, 1 to 21.
-    pub ratio: f64,
-    /// What is needed.
-    pub needed: f64,
-    /// In how many cases it occurs.
-    pub cases: u64,
-    /// The worst of them.
-    pub worst: String,
-}
-
 /// Takes what checks say about one unit.
 #[derive(Clone, Default)]
 pub struct Sink {
@@ -87,10 +72,8 @@ pub struct Sink {
     pub(super) decided: FxHashMap<&'static str, u64>,
     pub(super) unknown: u64,
     pub(super) reasons: FxHashMap<(&'static str, &'static str), u64>,
-    /// Colours that meet, where they are gathered.
-    pub(super) meetings: Option<BTreeMap<[u64; 7], Meeting>>,
-    /// Pairs of colours, by theme and the names of both.
-    pub(super) pairs: BTreeMap<(String, String, String), Pair>,
+    /// Adjacent colours, where they are gathered.
+    pub(super) gathering: Gathering,
     settings: Option<Arc<Settings>>,
     /// Waivers that accepted something.
     pub(super) used: BTreeSet<Span>,
@@ -102,9 +85,9 @@ impl Sink {
         Sink { settings: Some(Arc::clone(settings)), ..Sink::default() }
     }
 
-    /// A sink that gathers colours that meet.
-    pub(super) fn gathering() -> Sink {
-        Sink { meetings: Some(BTreeMap::new()), ..Sink::default() }
+    /// A sink that gathers adjacent colours.
+    pub(super) fn gathering(gathering: Gathering) -> Sink {
+        Sink { gathering, ..Sink::default() }
     }
 
     /// So many cases of the unit were decided.
@@ -171,45 +154,14 @@ impl Sink {
         self.general.push(diagnostic);
     }
 
-    /// Whether colours that meet are gathered, for the mends.
+    /// Whether adjacent colours are gathered: where they came from need not be asked otherwise.
     pub fn gathers(&self) -> bool {
-        self.meetings.is_some()
+        self.gathering.is_on()
     }
 
-    /// Remembers that two colours meet in a theme, from wherever they came.
-    pub fn meet(&mut self, inspection: &Inspection, shown: &Shown, sides: [(Pixel, &Origin); 2], needed: f64) {
-        let bits = sides.map(|(pixel, _)| pixel.map(f64::to_bits));
-        // One pixel of several tokens is several sides.
-        let names: Vec<_> = sides.iter().map(|(_, origin)| &origin.tokens).collect();
-        let names = (names, needed.to_bits());
-        let names = FxBuildHasher.hash_one(names);
-        let [[a, b, c], [d, e, f]] = bits;
-        let Some(meetings) = &mut self.meetings else { return };
-        meetings.entry([a, b, c, d, e, f, names]).or_insert_with(|| {
-            let (tokens, theme) = (&inspection.system.tokens, &inspection.unit.theme);
-            let sides = sides.map(|(pixel, origin)| Side::new(tokens, theme, pixel, origin));
-            Meeting { sides, needed, case: inspection.case_name(shown.states) }
-        });
-    }
-
-    /// A pair of colours occurs in so many cases of a unit.
-    pub fn pair(&mut self, stands_for: u64, mut pair: Pair) {
-        pair.cases = self.stands_for.max(1) * stands_for;
-        self.add_pair(pair);
-    }
-
-    fn add_pair(&mut self, pair: Pair) {
-        match self.pairs.entry((pair.theme.clone(), pair.text.clone(), pair.on.clone())) {
-            Entry::Vacant(empty) => drop(empty.insert(pair)),
-            Entry::Occupied(known) => {
-                let known = known.into_mut();
-                let cases = known.cases + pair.cases;
-                if pair.ratio / pair.needed < known.ratio / known.needed {
-                    *known = pair;
-                }
-                known.cases = cases;
-            }
-        }
+    /// Two colours are adjacent in a look.
+    pub fn meet(&mut self, inspection: &Inspection, shown: &Shown, met: &Met) {
+        self.gathering.take(inspection, shown, met, self.stands_for.max(1) * shown.stands_for);
     }
 
     /// Takes what another sink holds; called in the order of units, so the result does not depend on threads.
@@ -236,12 +188,7 @@ impl Sink {
         for (reason, count) in other.reasons {
             *self.reasons.entry(reason).or_default() += count;
         }
-        if let (Some(own), Some(others)) = (&mut self.meetings, other.meetings) {
-            for (key, meeting) in others {
-                own.entry(key).or_insert(meeting);
-            }
-        }
-        other.pairs.into_values().for_each(|pair| self.add_pair(pair));
+        self.gathering.absorb(other.gathering);
         self.general.extend(other.general);
         self.used.extend(other.used);
     }

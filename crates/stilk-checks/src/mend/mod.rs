@@ -1,11 +1,11 @@
 //! What to write instead, computed.
 
+pub mod adjacency;
 pub mod color;
 pub mod length;
-pub mod meeting;
 pub mod reach;
 
-use crate::mend::meeting::{Meeting, Meetings};
+use crate::mend::adjacency::{Adjacencies, Adjacency};
 use crate::painted::paint::hex;
 use color::{Candidate, Variable};
 use stilk_language::system::System;
@@ -29,20 +29,20 @@ const TOGETHER: usize = 3;
 
 /// The mend of a contrast that fails where one of these tokens meets others: another colour for it, no further away than
 /// this, that passes with all that it meets.
-pub fn of_one(system: &System, places: &[Span], far: f64, meetings: &Meetings) -> Option<Mend> {
+pub fn of_one(system: &System, places: &[Span], far: f64, adjacencies: &Adjacencies) -> Option<Mend> {
     let variables = places.iter().filter_map(|place| Variable::new(&system.tokens, *place));
-    variables.filter_map(|variable| one(&variable, far, meetings)).next()
+    variables.filter_map(|variable| one(&variable, far, adjacencies)).next()
 }
 
-fn one(variable: &Variable, far: f64, meetings: &Meetings) -> Option<Mend> {
-    let met = meetings.of(variable);
+fn one(variable: &Variable, far: f64, adjacencies: &Adjacencies) -> Option<Mend> {
+    let met = adjacencies.of(variable);
     let place = variable.definition.span;
     // What passes with everything already is not what is wrong.
-    if met.iter().all(|meeting| meeting.passes(&[])) {
+    if met.iter().all(|adjacency| adjacency.passes(&[])) {
         return None;
     }
     let serves = |candidate: &Candidate| {
-        candidate.distance <= far && met.iter().all(|meeting| meeting.passes(&[(place, candidate.pixel)]))
+        candidate.distance <= far && met.iter().all(|adjacency| adjacency.passes(&[(place, candidate.pixel)]))
     };
     // A thousandth is finer than an 8-bit channel.
     let found = variable.others().into_iter().find(serves).or_else(|| variable.lightnesses(0.001).find(serves))?;
@@ -58,16 +58,16 @@ fn edit(variable: &Variable, candidate: &Candidate) -> Edit {
 }
 
 /// The same with others of what the first one meets, where no token alone will do: with the least that changes over all.
-pub fn of_several(system: &System, places: &[Span], meetings: &Meetings) -> Option<Mend> {
+pub fn of_several(system: &System, places: &[Span], adjacencies: &Adjacencies) -> Option<Mend> {
     let first = places.iter().find_map(|place| Variable::new(&system.tokens, *place))?;
-    let met = meetings.of(&first);
+    let met = adjacencies.of(&first);
     let near = |candidate: &Candidate| candidate.distance <= FAR;
     let candidates = first.others().into_iter().chain(first.lightnesses(0.01)).filter(near);
     let found = candidates.filter_map(|candidate| {
         let mut changed = vec![(first.definition.span, candidate.pixel)];
         let mut chosen = vec![candidate];
         let mut edits = vec![edit(&first, &chosen[0])];
-        while let Some(failing) = met.iter().find(|meeting| !meeting.passes(&changed)) {
+        while let Some(failing) = met.iter().find(|adjacency| !adjacency.passes(&changed)) {
             let other = failing.other(first.definition.span)?;
             // What was changed already and still fails will not pass.
             let place = *other.definitions.first()?;
@@ -75,10 +75,10 @@ pub fn of_several(system: &System, places: &[Span], meetings: &Meetings) -> Opti
                 return None;
             }
             let variable = Variable::new(&system.tokens, place)?;
-            let its = meetings.of(&variable);
+            let its = adjacencies.of(&variable);
             let serves = |candidate: &Candidate| {
                 let changed = [&changed[..], &[(place, candidate.pixel)]].concat();
-                its.iter().all(|meeting| meeting.passes(&changed))
+                its.iter().all(|adjacency| adjacency.passes(&changed))
             };
             let others = variable.others().into_iter().find(|candidate| near(candidate) && serves(candidate));
             let another = others.or_else(|| variable.lightnesses(0.002).take_while(near).find(serves))?;
@@ -103,22 +103,22 @@ pub fn of_itself(system: &System, places: &[Span]) -> Option<Mend> {
 }
 
 /// Why there is no mend: the two places that contradict each other.
-pub fn contradiction(system: &System, places: &[Span], meetings: &Meetings) -> Option<Mend> {
+pub fn contradiction(system: &System, places: &[Span], adjacencies: &Adjacencies) -> Option<Mend> {
     let place = *places.first()?;
     let (token, _) = color::definition_at(&system.tokens, place)?;
     let variable = Variable::new(&system.tokens, place);
-    let met = variable.as_ref().map(|variable| meetings.of(variable)).unwrap_or_default();
-    let Some(variable) = variable.filter(|_| met.iter().any(|meeting| !meeting.passes(&[]))) else {
+    let met = variable.as_ref().map(|variable| adjacencies.of(variable)).unwrap_or_default();
+    let Some(variable) = variable.filter(|_| met.iter().any(|adjacency| !adjacency.passes(&[]))) else {
         let words = "more contrast, or raise the alpha or opacity that it is painted with";
         return Some(Mend { words: format!("give `{}` {words}", token.path), edits: Vec::new() });
     };
     let lightnesses: Vec<_> = (0..=200).map(|step| variable.at(f64::from(step) / 200.0)).collect();
-    let excludes = |a: &Meeting, b: &Meeting| {
+    let excludes = |a: &Adjacency, b: &Adjacency| {
         !lightnesses.iter().any(|pixel| a.passes(&[(place, *pixel)]) && b.passes(&[(place, *pixel)]))
     };
-    let shown = |meeting: &Meeting| {
-        let pixel = meeting.other(place).map(|side| hex(side.pixel)).unwrap_or_default();
-        format!("{pixel} ({})", meeting.case)
+    let shown = |adjacency: &Adjacency| {
+        let pixel = adjacency.other(place).map(|side| hex(side.pixel)).unwrap_or_default();
+        format!("{pixel} ({})", adjacency.case)
     };
     let pair = met
         .iter()

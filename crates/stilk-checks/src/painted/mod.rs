@@ -3,6 +3,7 @@
 pub mod boxes;
 pub mod drawn;
 pub mod gradient;
+pub mod least;
 pub mod origin;
 pub mod paint;
 pub mod pressed;

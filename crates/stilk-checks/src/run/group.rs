@@ -3,7 +3,7 @@
 use crate::mend::Mend;
 use crate::registry::find;
 use crate::report::Report;
-use crate::sink::Sink;
+use crate::sink::{MendKind, Sink};
 use std::collections::BTreeMap;
 use stilk_language::system::System;
 use stilk_text::diagnostic::{Diagnostic, Evidence};
@@ -22,7 +22,7 @@ pub fn group(system: &System, sink: Sink, mends: &BTreeMap<Vec<Span>, Mend>, rep
         }
     };
     let mut findings: Vec<(f64, Diagnostic)> = Vec::new();
-    for ((check, cause), worst) in sink.failures {
+    for ((_, cause), worst) in sink.failures {
         let mut diagnostic = worst.fault.diagnostic;
         let controls = worst.controls.into_iter().collect();
         diagnostic.evidence = Some(Evidence {
@@ -34,7 +34,7 @@ pub fn group(system: &System, sink: Sink, mends: &BTreeMap<Vec<Span>, Mend>, rep
         });
         level(&mut diagnostic);
         let places: Vec<Span> = cause.spans.iter().copied().flatten().collect();
-        if let Some(mend) = mends.get(&places).filter(|_| check.starts_with("contrast/") && cause.words.is_empty()) {
+        if let Some(mend) = mends.get(&places).filter(|_| worst.fault.mend == MendKind::AnotherColor) {
             (diagnostic.mend, diagnostic.edits) = (Some(mend.words.clone()), mend.edits.clone());
         }
         offer(&mut diagnostic);

@@ -7,8 +7,9 @@ mod waivers;
 
 use crate::check::{Check, Scope, Task};
 use crate::checks::contrast::pairs::PAIRS;
+use crate::gather::{Gathering, Pair};
+use crate::mend::adjacency::Adjacencies;
 use crate::mend::color::definition_at;
-use crate::mend::meeting::Meetings;
 use crate::mend::{self, Mend};
 use crate::registry::CHECKS;
 use crate::report::Report;
@@ -16,7 +17,7 @@ use crate::run::inspect::{Inspector, Part};
 use crate::run::queue::{Job, Place, Queue};
 use crate::sample::sample;
 use crate::settings::{Settings, Within, is_off};
-use crate::sink::{Cause, Pair, Sink};
+use crate::sink::{Cause, MendKind, Sink};
 use crate::survey::Survey;
 use crate::trace::Tracer;
 use std::cell::{LazyCell, OnceCell, RefCell};
@@ -50,8 +51,8 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
 
 /// The pairs of colours that text and what is behind it make, over every case; the worst first.
 pub fn pairs(system: &System, sources: &Sources, written: &Written, settings: &Settings) -> Vec<Pair> {
-    let (sink, _) = Round { system, sources, written, settings }.run(&[PAIRS], &Sink::default());
-    let mut pairs: Vec<Pair> = sink.pairs.into_values().collect();
+    let (sink, _) = Round { system, sources, written, settings }.run(&[PAIRS], &Sink::gathering(Gathering::pairs()));
+    let mut pairs: Vec<Pair> = sink.gathering.into_pairs();
     pairs.sort_by(|a, b| (a.ratio / a.needed).total_cmp(&(b.ratio / b.needed)));
     pairs
 }
@@ -148,19 +149,16 @@ impl Round<'_> {
             let spans = cause.spans.iter().copied().flatten();
             spans.filter(|span| definition_at(&self.system.tokens, *span).is_some()).collect()
         };
-        // What is too thin, or not there, has no other colour for a mend.
-        let is_of_colors = |cause: &Cause| cause.words.is_empty();
-        let of_contrast = sink.failures.keys().filter(|(check, _)| check.starts_with("contrast/"));
-        let of_contrast = of_contrast.filter(|(_, cause)| is_of_colors(cause));
+        let of_color = sink.failures.iter().filter(|(_, failure)| failure.fault.mend == MendKind::AnotherColor);
         let faults: BTreeSet<Vec<Span>> =
-            of_contrast.map(|(_, cause)| places(cause)).filter(|places| !places.is_empty()).collect();
+            of_color.map(|((_, cause), _)| places(cause)).filter(|places| !places.is_empty()).collect();
         if faults.is_empty() {
             return BTreeMap::new();
         }
         let system = self.system;
-        let near = self.meetings(mend::reach::within(system, faults.iter().filter_map(|places| places.first())));
+        let near = self.adjacencies(mend::reach::within(system, faults.iter().filter_map(|places| places.first())));
         // All that meets anywhere is asked for only where it must be.
-        let all = LazyCell::new(|| self.meetings(Within::default()));
+        let all = LazyCell::new(|| self.adjacencies(Within::default()));
         let mend = |places: &Vec<Span>| {
             mend::of_itself(system, places)
                 .or_else(|| mend::of_one(system, &places[..1], f64::INFINITY, &near))
@@ -172,11 +170,11 @@ impl Round<'_> {
     }
 
     /// Which colours meet in a part of the system.
-    fn meetings(&self, within: Within) -> Meetings {
+    fn adjacencies(&self, within: Within) -> Adjacencies {
         let settings = Settings { within, ..self.settings.clone() };
         let of_contrast = CHECKS.iter().filter(|check| check.id.starts_with("contrast/"));
         let tasks: Vec<Task> = of_contrast.map(|check| check.task()).collect();
-        let (sink, _) = Round { settings: &settings, ..*self }.run(&tasks, &Sink::gathering());
-        Meetings::new(sink.meetings.unwrap_or_default().into_values())
+        let (sink, _) = Round { settings: &settings, ..*self }.run(&tasks, &Sink::gathering(Gathering::adjacencies()));
+        Adjacencies::new(sink.gathering.into_adjacencies())
     }
 }

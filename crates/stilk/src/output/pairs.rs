@@ -3,8 +3,8 @@
 use super::{clipped, grouped, swatch};
 use anstyle::{AnsiColor, Style};
 use serde_json::{Value, json};
+use stilk_checks::gather::Pair;
 use stilk_checks::painted::paint::{floor, hex};
-use stilk_checks::sink::Pair;
 
 /// Columns of a terminal.
 const WIDTH: usize = 80;

@@ -6,7 +6,7 @@ use crate::inspection::Inspection;
 use crate::painted::paint;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::property::Longhand as L;
 use stilk_language::system::{Control, Rule};
@@ -76,7 +76,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 .related(image, "by this picture")
                 .mend("write `background` instead, or `background-image: none` beside it");
             let cause = Cause { spans: vec![Some(color), Some(image)], words: String::new() };
-            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "hidden".into(), diagnostic });
+            sink.fail(
+                inspection,
+                shown,
+                Fault { cause, score: 0.0, figures: "hidden".into(), diagnostic, mend: MendKind::AsSaid },
+            );
         }
         sink.verdict(CHECK.id, shown.stands_for, unknown);
     }

@@ -2,14 +2,18 @@
 
 use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
+use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
-use crate::painted::boxes::{PaintedBox, Pictured, READS};
-use crate::painted::paint::{self, Pixel, Stack, contrast, floor, hex};
+use crate::painted::boxes::{Mark, PaintedBox, Pictured, READS};
+use crate::painted::least::{Beside, Found, best, over_surfaces};
+use crate::painted::paint::{self, Stack, floor, hex};
 use crate::painted::text::is_inactive;
 use crate::painted::visible::is_shown;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::css::Unknown;
+use stilk_engine::css::color::Absolute;
+use stilk_engine::css::property::Longhand as L;
 use stilk_engine::dom::NodeId;
 use stilk_language::case::Look;
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -75,7 +79,7 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
     let all = inspection.boxes(look);
     let edges = edges(look, all.as_ref().as_ref().map_err(|reason| *reason)?);
     // A native box that nothing styles is drawn by each browser in its own way, with a border that can be seen.
-    let is_native = bearer.is_some_and(|style| !style.is(stilk_engine::css::property::Longhand::Appearance, "none"));
+    let is_native = bearer.is_some_and(|style| !style.is(L::Appearance, "none"));
     let is_box = look.document.element(look.mounted.bearer).is_some_and(|element| {
         element.local() == "input"
             && matches!(element.attribute("type"), Some("checkbox" | "radio" | "range" | "color"))
@@ -88,51 +92,31 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
             return Err(Unknown("each browser draws this box by itself"));
         }
     }
-    let mut worst: Option<(f64, &PaintedBox, usize, Pixel, Pixel)> = None;
-    for (at, surface) in look.surfaces.iter().enumerate() {
-        let mut best: Option<(f64, &PaintedBox, usize, Pixel, Pixel)> = None;
-        for edge in &edges {
-            let (inner, outer) = (Stack::of(&edge.styles), Stack::of(edge.around())?);
-            let around = outer.behind(look, *surface)?;
-            for (index, mark) in edge.marks.iter().enumerate() {
-                // A ring and a border lie over the box's own fill, the fill over what is around it.
-                let opacity =
-                    edge.style().get(stilk_engine::css::property::Longhand::Opacity)?.as_number().unwrap_or(1.0);
-                let color = stilk_engine::css::color::Absolute { alpha: mark.color.alpha * opacity, ..mark.color };
-                let pixels = match mark.what {
-                    "border" => inner.as_ref().map_err(|reason| *reason)?.painted(look, *surface, &mark.color)?,
-                    _ => outer.painted(look, *surface, &color)?,
-                };
-                let pairs = pixels.iter().flat_map(|pixel| around.iter().map(move |around| (*pixel, *around)));
-                let Some((pixel, beside)) = pairs.min_by(|a, b| contrast(a.0, a.1).total_cmp(&contrast(b.0, b.1)))
-                else {
-                    continue;
-                };
-                let ratio = contrast(pixel, beside);
-                if best.as_ref().is_none_or(|known| ratio > known.0) {
-                    best = Some((ratio, edge, index, pixel, beside));
-                }
-            }
+    let mut is_bare = false;
+    let worst = over_surfaces(look, |index, surface| {
+        if is_bare {
+            return Ok(None);
         }
-        if best.as_ref().is_none_or(|best| best.0 < NEEDED) && edges.iter().any(|e| e.pictured == Pictured::Whole) {
+        let best = best(seen_edges(look, &edges, surface)?);
+        let is_seen = best.is_some_and(|(best, _)| best.ratio >= NEEDED);
+        if !is_seen && edges.iter().any(|edge| edge.pictured == Pictured::Whole) {
             return Err(Unknown("a picture marks the edge"));
         }
-        let Some(best) = best else {
-            nothing(inspection, shown, sink);
-            return Ok(());
-        };
-        if sink.gathers() {
-            let (_, edge, index, pixel, beside) = &best;
-            let mark = inspection.tracer.color_origin(edge.style(), edge.marks[*index].longhand);
-            let behind = edge.origin_around(inspection.tracer, look, at);
-            sink.meet(inspection, shown, [(*pixel, &mark), (*beside, &behind)], NEEDED);
+        is_bare = best.is_none();
+        if let Some((Beside { pixel, beside, .. }, (edge, mark))) = best.filter(|_| sink.gathers()) {
+            let mark = inspection.tracer.color_origin(edge.style(), mark.longhand);
+            let behind = edge.origin_around(inspection.tracer, look, index);
+            sink.meet(inspection, shown, &Met { sides: [(pixel, &mark), (beside, &behind)], needed: NEEDED });
         }
-        if worst.as_ref().is_none_or(|known| best.0 < known.0) {
-            worst = Some(best);
-        }
+        Ok(best)
+    })?;
+    if is_bare {
+        nothing(inspection, shown, sink);
+        return Ok(());
     }
-    let Some((ratio, edge, index, pixel, beside)) = worst.filter(|worst| worst.0 < NEEDED) else { return Ok(()) };
-    let mark = edge.marks[index];
+    let Some((Beside { ratio, pixel, beside }, (edge, mark))) = worst.filter(|(worst, _)| worst.ratio < NEEDED) else {
+        return Ok(());
+    };
     let origin = inspection.tracer.color_origin(edge.style(), mark.longhand);
     let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
     let figure = format!("{:.2}:1", floor(ratio));
@@ -154,9 +138,39 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
     sink.fail(
         inspection,
         shown,
-        Fault { cause, score: ratio / NEEDED, figures: format!("{figure}, needs 3:1"), diagnostic },
+        Fault {
+            cause,
+            score: ratio / NEEDED,
+            figures: format!("{figure}, needs 3:1"),
+            diagnostic,
+            mend: MendKind::AnotherColor,
+        },
     );
     Ok(())
+}
+
+/// Each mark of each edge as it looks on a surface, beside what is around it.
+fn seen_edges<'b, 'l>(
+    look: &Look,
+    edges: &[&'b PaintedBox<'l>],
+    surface: NodeId,
+) -> Result<Vec<Found<(&'b PaintedBox<'l>, Mark)>>, Unknown> {
+    let mut found = Vec::new();
+    for edge in edges {
+        let (inner, outer) = (Stack::of(&edge.styles), Stack::of(edge.around())?);
+        let around = outer.behind(look, surface)?;
+        for mark in &edge.marks {
+            // A ring and a border lie over the box's own fill, the fill over what is around it.
+            let opacity = edge.style().get(L::Opacity)?.as_number().unwrap_or(1.0);
+            let color = Absolute { alpha: mark.color.alpha * opacity, ..mark.color };
+            let pixels = match mark.what {
+                "border" => inner.as_ref().map_err(|reason| *reason)?.painted(look, surface, &mark.color)?,
+                _ => outer.painted(look, surface, &color)?,
+            };
+            found.extend(Beside::least_of_all(&pixels, &around).map(|least| (least, (*edge, *mark))));
+        }
+    }
+    Ok(found)
 }
 
 /// Nothing is painted at all.
@@ -167,5 +181,9 @@ fn nothing(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
         "give the part that holds the entry a border of 3:1 with the page, or say with `@waive` what else marks it",
     );
     let cause = Cause { spans: vec![Some(control.span)], words: "nothing".into() };
-    sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "no edge".into(), diagnostic });
+    sink.fail(
+        inspection,
+        shown,
+        Fault { cause, score: 0.0, figures: "no edge".into(), diagnostic, mend: MendKind::AsSaid },
+    );
 }

@@ -1,10 +1,12 @@
 //! The caret of a field that a sheet gives a colour of its own: it shows where the next letter goes.
 
 use crate::checks::contrast::indicator::{CHECK, NEEDED};
+use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
+use crate::painted::least::{Beside, over_surfaces};
 use crate::painted::origin::background_origin;
-use crate::painted::paint::{self, Pixel, Stack, contrast, floor, hex};
-use crate::sink::{Cause, Fault, Sink};
+use crate::painted::paint::{self, Stack, floor, hex};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::dom::{Document, NodeId};
@@ -23,7 +25,7 @@ pub fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<
     if !takes_text(&look.document, node) || style.is(L::CaretColor, "auto") || shown.states.has(StateId::Readonly) {
         return Ok(false);
     }
-    let Some((ratio, pixel, beside)) = worst(inspection, shown, node, sink)? else { return Ok(false) };
+    let Some(Beside { ratio, pixel, beside }) = worst(inspection, shown, node, sink)? else { return Ok(false) };
     if ratio >= NEEDED {
         return Ok(true);
     }
@@ -45,20 +47,18 @@ pub fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<
     if let Some(span) = origin.declaration.filter(|span| Some(*span) != diagnostic.span) {
         diagnostic = diagnostic.related(span, "the caret");
     }
-    let words = if origin.token().is_some() { String::new() } else { "caret".into() };
+    let (words, mend) = match origin.token() {
+        Some(_) => (String::new(), MendKind::AnotherColor),
+        None => ("caret".to_owned(), MendKind::AsSaid),
+    };
     let cause = Cause { spans: vec![Some(place)], words };
     let figures = format!("{figure}, needs 3:1");
-    sink.fail(inspection, shown, Fault { cause, score: ratio / NEEDED, figures, diagnostic });
+    sink.fail(inspection, shown, Fault { cause, score: ratio / NEEDED, figures, diagnostic, mend });
     Ok(true)
 }
 
-/// The least contrast of the caret over all surfaces, its pixel, and the one that it lies on.
-fn worst(
-    inspection: &Inspection,
-    shown: &Shown,
-    node: NodeId,
-    sink: &mut Sink,
-) -> Result<Option<(f64, Pixel, Pixel)>, Unknown> {
+/// The least contrast of the caret over all surfaces, with what it lies on.
+fn worst(inspection: &Inspection, shown: &Shown, node: NodeId, sink: &mut Sink) -> Result<Option<Beside>, Unknown> {
     let look = shown.look;
     let chain = paint::chain(look, node);
     let styles = paint::styles_of(look, &chain);
@@ -69,23 +69,18 @@ fn worst(
     }
     let color = style.used_color(L::CaretColor)?;
     let stack = Stack::of(&styles)?;
-    let mut worst: Option<(f64, Pixel, Pixel)> = None;
-    for (at, surface) in look.surfaces.iter().enumerate() {
-        let pairs = stack.painted(look, *surface, &color)?.into_iter().zip(stack.behind(look, *surface)?);
-        let Some((pixel, beside)) = pairs.min_by(|a, b| contrast(a.0, a.1).total_cmp(&contrast(b.0, b.1))) else {
-            continue;
-        };
-        if sink.gathers() {
+    let worst = over_surfaces(look, |index, surface| {
+        let pairs = stack.painted(look, surface, &color)?.into_iter().zip(stack.behind(look, surface)?);
+        let least = Beside::least(pairs);
+        if let Some(least) = least.filter(|_| sink.gathers()) {
             let caret = inspection.tracer.color_origin(style, L::CaretColor);
-            let behind = background_origin(inspection.tracer, look, &chain, at);
-            sink.meet(inspection, shown, [(pixel, &caret), (beside, &behind)], NEEDED);
+            let behind = background_origin(inspection.tracer, look, &chain, index);
+            let sides = [(least.pixel, &caret), (least.beside, &behind)];
+            sink.meet(inspection, shown, &Met { sides, needed: NEEDED });
         }
-        let ratio = contrast(pixel, beside);
-        if worst.is_none_or(|known| ratio < known.0) {
-            worst = Some((ratio, pixel, beside));
-        }
-    }
-    Ok(worst)
+        Ok(least.map(|least| (least, ())))
+    })?;
+    Ok(worst.map(|(worst, ())| worst))
 }
 
 /// Whether people type into an element.

@@ -2,13 +2,15 @@
 
 use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
+use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
 use crate::mend::length::Sum;
 use crate::painted::boxes::{self, Ring, rings};
-use crate::painted::paint::{self, Pixel, Stack, contrast, floor, hex};
+use crate::painted::least::{Beside, over_surfaces};
+use crate::painted::paint::{self, Pixel, Stack, floor, hex};
 use crate::painted::text::is_inactive;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use crate::trace::Origin;
 use stilk_engine::cascade::{LonghandSet, Style};
 use stilk_engine::css::Unknown;
@@ -79,7 +81,11 @@ fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sin
     let rank = |sign: &Sign| (sign.ratio / NEEDED).min(sign.width / WIDTH);
     let Some(best) = signs.iter().max_by(|a, b| rank(a).total_cmp(&rank(b))) else { return Ok(false) };
     if sink.gathers() {
-        sink.meet(inspection, shown, [(best.pixel, &best.origin), (best.beside, &Origin::default())], NEEDED);
+        sink.meet(
+            inspection,
+            shown,
+            &Met { sides: [(best.pixel, &best.origin), (best.beside, &Origin::default())], needed: NEEDED },
+        );
     }
     if good(best) {
         return Ok(true);
@@ -117,9 +123,12 @@ fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sin
     {
         diagnostic = diagnostic.mend(format!("write `{}` for its width", edit.text)).edit(Some(edit.clone()));
     }
-    let words = if best.ratio < NEEDED { "" } else { "width" };
+    let (words, mend) = match best.ratio < NEEDED {
+        true => ("", MendKind::AnotherColor),
+        false => ("width", MendKind::AsSaid),
+    };
     let cause = Cause { spans: vec![best.origin.span()], words: words.into() };
-    sink.fail(inspection, shown, Fault { cause, score: rank(best), figures, diagnostic });
+    sink.fail(inspection, shown, Fault { cause, score: rank(best), figures, diagnostic, mend });
     Ok(true)
 }
 
@@ -201,28 +210,20 @@ fn ring(
     (width, within): (f64, Within),
     origin: Origin,
 ) -> Result<Sign, Unknown> {
-    let around = &styles[..styles.len() - 1];
-    let mut worst: Option<(f64, Pixel, Pixel)> = None;
-    let outer = Stack::of(around)?;
+    let outer = Stack::of(&styles[..styles.len() - 1])?;
     let control = if matches!(within, Within::Control) { Some(Stack::of(styles)?) } else { None };
-    for surface in look.surfaces.iter() {
-        let mut beside = outer.behind(look, *surface)?;
+    let worst = over_surfaces(look, |_, surface| {
+        let mut beside = outer.behind(look, surface)?;
         if let Some(control) = &control {
-            beside.extend(control.behind(look, *surface)?);
+            beside.extend(control.behind(look, surface)?);
         }
         if let Within::Ring(inner) = &within {
-            beside.extend(outer.painted(look, *surface, inner)?);
+            beside.extend(outer.painted(look, surface, inner)?);
         }
-        for pixel in outer.painted(look, *surface, color)? {
-            for beside in &beside {
-                let ratio = contrast(pixel, *beside);
-                if worst.is_none_or(|known| ratio < known.0) {
-                    worst = Some((ratio, pixel, *beside));
-                }
-            }
-        }
-    }
-    let (ratio, pixel, beside) = worst.ok_or(Unknown("there is no surface"))?;
+        let pixels = outer.painted(look, surface, color)?;
+        Ok(Beside::least_of_all(&pixels, &beside).map(|least| (least, ())))
+    })?;
+    let (Beside { ratio, pixel, beside }, ()) = worst.ok_or(Unknown("there is no surface"))?;
     Ok(Sign { what: "ring", ratio, width, pixel, beside, origin, wider: None })
 }
 
@@ -242,19 +243,13 @@ fn changed<'i>(
             if old.color == mark.color {
                 continue;
             }
-            let mut worst: Option<(f64, Pixel, Pixel)> = None;
             let (is, was) = (Stack::of(after.around())?, Stack::of(before.around())?);
-            for surface in look.surfaces.iter() {
-                let new = is.painted(look, *surface, &mark.color)?;
-                let old = was.painted(rest, *surface, &old.color)?;
-                for (new, old) in new.into_iter().zip(old) {
-                    let ratio = contrast(new, old);
-                    if worst.is_none_or(|known| ratio < known.0) {
-                        worst = Some((ratio, new, old));
-                    }
-                }
-            }
-            let Some((ratio, pixel, beside)) = worst else { continue };
+            let worst = over_surfaces(look, |_, surface| {
+                let new = is.painted(look, surface, &mark.color)?;
+                let old = was.painted(rest, surface, &old.color)?;
+                Ok(Beside::least(new.into_iter().zip(old)).map(|least| (least, ())))
+            })?;
+            let Some((Beside { ratio, pixel, beside }, ())) = worst else { continue };
             let origin = inspection.tracer.color_origin(after.style(), mark.longhand);
             signs.push(Sign { what: mark.what, ratio, width: mark.width, pixel, beside, origin, wider: None });
         }

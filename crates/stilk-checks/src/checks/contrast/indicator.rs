@@ -3,13 +3,15 @@
 use crate::check::{Check, Looks, Scope};
 use crate::checks::contrast::caret;
 use crate::example::Example;
+use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
 use crate::painted::boxes::{PaintedBox, Pictured, READS};
-use crate::painted::paint::{Pixel, Stack, contrast, floor, hex};
+use crate::painted::least::{Beside, Found, best, over_surfaces};
+use crate::painted::paint::{Stack, floor, hex};
 use crate::painted::text::is_inactive;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::LonghandSet;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
@@ -85,42 +87,30 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
     let marks: Vec<&PaintedBox> = all.iter().filter(is_mark).collect();
     for one in &marks {
         // What lies over everything to keep a press has no colour; what has one and covers its host is no mark.
-        let mut worst: Option<(f64, usize, Pixel, Pixel)> = None;
         let (inner, outer) = (Stack::of(&one.styles)?, Stack::of(one.around())?);
-        for (at, surface) in look.surfaces.iter().enumerate() {
-            let around = outer.behind(look, *surface)?;
-            let mut best: Option<(f64, usize, Pixel, Pixel)> = None;
-            for (index, mark) in one.marks.iter().enumerate() {
+        let worst = over_surfaces(look, |index, surface| {
+            let around = outer.behind(look, surface)?;
+            let mut found = Vec::new();
+            for (at, mark) in one.marks.iter().enumerate() {
                 let pixels = match mark.what {
-                    "fill" => inner.behind(look, *surface)?,
-                    _ => inner.painted(look, *surface, &mark.color)?,
+                    "fill" => inner.behind(look, surface)?,
+                    _ => inner.painted(look, surface, &mark.color)?,
                 };
-                let pairs = pixels.iter().flat_map(|pixel| around.iter().map(move |around| (*pixel, *around)));
-                let Some((pixel, beside)) = pairs.min_by(|a, b| contrast(a.0, a.1).total_cmp(&contrast(b.0, b.1)))
-                else {
-                    continue;
-                };
-                let ratio = contrast(pixel, beside);
-                if best.is_none_or(|known| ratio > known.0) {
-                    best = Some((ratio, index, pixel, beside));
-                }
+                found.extend(Beside::least_of_all(&pixels, &around).map(|least| (least, at)));
             }
-            if let Some((_, index, pixel, beside)) = best.filter(|_| sink.gathers()) {
-                let mark = inspection.tracer.color_origin(one.style(), one.marks[index].longhand);
-                let behind = one.origin_around(inspection.tracer, look, at);
-                sink.meet(inspection, shown, [(pixel, &mark), (beside, &behind)], NEEDED);
+            let best = best(found);
+            if let Some((Beside { pixel, beside, .. }, at)) = best.filter(|_| sink.gathers()) {
+                let mark = inspection.tracer.color_origin(one.style(), one.marks[at].longhand);
+                let behind = one.origin_around(inspection.tracer, look, index);
+                sink.meet(inspection, shown, &Met { sides: [(pixel, &mark), (beside, &behind)], needed: NEEDED });
             }
-            if let Some(best) = best
-                && worst.is_none_or(|known| best.0 < known.0)
-            {
-                worst = Some(best);
-            }
-        }
-        if one.pictured != Pictured::Not && worst.is_none_or(|worst| worst.0 < NEEDED) {
+            Ok(best)
+        })?;
+        if one.pictured != Pictured::Not && worst.is_none_or(|(worst, _)| worst.ratio < NEEDED) {
             return Err(Unknown("a picture draws the mark"));
         }
-        if let Some((ratio, index, pixel, beside)) = worst.filter(|worst| worst.0 < NEEDED) {
-            fail(inspection, shown, sink, one, (ratio, index, pixel, beside));
+        if let Some((worst, at)) = worst.filter(|(worst, _)| worst.ratio < NEEDED) {
+            fail(inspection, shown, sink, one, (worst, at));
         }
     }
     Ok(!marks.is_empty())
@@ -131,9 +121,9 @@ fn fail(
     shown: &Shown,
     sink: &mut Sink,
     one: &PaintedBox,
-    (ratio, index, pixel, beside): (f64, usize, Pixel, Pixel),
+    (Beside { ratio, pixel, beside }, at): Found<usize>,
 ) {
-    let mark = one.marks[index];
+    let mark = one.marks[at];
     let origin = inspection.tracer.color_origin(one.style(), mark.longhand);
     let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
     let figure = format!("{:.2}:1", floor(ratio));
@@ -151,11 +141,14 @@ fn fail(
     if let Some(span) = origin.declaration.filter(|span| Some(*span) != diagnostic.span) {
         diagnostic = diagnostic.related(span, format!("the {}", mark.what));
     }
-    let cause =
-        Cause { spans: vec![origin.span()], words: if origin.token().is_some() { String::new() } else { name } };
+    let (words, mend) = match origin.token() {
+        Some(_) => (String::new(), MendKind::AnotherColor),
+        None => (name, MendKind::AsSaid),
+    };
+    let cause = Cause { spans: vec![origin.span()], words };
     sink.fail(
         inspection,
         shown,
-        Fault { cause, score: ratio / NEEDED, figures: format!("{figure}, needs 3:1"), diagnostic },
+        Fault { cause, score: ratio / NEEDED, figures: format!("{figure}, needs 3:1"), diagnostic, mend },
     );
 }

@@ -2,13 +2,14 @@
 
 use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
+use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
 use crate::painted::drawn::DRAWN;
 use crate::painted::origin::background_origin;
 use crate::painted::paint::{self, Painted, TextPlace, contrast, floor, hex};
 use crate::painted::text::{is_inactive, needed};
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use std::cell::LazyCell;
 use stilk_engine::cascade::LonghandSet;
 use stilk_engine::css::Unknown;
@@ -120,7 +121,7 @@ fn judge(
         let ratio = contrast(one.text, one.behind);
         if sink.gathers() {
             let behind = background_origin(inspection.tracer, look, &place.chain, one.surface);
-            sink.meet(inspection, shown, [(one.text, &text), (one.behind, &behind)], needed);
+            sink.meet(inspection, shown, &Met { sides: [(one.text, &text), (one.behind, &behind)], needed });
         }
         if worst.is_none_or(|(known, _)| ratio < known) {
             worst = Some((ratio, one));
@@ -150,5 +151,9 @@ fn judge(
         words: String::new(),
     };
     let figures = format!("{figure}, needs {}:1", number(needed));
-    sink.fail(inspection, shown, Fault { cause, score: ratio / needed, figures, diagnostic });
+    sink.fail(
+        inspection,
+        shown,
+        Fault { cause, score: ratio / needed, figures, diagnostic, mend: MendKind::AnotherColor },
+    );
 }

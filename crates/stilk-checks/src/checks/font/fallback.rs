@@ -5,7 +5,7 @@ use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::font::GENERIC_FAMILIES;
 use stilk_engine::css::property::Longhand as L;
@@ -50,7 +50,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 .label("no generic family at the end")
                 .mend("add `sans-serif`, `serif` or `monospace`");
             let cause = Cause { spans: vec![place.or(Some(control.span))], words: last };
-            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "no fallback".into(), diagnostic });
+            sink.fail(
+                inspection,
+                shown,
+                Fault { cause, score: 0.0, figures: "no fallback".into(), diagnostic, mend: MendKind::AsSaid },
+            );
         }
     }
 }

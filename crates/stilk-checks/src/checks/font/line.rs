@@ -5,7 +5,7 @@ use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
@@ -62,7 +62,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 .mend("write a number without a unit, such as `line-height: 1.4`");
             let cause = Cause { spans: vec![place.or(Some(control.span))], words: String::new() };
             let figures = format!("{line}px for {size}px");
-            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures, diagnostic });
+            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid });
         }
     }
 }

@@ -6,7 +6,7 @@ use crate::inspection::Inspection;
 use crate::painted::paint;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, Style, Styled};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::to_css;
@@ -122,7 +122,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                     .label(label)
                     .mend(mend);
                 let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
-                sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "not anchored".into(), diagnostic });
+                sink.fail(
+                    inspection,
+                    shown,
+                    Fault { cause, score: 0.0, figures: "not anchored".into(), diagnostic, mend: MendKind::AsSaid },
+                );
             }
         }
         if any {

@@ -8,7 +8,7 @@ use crate::painted::drawn::PAINTED;
 use crate::painted::paint;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{Style, Styled};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
@@ -137,7 +137,7 @@ fn judge(inspection: &Inspection, shown: &Shown, at: Styled, [left, top, right, 
             .edit(edit);
         let cause = Cause { spans: vec![place.or(Some(control.span))], words: format!("{name} {start}") };
         let figures = format!("{}px and {}px", px(before), px(after));
-        sink.fail(inspection, shown, Fault { cause, score: -off, figures, diagnostic });
+        sink.fail(inspection, shown, Fault { cause, score: -off, figures, diagnostic, mend: MendKind::AsSaid });
     }
 }
 

@@ -8,7 +8,7 @@ use crate::painted::drawn::PAINTED;
 use crate::painted::paint;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, PseudoElement, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
@@ -74,7 +74,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 .edit(inspection.rewrite(style, L::BorderTopLeftRadius, radius, "calc(infinity * 1px)"));
             let cause = Cause { spans: vec![place.declaration], words: String::new() };
             let figures = format!("{}px corners on {}px", number(radius), number(height));
-            sink.fail(inspection, shown, Fault { cause, score: radius, figures, diagnostic });
+            sink.fail(inspection, shown, Fault { cause, score: radius, figures, diagnostic, mend: MendKind::AsSaid });
         }
         if shown.states.is_rest()
             && let Err(reason) = nested(inspection, shown, sink)
@@ -138,7 +138,11 @@ fn nested(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<(),
                 .mend(format!("write `{css}`: the outer corner less the gap"));
             let cause = Cause { spans: vec![place.or(Some(control.span))], words: format!("nested {name}") };
             let figures = format!("{}px in {}px", px(inner), px(outer));
-            sink.fail(inspection, shown, Fault { cause, score: -(inner - wanted).abs(), figures, diagnostic });
+            sink.fail(
+                inspection,
+                shown,
+                Fault { cause, score: -(inner - wanted).abs(), figures, diagnostic, mend: MendKind::AsSaid },
+            );
         }
     }
     Ok(())

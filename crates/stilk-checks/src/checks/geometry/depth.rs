@@ -9,7 +9,7 @@ use crate::painted::drawn::PAINTED;
 use crate::painted::paint;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::{Reads, StatesAsked};
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, PseudoElement, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
@@ -224,5 +224,9 @@ fn fail(inspection: &Inspection, active: &Shown, press: &Press, sink: &mut Sink)
         .edit(edit);
     let cause = Cause { spans: vec![place.or(Some(control.span))], words: name.clone() };
     let figures = format!("{}px of {}px", px(*moved), px(wanted));
-    sink.fail(inspection, active, Fault { cause, score: -(out - left - moved).abs(), figures, diagnostic });
+    sink.fail(
+        inspection,
+        active,
+        Fault { cause, score: -(out - left - moved).abs(), figures, diagnostic, mend: MendKind::AsSaid },
+    );
 }

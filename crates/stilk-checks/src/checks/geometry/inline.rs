@@ -5,7 +5,7 @@ use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::property::{Longhand, Longhand as L};
 use stilk_engine::css::serialize::to_css;
@@ -68,7 +68,13 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             sink.fail(
                 inspection,
                 shown,
-                Fault { cause, score: 0.0, figures: format!("{} lost", lost.len()), diagnostic },
+                Fault {
+                    cause,
+                    score: 0.0,
+                    figures: format!("{} lost", lost.len()),
+                    diagnostic,
+                    mend: MendKind::AsSaid,
+                },
             );
         }
     }

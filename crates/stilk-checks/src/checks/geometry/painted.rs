@@ -7,7 +7,7 @@ use crate::painted::drawn::PAINTED;
 use crate::painted::paint;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{PseudoElement, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
@@ -156,7 +156,11 @@ fn over(inspection: &Inspection, shown: &Shown, at: Styled, style: &Style, text:
             "write `position: relative` for {text}, or `z-index: -1` here and `isolation: isolate` on the control"
         ));
     let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
-    sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "covers the label".into(), diagnostic });
+    sink.fail(
+        inspection,
+        shown,
+        Fault { cause, score: 0.0, figures: "covers the label".into(), diagnostic, mend: MendKind::AsSaid },
+    );
 }
 
 /// Generated parts for which something is declared, and nothing generates them.
@@ -198,7 +202,11 @@ fn without_content(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
                 .label("declared for a box that is not there")
                 .mend("write `content: \"\";` beside it");
             let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
-            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "no box".into(), diagnostic });
+            sink.fail(
+                inspection,
+                shown,
+                Fault { cause, score: 0.0, figures: "no box".into(), diagnostic, mend: MendKind::AsSaid },
+            );
         }
     }
 }

@@ -8,7 +8,7 @@ use crate::painted::drawn::DRAWN;
 use crate::painted::pressed::target;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::{Reads, StatesAsked};
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::Styled;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
@@ -109,5 +109,5 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     }
     let cause = Cause { spans: vec![place.or(Some(control.span))], words: side.to_owned() };
     let figures = format!("{}px of {}px", number((size * 100.0).round() / 100.0), number(least));
-    sink.fail(inspection, shown, Fault { cause, score: size / least, figures, diagnostic });
+    sink.fail(inspection, shown, Fault { cause, score: size / least, figures, diagnostic, mend: MendKind::AsSaid });
 }

@@ -9,7 +9,7 @@ use crate::mend::length::Sum;
 use crate::painted::drawn::DRAWN;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::{Reads, StatesAsked};
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::Styled;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
@@ -102,7 +102,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             .edit(edit);
         let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
         let figures = format!("{}px and {}px", number(left), number(right));
-        sink.fail(inspection, on, Fault { cause, score: -(left - right).abs(), figures, diagnostic });
+        sink.fail(
+            inspection,
+            on,
+            Fault { cause, score: -(left - right).abs(), figures, diagnostic, mend: MendKind::AsSaid },
+        );
     }
 }
 

@@ -6,7 +6,7 @@ use crate::example::Example;
 use crate::painted::drawn::SIZES;
 use crate::relevance::OptionReach;
 use crate::relevance::reads::Colors;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use crate::survey::Survey;
 use stilk_engine::cascade::Styled;
 use stilk_engine::css::Unknown;
@@ -139,8 +139,13 @@ fn judge<'s>(
                 .label(format!("changes the {}", longhand.name()))
                 .mend("give the control the same border and padding at rest, a transparent border for one");
             let cause = Cause { spans: vec![place], words: option.to_owned() };
-            let fault =
-                Fault { cause, score: -more.abs(), figures: format!("{}px {step}", number(more.abs())), diagnostic };
+            let fault = Fault {
+                cause,
+                score: -more.abs(),
+                figures: format!("{}px {step}", number(more.abs())),
+                diagnostic,
+                mend: MendKind::AsSaid,
+            };
             sink.fail_case(system, &unit, &rest, stands_for, fault);
         }
         sink.verdict(CHECK.id, stands_for, unknown);

@@ -5,7 +5,7 @@ use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::drawn::DRAWN;
 use crate::relevance::reads::{Reads, StatesAsked};
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::Styled;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
@@ -83,7 +83,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let diagnostic =
                 Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message).label(label).mend(mend);
             let cause = Cause { spans: vec![place.or(Some(control.span))], words: String::new() };
-            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures, diagnostic });
+            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid });
         }
     }
 }

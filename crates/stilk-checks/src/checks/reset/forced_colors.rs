@@ -6,7 +6,7 @@ use crate::painted::paint::has_generated_text;
 use crate::painted::visible::{Change, UNSEEN, changes};
 use crate::relevance::Dependence;
 use crate::relevance::reads::{Colors, Reads};
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use crate::survey::Survey;
 use stilk_engine::cascade::Style;
 use stilk_engine::css::color::Color;
@@ -79,7 +79,13 @@ fn run(survey: &Survey, sink: &mut Sink) {
                     );
                 let cause = Cause { spans: vec![Some(control.name.span)], words: name.into() };
                 let figures = format!("no difference in {name}");
-                sink.fail_case(system, &unit, &states, *stands_for, Fault { cause, score: 0.0, figures, diagnostic });
+                sink.fail_case(
+                    system,
+                    &unit,
+                    &states,
+                    *stands_for,
+                    Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid },
+                );
             }
         }
     }

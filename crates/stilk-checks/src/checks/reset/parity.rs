@@ -4,7 +4,7 @@ use crate::check::{Check, Scope};
 use crate::checks::state::leak::by_one_option;
 use crate::example::Example;
 use crate::painted::visible::UNSEEN;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use crate::survey::Survey;
 use stilk_engine::css::color::Color;
 use stilk_engine::css::compute::resolve_colors;
@@ -73,7 +73,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
                             &unit(host),
                             states,
                             1,
-                            Fault { cause, score: 0.0, figures, diagnostic },
+                            Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid },
                         );
                     }
                 }

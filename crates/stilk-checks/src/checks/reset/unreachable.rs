@@ -6,7 +6,7 @@ use crate::inspection::Inspection;
 use crate::painted::paint;
 use crate::painted::visible::is_shown;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::LonghandSet;
 use stilk_engine::css::property::Longhand as L;
 use stilk_language::case::Look;
@@ -67,6 +67,10 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             .label("also takes it from keyboard and screen reader")
             .mend("write `position: absolute; inset: 0; opacity: 0` instead");
         let cause = Cause { spans: vec![place.or(Some(control.span))], words: String::new() };
-        sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "out of reach".into(), diagnostic });
+        sink.fail(
+            inspection,
+            shown,
+            Fault { cause, score: 0.0, figures: "out of reach".into(), diagnostic, mend: MendKind::AsSaid },
+        );
     }
 }

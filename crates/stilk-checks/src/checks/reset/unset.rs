@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::example::Example;
 use crate::painted::visible::element_name;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use crate::survey::Survey;
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::{Style, Styled};
@@ -114,6 +114,6 @@ fn report(
         .label(label)
         .mend(format!("write a value for `{}`", longhand.name()));
     let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
-    let fault = Fault { cause, score: 0.0, figures: said.join(", "), diagnostic };
+    let fault = Fault { cause, score: 0.0, figures: said.join(", "), diagnostic, mend: MendKind::AsSaid };
     sink.fail_case(survey.system, unit, set, 1, fault);
 }

@@ -7,7 +7,7 @@ use crate::inspection::Inspection;
 use crate::painted::paint::{self, Pixel, contrast, over};
 use crate::painted::visible::UNSEEN;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::vision::{DEFICIENCIES, seen_with};
 use stilk_language::system::StateId;
@@ -77,6 +77,10 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             .mend("change something besides the colour, or let the colours differ by 3:1 in lightness");
         let cause = Cause { spans: vec![Some(control.span)], words: name.into() };
         let figures = format!("{figure}, needs 3:1 or another sign");
-        sink.fail(inspection, shown, Fault { cause, score: best / NEEDED, figures, diagnostic });
+        sink.fail(
+            inspection,
+            shown,
+            Fault { cause, score: best / NEEDED, figures, diagnostic, mend: MendKind::AsSaid },
+        );
     }
 }

@@ -5,7 +5,7 @@ use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::{Reads, StatesAsked};
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
@@ -107,7 +107,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 diagnostic = diagnostic.related(span, "the fill changes");
             }
             let cause = Cause { spans: vec![edge.declaration, fill.declaration], words: name };
-            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: format!("split in {state}"), diagnostic });
+            sink.fail(
+                inspection,
+                shown,
+                Fault { cause, score: 0.0, figures: format!("split in {state}"), diagnostic, mend: MendKind::AsSaid },
+            );
         }
         sink.verdict(CHECK.id, shown.stands_for, unknown);
     }

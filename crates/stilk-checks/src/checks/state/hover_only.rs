@@ -6,7 +6,7 @@ use crate::inspection::Inspection;
 use crate::painted::paint;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::{Reads, StatesAsked};
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
@@ -83,7 +83,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 .label("only for a pointer")
                 .mend("write the same for `focus`, or for `focus-within` where something inside takes it");
             let cause = Cause { spans: vec![Some(control.span)], words: name };
-            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "not shown in focus".into(), diagnostic });
+            sink.fail(
+                inspection,
+                shown,
+                Fault { cause, score: 0.0, figures: "not shown in focus".into(), diagnostic, mend: MendKind::AsSaid },
+            );
         }
     }
 }

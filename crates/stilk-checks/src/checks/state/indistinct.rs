@@ -7,7 +7,7 @@ use crate::inspection::Inspection;
 use crate::painted::paint::{self, Pixel, over};
 use crate::painted::visible::{Change, UNSEEN};
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::color::{Absolute, Color, Space};
 use stilk_engine::css::serialize::number;
@@ -108,7 +108,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                     .mend(mend);
                 let cause = Cause { spans: vec![Some(place.unwrap_or(control.span))], words };
                 let figures = format!("{:.3} apart, noticed from 0.02", apart);
-                sink.fail(inspection, after, Fault { cause, score: apart, figures, diagnostic });
+                sink.fail(
+                    inspection,
+                    after,
+                    Fault { cause, score: apart, figures, diagnostic, mend: MendKind::AsSaid },
+                );
             }
         }
     }

@@ -6,7 +6,7 @@ use crate::painted::visible::{Change, UNSEEN, changes, element_name};
 use crate::relevance::dependence::longhands_of;
 use crate::relevance::reads::Colors;
 use crate::relevance::{OptionReach, host_options};
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use crate::survey::Survey;
 use stilk_engine::cascade::Styled;
 use stilk_engine::css::compute::resolve_colors;
@@ -159,7 +159,13 @@ fn judge<'s>(
                         .label(format!("wins over what `{option}` says at rest"))
                         .mend(format!("write `@state {name} {{ … }}` in `{option}`, or let both set a local"));
                 let cause = Cause { spans: vec![declaration], words: format!("{option} {name}") };
-                let fault = Fault { cause, score: 0.0, figures: format!("`{property}` as without it"), diagnostic };
+                let fault = Fault {
+                    cause,
+                    score: 0.0,
+                    figures: format!("`{property}` as without it"),
+                    diagnostic,
+                    mend: MendKind::AsSaid,
+                };
                 sink.fail_case(system, &unit, &states, stands_for, fault);
             }
         }

@@ -5,7 +5,7 @@ use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::{UNSEEN, differs};
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_language::case::ControlKind;
 use stilk_language::system::StateId;
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -60,6 +60,6 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             .mend(format!("write `@state {name} {{ … }}` in `@control {}`", control.value));
         let cause = Cause { spans: vec![Some(control.span)], words: name.to_owned() };
         let figures = format!("no difference in {name}");
-        sink.fail(inspection, shown, Fault { cause, score: 0.0, figures, diagnostic });
+        sink.fail(inspection, shown, Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid });
     }
 }

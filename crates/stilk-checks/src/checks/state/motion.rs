@@ -5,7 +5,7 @@ use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, Style};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::to_css;
@@ -62,7 +62,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                     .label("moves whatever changes, also by accident")
                     .mend("name the properties that should move, such as `background-color`");
                 let cause = Cause { spans: vec![place.or(Some(control.span))], words: String::new() };
-                sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "`all`".into(), diagnostic });
+                sink.fail(
+                    inspection,
+                    shown,
+                    Fault { cause, score: 0.0, figures: "`all`".into(), diagnostic, mend: MendKind::AsSaid },
+                );
             }
         }
     }

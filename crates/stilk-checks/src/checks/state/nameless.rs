@@ -5,7 +5,7 @@ use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::visible::is_shown;
 use crate::relevance::reads::{Reads, StatesAsked};
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::LonghandSet;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::dom::{NodeData, NodeId};
@@ -57,7 +57,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             .label("takes the text out of the name")
             .mend("write `opacity: 0` instead: it hides the label from eyes only");
         let cause = Cause { spans: vec![Some(control.span), place], words: String::new() };
-        sink.fail(inspection, shown, Fault { cause, score: 0.0, figures: "no name".into(), diagnostic });
+        sink.fail(
+            inspection,
+            shown,
+            Fault { cause, score: 0.0, figures: "no name".into(), diagnostic, mend: MendKind::AsSaid },
+        );
     }
 }
 

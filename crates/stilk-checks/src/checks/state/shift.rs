@@ -7,7 +7,7 @@ use crate::inspection::Inspection;
 use crate::painted::paint;
 use crate::painted::visible::{changes_among, element_name};
 use crate::relevance::reads::{Reads, StatesAsked};
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::{Longhand, Longhand as L};
@@ -126,7 +126,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 "keep the same room at rest, or draw it with `outline`, `box-shadow` or `translate`, which take none",
             );
         let cause = Cause { spans: vec![place.or(Some(control.span))], words: longhand.name().to_owned() };
-        sink.fail(inspection, after, Fault { cause, score: 0.0, figures: words, diagnostic });
+        sink.fail(inspection, after, Fault { cause, score: 0.0, figures: words, diagnostic, mend: MendKind::AsSaid });
     }
 }
 

@@ -4,7 +4,7 @@ use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::relevance::reads::{Reads, StatesAsked};
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, Style, Styled};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
@@ -112,7 +112,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         .label("moves the box that takes the press")
         .mend(format!("in `@state active`, let a `::after` of a part reach {far}px out over that edge"));
     let cause = Cause { spans: vec![place.or(Some(control.span))], words: String::new() };
-    sink.fail(inspection, active, Fault { cause, score: -x.hypot(y), figures: format!("{far}px"), diagnostic });
+    sink.fail(
+        inspection,
+        active,
+        Fault { cause, score: -x.hypot(y), figures: format!("{far}px"), diagnostic, mend: MendKind::AsSaid },
+    );
 }
 
 /// Whether a placed box within reaches out to where the edges were.

@@ -8,7 +8,7 @@ use crate::inspection::Inspection;
 use crate::painted::paint;
 use crate::painted::visible::{UNSEEN, element_name};
 use crate::relevance::reads::Reads;
-use crate::sink::{Cause, Fault, Sink};
+use crate::sink::{Cause, Fault, MendKind, Sink};
 use std::collections::BTreeMap;
 use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::color::Color;
@@ -151,7 +151,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             }
             let cause = Cause { spans: vec![place, jump], words: String::new() };
             let figures = format!("{} of {} jump", jumps.len(), jumps.len() + smooth.len());
-            sink.fail(inspection, after, Fault { cause, score: 0.0, figures, diagnostic });
+            sink.fail(inspection, after, Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid });
         }
     }
 }
