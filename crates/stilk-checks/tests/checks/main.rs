@@ -5,10 +5,10 @@ mod checks;
 #[path = "../../../stilk/tests/shared/depth.rs"]
 mod depth;
 mod examples;
-mod geometry;
 mod judged;
 #[path = "../../../stilk-language/tests/language/memory.rs"]
 mod memory;
+mod mends;
 mod only;
 mod relevance;
 

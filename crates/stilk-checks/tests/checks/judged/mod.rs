@@ -2,8 +2,11 @@
 
 mod cascade;
 mod contrast;
-mod geometry;
+mod font;
+pub mod geometry;
+mod markup;
 mod page;
+mod pages;
 mod reset;
 mod state;
 mod token;

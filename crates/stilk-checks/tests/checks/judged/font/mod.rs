@@ -1,0 +1,4 @@
+//! Checks of the group `font`: a file each.
+
+mod fallback;
+mod line;
