@@ -68,3 +68,11 @@ fn ids_are_unique_and_sorted_by_group() {
         assert!(a.0 != b.0 || a.1 < b.1, "{} before {}", pair[0].id, pair[1].id);
     }
 }
+
+#[test]
+fn the_tests_of_a_check_stand_in_a_file_of_its_name() {
+    let root = std::path::Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/checks/judged");
+    let missing = CHECKS.iter().map(|check| format!("{}.rs", check.id.replace('-', "_")));
+    let missing: Vec<String> = missing.filter(|path| !root.join(path).is_file()).collect();
+    assert_eq!(missing, [""; 0]);
+}

@@ -14,6 +14,17 @@ pub const BUTTON: &str =
 
 /// What a check says of pages with these bodies, each with how often it decided.
 pub fn said(check: &'static str, bodies: &[&str]) -> Vec<(Vec<String>, u64)> {
+    let page = |body: &&str| {
+        format!(
+            "<!doctype html><html lang=\"en\"><title>Ferries</title><link rel=\"stylesheet\" href=\"dist/example.css\"><body>{}",
+            body.replace("BUTTON", BUTTON)
+        )
+    };
+    of_pages(check, &bodies.iter().map(page).collect::<Vec<_>>())
+}
+
+/// The same of whole pages.
+pub fn of_pages(check: &'static str, pages: &[String]) -> Vec<(Vec<String>, u64)> {
     let example = find(check).expect("a check").passes;
     let files = example.files().into_iter().filter(|(path, _)| path != "page.html");
     let project = Memory(files.map(|(path, text)| (path, text.into_bytes())).collect()).load();
@@ -21,17 +32,13 @@ pub fn said(check: &'static str, bodies: &[&str]) -> Vec<(Vec<String>, u64)> {
     let written = write(system, &project.sources, Purpose::Page);
     let scanner = Scanner::new(system, &written, vec!["example.css".into()]);
     let mut worker = Worker::new(&scanner);
-    let mut of = |body: &str| {
-        let page = format!(
-            "<!doctype html><html lang=\"en\"><title>Ferries</title><link rel=\"stylesheet\" href=\"dist/example.css\"><body>{}",
-            body.replace("BUTTON", BUTTON)
-        );
-        let report = worker.scan("page.html", &page, &mut |_| None);
+    let mut of = |page: &String| {
+        let report = worker.scan("page.html", page, &mut |_| None);
         let found = report.found.iter().filter(|(_, finding)| finding.id == check);
         let decided = report.decided.get(check).copied().unwrap_or_default();
         (found.map(|(_, finding)| finding.message.clone()).collect(), decided)
     };
-    bodies.iter().map(|body| of(body)).collect()
+    pages.iter().map(&mut of).collect()
 }
 
 /// The check tells nothing of these pages, and looked at something in each.

@@ -1,6 +1,7 @@
 //! Where boxes stand, how large they are, and what lies over what.
 
 mod anchored;
+mod centered;
 mod corner;
 mod depth;
 mod inline;

@@ -1,8 +1,12 @@
 //! Checks of the group `markup`: a file each.
 
 mod class;
+mod count;
 mod form;
 mod group;
 mod id;
 mod label;
 mod nesting;
+mod part;
+mod stylesheet;
+mod r#type;
