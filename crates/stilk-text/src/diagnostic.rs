@@ -240,6 +240,15 @@ pub fn count(number: u64, noun: &str) -> String {
     format!("{} {noun}{}", grouped(number), if number == 1 { "" } else { "s" })
 }
 
+/// Text cut off at so many columns.
+pub fn clipped(text: &str, width: usize) -> String {
+    if text.chars().count() <= width {
+        return text.to_owned();
+    }
+    let start: String = text.chars().take(width.saturating_sub(1)).collect();
+    format!("{start}…")
+}
+
 /// `1,620`
 pub fn grouped(number: u64) -> String {
     let digits = number.to_string();

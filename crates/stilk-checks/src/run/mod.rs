@@ -76,13 +76,14 @@ impl Round<'_> {
             let (tracer, shares_layouts) = (&tracer, !settings.every_case);
             let inspector = Inspector { system, stage, tracer, shares_layouts };
             let mut done = Vec::new();
-            while let Some(job) = queue.next() {
+            let worker = queue.worker();
+            while let Some(job) = worker.next() {
                 match job {
                     Job::Sample(index) => {
                         let control = &system.controls[index];
                         let asked = settings.within.of(control);
                         let sample = asked.map(|variants| sample(system, stage, (control, variants), settings, checks));
-                        queue.add(index, sample.unwrap_or_default());
+                        worker.add(index, sample.unwrap_or_default());
                     }
                     Job::Inspect(at, piece) => {
                         done.push((at, inspector.inspect(&piece, empty.clone())));

@@ -33,6 +33,32 @@ struct State<'s> {
     taken: usize,
     sampled: usize,
     cases: u64,
+    /// A thread broke: what it took is never done.
+    is_broken: bool,
+}
+
+/// A thread at work, the only one that is given anything. When it breaks, nobody waits for what it would have added.
+pub struct Worker<'q, 's>(&'q Queue<'s>);
+
+impl Drop for Worker<'_, '_> {
+    fn drop(&mut self) {
+        if std::thread::panicking() {
+            self.0.lock().is_broken = true;
+            self.0.more.notify_all();
+        }
+    }
+}
+
+impl<'s> Worker<'_, 's> {
+    /// The next thing to do; waits for what another thread may add. Nothing once all is done, or a thread broke.
+    pub fn next(&self) -> Option<Job<'s>> {
+        self.0.next()
+    }
+
+    /// Adds what was sampled of a control.
+    pub fn add(&self, control: usize, sample: Sample<'s>) {
+        self.0.add(control, sample);
+    }
 }
 
 impl<'s> Queue<'s> {
@@ -41,10 +67,17 @@ impl<'s> Queue<'s> {
         Queue { state: Mutex::default(), more: Condvar::new(), controls }
     }
 
-    /// The next thing to do; waits for what another thread may add. Nothing once all is done.
-    pub fn next(&self) -> Option<Job<'s>> {
+    /// Whoever does what is here holds one.
+    pub fn worker(&self) -> Worker<'_, 's> {
+        Worker(self)
+    }
+
+    fn next(&self) -> Option<Job<'s>> {
         let mut state = self.lock();
         loop {
+            if state.is_broken {
+                return None;
+            }
             if state.taken < self.controls {
                 state.taken += 1;
                 return Some(Job::Sample(state.taken - 1));
@@ -59,8 +92,7 @@ impl<'s> Queue<'s> {
         }
     }
 
-    /// Adds what was sampled of a control.
-    pub fn add(&self, control: usize, sample: Sample<'s>) {
+    fn add(&self, control: usize, sample: Sample<'s>) {
         let mut state = self.lock();
         state.cases += sample.cases;
         state.sampled += 1;
@@ -82,5 +114,27 @@ impl<'s> Queue<'s> {
     fn lock(&self) -> MutexGuard<'_, State<'s>> {
         // A thread that broke is told of when it is joined.
         self.state.lock().unwrap_or_else(PoisonError::into_inner)
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn nobody_waits_for_a_thread_that_broke() {
+        let queue = Queue::new(1);
+        // It takes the only control before the other asks.
+        let broken = queue.worker();
+        assert!(matches!(broken.next(), Some(Job::Sample(0))));
+        std::thread::scope(|scope| {
+            let waiting = scope.spawn(|| queue.worker().next().is_none());
+            let breaks = scope.spawn(move || {
+                let _broken = broken;
+                std::panic::resume_unwind(Box::new("a check broke"));
+            });
+            assert!(breaks.join().is_err());
+            assert!(waiting.join().unwrap_or(false));
+        });
     }
 }

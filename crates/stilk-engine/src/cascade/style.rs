@@ -169,7 +169,14 @@ impl Style {
         let index = longhand as usize;
         let page = self.values[index / PAGE].get_or_init(|| Box::new([const { OnceCell::new() }; PAGE]));
         page[index % PAGE].get_or_init(|| match self.taken(longhand) {
-            Some(value) => Rc::clone(value),
+            Some(value) => {
+                debug_assert!(
+                    self.is_no_other(longhand, value),
+                    "{} is taken over, and is of its own",
+                    longhand.name()
+                );
+                Rc::clone(value)
+            }
             None => Rc::new(self.adjusted(longhand)),
         })
     }
@@ -201,6 +208,13 @@ impl Style {
             None if longhand.inherited() => None,
             _ => self.sheets.constant(longhand),
         }
+    }
+
+    /// Whether the value that is taken over is what this element's own computation gives: what `taken` forgets shows
+    /// in every test.
+    fn is_no_other(&self, longhand: Longhand, taken: &Shared) -> bool {
+        let _answering = asked::unnoted();
+        self.adjusted(longhand) == **taken
     }
 
     /// The style of what is around it: of the parent, or of a pseudo-element's own element.

@@ -7,6 +7,7 @@ use std::path::Path;
 use stilk_checks::painted::paint::{contrast, hex, over};
 use stilk_checks::trial::{Found, prove};
 use stilk_engine::css::color::{self, Absolute, Color};
+use stilk_views::contrast as page;
 
 /// Prints the pairs of a system, worst first.
 pub fn run(root: &Path, format: PairFormat) -> Result<Outcome, Failure> {
@@ -17,8 +18,8 @@ pub fn run(root: &Path, format: PairFormat) -> Result<Outcome, Failure> {
         "{}",
         match format {
             PairFormat::Text => pairs::text(&pairs),
-            PairFormat::Html => pairs::html(name, &pairs),
-            PairFormat::Svg => pairs::svg(name, &pairs),
+            PairFormat::Html => page::html(name, &pairs),
+            PairFormat::Svg => page::svg(name, &pairs),
             PairFormat::Json => pairs::json(&pairs),
         }
     );
@@ -51,7 +52,7 @@ pub fn two(text: &str, on: &str) -> Result<Outcome, Failure> {
     let text = over(&text, behind);
     let ratio = contrast(text, behind);
     let swatch = swatch(text, behind);
-    anstream::println!("{swatch} Aa {swatch:#} {} on {}: {}:1\n", hex(text), hex(behind), pairs::ratio(ratio));
+    anstream::println!("{swatch} Aa {swatch:#} {} on {}: {}:1\n", hex(text), hex(behind), page::ratio(ratio));
     for (what, aa, aaa) in [("text", 4.5, Some(7.0)), ("large text", 3.0, Some(4.5)), ("edges and marks", 3.0, None)] {
         let says = |needed: f64| if ratio >= needed { "passes" } else { "fails" };
         let aaa = aaa.map_or_else(String::new, |needed: f64| format!("   AAA {needed}:1 {}", says(needed)));

@@ -14,7 +14,7 @@ pub mod terminal;
 pub mod why;
 
 use anstyle::{RgbColor, Style};
-pub use stilk_text::diagnostic::{count, grouped};
+pub use stilk_text::diagnostic::{clipped, count, grouped};
 
 /// Text broken into lines of at most so many columns; longer words stand alone.
 pub fn wrapped(text: &str, width: usize) -> Vec<String> {
@@ -39,15 +39,6 @@ pub fn unknown_in(number: u64, noun: &str, reason: &str) -> String {
     const WIDTH: usize = 80;
     const INDENT: &str = "\n  ";
     wrapped(&format!("unknown in {}: {reason}", count(number, noun)), WIDTH - 2).join(INDENT)
-}
-
-/// Text cut off at so many columns.
-pub fn clipped(text: &str, width: usize) -> String {
-    if text.chars().count() <= width {
-        return text.to_owned();
-    }
-    let start: String = text.chars().take(width.saturating_sub(1)).collect();
-    format!("{start}…")
 }
 
 /// A text's pixel on that behind it, in the true colours of a terminal.
