@@ -3,6 +3,7 @@
 //! A tree may be senseless (unknown names, wrong types); [`crate::system`] binds it. Every node has its place. The
 //! grammar is in `docs/language.md`.
 
+mod at_rule;
 mod parse;
 mod value;
 

@@ -6,6 +6,7 @@ mod rules;
 #[cfg(test)]
 mod tests;
 
+use super::at_rule::{AtRule, Place};
 use super::value::{End, Reader, raw_block};
 use super::*;
 use cssparser::{ParseError, Parser, Token};
@@ -14,23 +15,6 @@ use stilk_text::source::Sources;
 
 /// Blocks nested deeper than this are refused.
 const MAX_DEPTH: usize = 16;
-
-const TOP_RULES: [&str; 7] = ["attach", "control", "derive", "font-face", "keyframes", "property", "trait"];
-const BLOCK_RULES: [&str; 13] = [
-    "axis",
-    "combine",
-    "container",
-    "exclude",
-    "host",
-    "media",
-    "option",
-    "part",
-    "state",
-    "supports",
-    "traits",
-    "waive",
-    "property",
-];
 
 /// Parses a sheet. Mistakes go to `diagnostics`; what could be read is returned.
 pub fn parse(file: FileId, sources: &Sources, diagnostics: &mut Diagnostics) -> Sheet {
@@ -105,8 +89,9 @@ impl SheetReader<'_> {
     }
 
     fn top_rule(&mut self, name: &Name, parser: &mut Parser) {
-        match name.as_str() {
-            "control" => {
+        let Some(rule) = AtRule::named(name.as_str()) else { return self.unknown_rule(name, Place::Top, parser) };
+        match rule {
+            AtRule::Control => {
                 let head = self.head(parser);
                 let words = self.words(&head.text);
                 let (control, from) = match words.as_slice() {
@@ -127,7 +112,7 @@ impl SheetReader<'_> {
                     }
                 }
             }
-            "trait" => {
+            AtRule::Trait => {
                 let head = self.head(parser);
                 let words = self.words(&head.text);
                 let body = self.body(parser, &head, name, 1);
@@ -136,7 +121,7 @@ impl SheetReader<'_> {
                     None => self.say("sheet/syntax", name.span, "the trait has no name", "write `@trait NAME { … }`"),
                 }
             }
-            "derive" => {
+            AtRule::Derive => {
                 let head = self.head(parser);
                 if self.expect_block(&head, name, parser) {
                     let _ = parser.parse_nested_block(|inner| {
@@ -145,7 +130,7 @@ impl SheetReader<'_> {
                     });
                 }
             }
-            "keyframes" => {
+            AtRule::Keyframes => {
                 let head = self.head(parser);
                 let words = self.words(&head.text);
                 if self.expect_block(&head, name, parser) {
@@ -159,22 +144,41 @@ impl SheetReader<'_> {
                     }
                 }
             }
-            "font-face" => {
+            AtRule::FontFace => {
                 let head = self.head(parser);
                 let descriptors = self.descriptors(parser, &head, name);
                 self.sheet.font_faces.push(DescriptorsNode { name: name.clone(), descriptors });
             }
-            "property" => {
+            AtRule::Property => {
                 if let Some(node) = self.property(name, parser) {
                     self.sheet.properties.push(node);
                 }
             }
-            "attach" => self.attach(name, parser),
-            _ => {
-                self.diagnostics.push(unknown_rule(name, &TOP_RULES));
-                self.skip_item(parser);
-            }
+            AtRule::Attach => self.attach(name, parser),
+            AtRule::Axis
+            | AtRule::Combine
+            | AtRule::Container
+            | AtRule::Exclude
+            | AtRule::Host
+            | AtRule::Media
+            | AtRule::Option
+            | AtRule::Part
+            | AtRule::State
+            | AtRule::Supports
+            | AtRule::Traits
+            | AtRule::Waive => self.unknown_rule(name, Place::Top, parser),
         }
+    }
+
+    fn unknown_rule(&mut self, name: &Name, place: Place, parser: &mut Parser) {
+        let known = AtRule::names_in(place);
+        let message = format!("there is no rule `@{}` here", name.value);
+        let diagnostic = Diagnostic::error("sheet/rule", name.span, message).label("not known");
+        self.diagnostics.push(match stilk_text::diagnostic::nearest(&name.value, known.iter().copied()) {
+            Some(near) => diagnostic.mend(format!("write `@{near}`")),
+            None => diagnostic.mend(format!("write one of: @{}", list(&known).replace(", ", ", @"))),
+        });
+        self.skip_item(parser);
     }
 
     /// Skips to the end of what began here: a `;` or a block.
@@ -421,15 +425,6 @@ fn split(text: &Name, separator: impl Fn(char) -> bool) -> Vec<Name> {
         }
     }
     pieces
-}
-
-fn unknown_rule(name: &Name, known: &[&str]) -> Diagnostic {
-    let message = format!("there is no rule `@{}` here", name.value);
-    let diagnostic = Diagnostic::error("sheet/rule", name.span, message).label("not known");
-    match stilk_text::diagnostic::nearest(&name.value, known.iter().copied()) {
-        Some(near) => diagnostic.mend(format!("write `@{near}`")),
-        None => diagnostic.mend(format!("write one of: @{}", list(known).replace(", ", ", @"))),
-    }
 }
 
 /// A state written as a pseudo-class would not keep the order of states.

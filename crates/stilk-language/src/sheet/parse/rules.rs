@@ -1,7 +1,8 @@
 //! The language's own at-rules inside a control.
 
+use super::super::at_rule::{AtRule, Place};
 use super::super::*;
-use super::{BLOCK_RULES, Head, SheetReader, split, unknown_rule};
+use super::{Head, SheetReader, split};
 use cssparser::{ParseError, Parser, Token};
 
 impl SheetReader<'_> {
@@ -41,8 +42,9 @@ impl SheetReader<'_> {
     }
 
     pub(super) fn rule(&mut self, rule: &Name, parser: &mut Parser, depth: usize, items: &mut Vec<Item>) {
-        match rule.as_str() {
-            "media" | "supports" | "container" => {
+        let Some(known) = AtRule::named(rule.as_str()) else { return self.unknown_rule(rule, Place::Block, parser) };
+        match known {
+            AtRule::Media | AtRule::Supports | AtRule::Container => {
                 parser.skip_whitespace();
                 let prelude = self.value_reader().prelude(parser);
                 let state = parser.state();
@@ -52,25 +54,25 @@ impl SheetReader<'_> {
                 let body = self.body(parser, &head, rule, depth + 1);
                 items.push(Item::Condition(Condition { kind: rule.clone(), prelude }, body));
             }
-            "traits" => {
+            AtRule::Traits => {
                 let head = self.head(parser);
                 let names = self.words(&head.text);
                 self.expect_end(&head, rule, parser);
                 items.push(Item::Traits(names));
             }
-            "part" => {
+            AtRule::Part => {
                 let head = self.head(parser);
                 let targets = self.part_targets(&head.text, rule);
                 let body = self.body(parser, &head, rule, depth + 1);
                 items.push(Item::Part(targets, body));
             }
-            "state" => {
+            AtRule::State => {
                 let head = self.head(parser);
                 let alternatives = self.state_alternatives(&head.text, rule);
                 let body = self.body(parser, &head, rule, depth + 1);
                 items.push(Item::State(alternatives, body));
             }
-            "host" => {
+            AtRule::Host => {
                 let head = self.head(parser);
                 if head.text.value.is_empty() {
                     self.say("sheet/syntax", rule.span, "`@host` names no host", "write `@host input { … }`");
@@ -78,8 +80,8 @@ impl SheetReader<'_> {
                 let body = self.body(parser, &head, rule, depth + 1);
                 items.push(Item::Host(head.text, body));
             }
-            "axis" => self.axis(rule, parser, depth, items),
-            "option" => {
+            AtRule::Axis => self.axis(rule, parser, depth, items),
+            AtRule::Option => {
                 let head = self.head(parser);
                 let name = self.words(&head.text).into_iter().next();
                 let body = self.body(parser, &head, rule, depth + 1);
@@ -88,7 +90,7 @@ impl SheetReader<'_> {
                     None => self.say("sheet/syntax", rule.span, "the option has no name", "write `@option NAME { … }`"),
                 }
             }
-            "combine" => {
+            AtRule::Combine => {
                 let head = self.head(parser);
                 let names = self.words(&head.text);
                 if names.len() < 2 {
@@ -98,29 +100,25 @@ impl SheetReader<'_> {
                 let body = self.body(parser, &head, rule, depth + 1);
                 items.push(Item::Combine(names, body));
             }
-            "exclude" => {
+            AtRule::Exclude => {
                 let head = self.head(parser);
                 self.exclude(&head, rule, items);
                 self.expect_end(&head, rule, parser);
             }
-            "waive" => {
+            AtRule::Waive => {
                 let head = self.head(parser);
                 self.waive(&head, rule, items);
                 self.expect_end(&head, rule, parser);
             }
-            "keyframes" => {
+            AtRule::Keyframes => {
                 let mend = "write `@keyframes` outside of `@control`";
                 self.say("sheet/rule", rule.span, "keyframes stand at the top of a sheet", mend);
                 self.skip_item(parser);
             }
-            "property" => items.extend(self.property(rule, parser).map(Item::Property)),
-            "font-face" | "attach" | "derive" | "trait" | "control" => {
+            AtRule::Property => items.extend(self.property(rule, parser).map(Item::Property)),
+            AtRule::FontFace | AtRule::Attach | AtRule::Derive | AtRule::Trait | AtRule::Control => {
                 let message = format!("`@{}` stands at the top of a sheet", rule.value);
                 self.say("sheet/rule", rule.span, message, format!("write `@{}` outside of `@control`", rule.value));
-                self.skip_item(parser);
-            }
-            _ => {
-                self.diagnostics.push(unknown_rule(rule, &BLOCK_RULES));
                 self.skip_item(parser);
             }
         }
