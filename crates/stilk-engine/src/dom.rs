@@ -64,6 +64,15 @@ impl Element {
         Element { name, attributes: Vec::new(), classes: Vec::new() }
     }
 
+    /// An HTML element with attributes that have no namespace.
+    pub fn html_with(name: &str, attributes: &[(&str, &str)]) -> Element {
+        let mut element = Element::html(name);
+        for (name, value) in attributes {
+            element.set(name, *value);
+        }
+        element
+    }
+
     /// An element with attributes; classes are split once, here.
     pub fn new(name: QualName, attributes: Vec<(QualName, String)>) -> Element {
         let mut element = Element { name, attributes, classes: Vec::new() };

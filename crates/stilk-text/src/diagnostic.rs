@@ -44,8 +44,6 @@ pub struct Evidence {
 impl Evidence {
     /// In one sentence; nothing where it would say no more than the finding itself.
     pub fn words(&self) -> Option<String> {
-        let count =
-            |number: u64, noun: &str| format!("{} {noun}{}", grouped(number), if number == 1 { "" } else { "s" });
         match self.pages {
             None => Some(format!("{}, the worst is {}: {}", count(self.cases, "case"), self.worst, self.figures)),
             Some(_) if self.cases == 1 => None,

@@ -52,12 +52,40 @@ impl Drop for Worker<'_, '_> {
 impl<'s> Worker<'_, 's> {
     /// The next thing to do; waits for what another thread may add. Nothing once all is done, or a thread broke.
     pub fn next(&self) -> Option<Job<'s>> {
-        self.0.next()
+        let queue = self.0;
+        let mut state = queue.lock();
+        loop {
+            if state.is_broken {
+                return None;
+            }
+            if state.taken < queue.controls {
+                state.taken += 1;
+                return Some(Job::Sample(state.taken - 1));
+            }
+            if let Some((place, piece)) = state.pieces.pop_front() {
+                return Some(Job::Inspect(place, piece));
+            }
+            if state.sampled == queue.controls {
+                return None;
+            }
+            state = queue.more.wait(state).unwrap_or_else(PoisonError::into_inner);
+        }
     }
 
     /// Adds what was sampled of a control.
     pub fn add(&self, control: usize, sample: Sample<'s>) {
-        self.0.add(control, sample);
+        let queue = self.0;
+        let mut state = queue.lock();
+        state.cases += sample.cases;
+        state.sampled += 1;
+        let mut units = sample.units.into_iter().peekable();
+        for index in 0.. {
+            if units.peek().is_none() {
+                break;
+            }
+            state.pieces.push_back(((control, index), units.by_ref().take(PIECE).collect()));
+        }
+        queue.more.notify_all();
     }
 }
 
@@ -70,40 +98,6 @@ impl<'s> Queue<'s> {
     /// Whoever does what is here holds one.
     pub fn worker(&self) -> Worker<'_, 's> {
         Worker(self)
-    }
-
-    fn next(&self) -> Option<Job<'s>> {
-        let mut state = self.lock();
-        loop {
-            if state.is_broken {
-                return None;
-            }
-            if state.taken < self.controls {
-                state.taken += 1;
-                return Some(Job::Sample(state.taken - 1));
-            }
-            if let Some((place, piece)) = state.pieces.pop_front() {
-                return Some(Job::Inspect(place, piece));
-            }
-            if state.sampled == self.controls {
-                return None;
-            }
-            state = self.more.wait(state).unwrap_or_else(PoisonError::into_inner);
-        }
-    }
-
-    fn add(&self, control: usize, sample: Sample<'s>) {
-        let mut state = self.lock();
-        state.cases += sample.cases;
-        state.sampled += 1;
-        let mut units = sample.units.into_iter().peekable();
-        for index in 0.. {
-            if units.peek().is_none() {
-                break;
-            }
-            state.pieces.push_back(((control, index), units.by_ref().take(PIECE).collect()));
-        }
-        self.more.notify_all();
     }
 
     /// How many cases there are in what was sampled.

@@ -28,11 +28,7 @@ struct Page {
 
 impl Page {
     fn add(&mut self, parent: NodeId, name: &str, attributes: &[(&str, &str)]) -> NodeId {
-        let mut element = Element::html(name);
-        for (name, value) in attributes {
-            element.set(name, *value);
-        }
-        self.document.append_element(parent, element)
+        self.document.append_element(parent, Element::html_with(name, attributes))
     }
 
     fn text(&mut self, parent: NodeId, name: &str, text: &str) -> NodeId {
