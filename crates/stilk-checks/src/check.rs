@@ -5,7 +5,7 @@ use crate::inspection::Inspection;
 use crate::relevance::reads::Reads;
 use crate::sink::Sink;
 use crate::survey::Survey;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_language::case::ControlKind;
 use stilk_language::system::{Control, System};
 use stilk_text::diagnostic::Level;
@@ -65,7 +65,7 @@ pub(crate) enum Scope {
     /// The whole system at once.
     System(fn(&Survey, &mut Sink)),
     /// One page with the system's controls in it.
-    Page(fn(&Visit, &mut PageSink)),
+    Page(fn(&VisitedPage, &mut PageSink)),
     /// Asked while sources are read: what fails cannot be drawn at all. Gives how many things it looked at.
     Reading(fn(&System) -> u64),
 }

@@ -4,7 +4,7 @@
 use crate::inspection::{Inspection, Shown};
 use crate::mend::adjacency::{Adjacency, AdjacentColor};
 use crate::painted::paint::{Pixel, contrast};
-use crate::trace::Origin;
+use crate::trace::ValueSource;
 use rustc_hash::{FxBuildHasher, FxHashMap};
 use std::collections::BTreeMap;
 use std::collections::btree_map::Entry;
@@ -61,7 +61,7 @@ pub struct Pairs {
 /// Two colours side by side, with where they came from.
 pub struct Met<'m> {
     /// The first, a text where it is one, and what it lies on or beside.
-    pub sides: [(Pixel, &'m Origin); 2],
+    pub sides: [(Pixel, &'m ValueSource); 2],
     /// The ratio that they need.
     pub needed: f64,
 }

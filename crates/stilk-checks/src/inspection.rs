@@ -77,7 +77,7 @@ impl<'i> Inspection<'i> {
     }
 
     /// The look in exactly one state.
-    pub fn alone(&self, state: StateId) -> Option<&Shown<'i>> {
+    pub fn in_state(&self, state: StateId) -> Option<&Shown<'i>> {
         let set = StateSet::of([state]);
         self.looks.iter().find(|shown| *shown.states == set)
     }

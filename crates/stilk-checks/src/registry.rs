@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::checks::{cascade, contrast, font, geometry, markup, page, reset, state, token};
 use crate::settings::is_off;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_language::project::{self, Project};
 use stilk_language::system::System;
 use stilk_text::source::Files;
@@ -78,7 +78,7 @@ pub static CHECKS: &[&Check] = &[
 ];
 
 /// What is asked of pages, but for what the manifest turns off.
-pub(crate) fn page_checks(system: &System) -> impl Iterator<Item = fn(&Visit, &mut PageSink)> {
+pub(crate) fn page_checks(system: &System) -> impl Iterator<Item = fn(&VisitedPage, &mut PageSink)> {
     CHECKS.iter().filter(|check| !is_off(system, check.id)).filter_map(|check| match check.scope {
         Scope::Page(run) => Some(run),
         _ => None,

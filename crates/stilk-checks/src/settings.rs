@@ -13,7 +13,7 @@ pub struct Settings {
     /// Asks these checks only, by id; all of them where none is named.
     pub only: Vec<&'static str>,
     /// Looks at a part of the system only.
-    pub within: Within,
+    pub within: Selection,
     /// Computes each case, also where no check can tell it from one that was: the report is the same, later.
     pub every_case: bool,
     /// Computes no mends, where only what fails is asked for.
@@ -22,7 +22,7 @@ pub struct Settings {
 
 /// A part of a system.
 #[derive(Debug, Clone, Default)]
-pub struct Within {
+pub struct Selection {
     /// These controls, by name; all of them where nothing is said.
     pub controls: Option<BTreeMap<String, Variants>>,
     /// These themes, by index.
@@ -48,7 +48,7 @@ impl Variants {
     }
 }
 
-impl Within {
+impl Selection {
     /// The variants of a control that are in it; nothing where none are.
     pub(crate) fn of(&self, control: &Control) -> Option<&Variants> {
         match &self.controls {

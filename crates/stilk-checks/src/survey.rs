@@ -9,7 +9,7 @@ use std::rc::Rc;
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::{Media, Stylesheet};
 use stilk_engine::layout::KnownLayouts;
-use stilk_language::case::{Look, Scene, Stage, Unit};
+use stilk_language::case::{Look, LookEngine, Unit, UnthemedLook};
 use stilk_language::system::{Control, Rule, StateSet, System, Variant};
 use stilk_language::tokens::{Theme, Token};
 use stilk_text::source::Sources;
@@ -21,45 +21,45 @@ pub struct Survey<'s> {
     /// Its sources.
     pub sources: &'s Sources,
     /// Draws cases.
-    pub stage: &'s Stage<'s>,
+    pub look_engine: &'s LookEngine<'s>,
     /// The stylesheet, read again.
     pub parsed: &'s Stylesheet,
     /// Follows values to their sources.
     pub tracer: &'s Tracer<'s>,
-    pub(crate) forced: OnceCell<Stage<'s>>,
+    pub(crate) forced: OnceCell<LookEngine<'s>>,
     /// What was matched already, of one control.
-    pub(crate) scenes: RefCell<Scenes<'s>>,
+    pub(crate) unthemed: RefCell<UnthemedLooks<'s>>,
 }
 
-/// Scenes of a control, by the stage they are on, host, variant and states.
+/// Looks before a theme, of one control, by the engine that computes them, host, variant and states.
 #[derive(Default)]
-pub(crate) struct Scenes<'s> {
+pub(crate) struct UnthemedLooks<'s> {
     of: Option<&'s Control>,
-    known: FxHashMap<(*const Stage<'s>, usize, Variant, StateSet), Scene>,
+    known: FxHashMap<(*const LookEngine<'s>, usize, Variant, StateSet), UnthemedLook>,
     /// Options and themes that change no size share a layout.
     layouts: Rc<KnownLayouts>,
 }
 
 impl<'s> Survey<'s> {
     /// A look; what matches is the same in every theme, and kept while one control is looked at.
-    pub fn look(&self, stage: &Stage<'s>, unit: &Unit<'s>, states: &StateSet) -> Look {
-        if !stage.scenes_serve_all_themes() {
-            return stage.look(unit, states);
+    pub fn look(&self, look_engine: &LookEngine<'s>, unit: &Unit<'s>, states: &StateSet) -> Look {
+        if !look_engine.serves_all_themes() {
+            return look_engine.look(unit, states);
         }
-        let mut scenes = self.scenes.borrow_mut();
-        if !scenes.of.is_some_and(|control| std::ptr::eq(control, unit.control)) {
-            *scenes = Scenes { of: Some(unit.control), ..Scenes::default() };
+        let mut unthemed = self.unthemed.borrow_mut();
+        if !unthemed.of.is_some_and(|control| std::ptr::eq(control, unit.control)) {
+            *unthemed = UnthemedLooks { of: Some(unit.control), ..UnthemedLooks::default() };
         }
-        let key = (std::ptr::from_ref(stage), unit.host, unit.variant.clone(), states.clone());
-        let Scenes { known, layouts, .. } = &mut *scenes;
-        let scene = known.entry(key).or_insert_with(|| stage.scene(unit, states));
-        stage.look_in(scene, &unit.theme).among(Some(Rc::clone(layouts)))
+        let key = (std::ptr::from_ref(look_engine), unit.host, unit.variant.clone(), states.clone());
+        let UnthemedLooks { known, layouts, .. } = &mut *unthemed;
+        let unthemed = known.entry(key).or_insert_with(|| look_engine.unthemed(unit, states));
+        look_engine.look_in(unthemed, &unit.theme).among(Some(Rc::clone(layouts)))
     }
 
     /// Draws cases where the device forces its own colours.
-    pub fn forced(&self) -> &Stage<'s> {
+    pub fn forced(&self) -> &LookEngine<'s> {
         let media = Media { forced_colors: true, ..Media::default() };
-        self.forced.get_or_init(|| Stage::new(self.system, self.stage.written, self.parsed, media))
+        self.forced.get_or_init(|| LookEngine::new(self.system, self.look_engine.written, self.parsed, media))
     }
 
     /// One theme for all that are alike, with the number of themes that it stands for.
@@ -69,7 +69,7 @@ impl<'s> Survey<'s> {
         let mut all = tokens.themes();
         all.sort_by_key(|theme| *theme != tokens.default_theme());
         let every: Vec<&Token> = tokens.list.iter().collect();
-        let asks = (self.system, !self.stage.scenes_serve_all_themes());
+        let asks = (self.system, !self.look_engine.serves_all_themes());
         let distinct = distinct_themes(asks, colors, &every, all.iter().enumerate());
         distinct.into_iter().map(|((_, theme), stands_for)| (theme.clone(), stands_for)).collect()
     }
@@ -82,7 +82,7 @@ impl<'s> Survey<'s> {
     }
 
     /// Draws cases over the defaults of some browser.
-    pub fn in_browser(&self, browser: Browser) -> Stage<'s> {
-        Stage::in_browser(browser, self.system, self.stage.written, self.parsed, Media::default())
+    pub fn in_browser(&self, browser: Browser) -> LookEngine<'s> {
+        LookEngine::in_browser(browser, self.system, self.look_engine.written, self.parsed, Media::default())
     }
 }

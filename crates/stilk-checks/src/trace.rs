@@ -33,7 +33,7 @@ pub struct Tracer<'t> {
 
 /// Where a value came from.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, Default)]
-pub struct Origin {
+pub struct ValueSource {
     /// The declaration in a sheet that painted it.
     pub declaration: Option<Span>,
     /// The tokens in it, in the order of the expression: each one's value in the file of the theme that gave it, and
@@ -45,10 +45,10 @@ pub struct Origin {
     pub page: bool,
 }
 
-impl Origin {
+impl ValueSource {
     /// The browser's own page, where the manifest names no surface.
-    pub fn page() -> Origin {
-        Origin { page: true, ..Origin::default() }
+    pub fn page() -> ValueSource {
+        ValueSource { page: true, ..ValueSource::default() }
     }
 
     /// The place at fault: the token where there is just one, else the declaration.
@@ -77,7 +77,7 @@ impl Origin {
     }
 
     /// Adds what another origin holds: a translucent colour shows what is behind it.
-    pub fn and(mut self, other: Origin) -> Origin {
+    pub fn and(mut self, other: ValueSource) -> ValueSource {
         for token in other.tokens {
             if !self.tokens.contains(&token) {
                 self.tokens.push(token);
@@ -107,9 +107,10 @@ impl<'t> Tracer<'t> {
     }
 
     /// Where a longhand's value came from.
-    pub fn origin(&self, style: &Style, longhand: Longhand) -> Origin {
-        let Some(id) = style.winner(longhand) else { return Origin::default() };
-        let mut origin = Origin { declaration: self.span(id), tokens: Vec::new(), browser: id.sheet == 0, page: false };
+    pub fn origin(&self, style: &Style, longhand: Longhand) -> ValueSource {
+        let Some(id) = style.winner(longhand) else { return ValueSource::default() };
+        let mut origin =
+            ValueSource { declaration: self.span(id), tokens: Vec::new(), browser: id.sheet == 0, page: false };
         if let Some(DeclarationBody::Property(parsed)) = self.body(id)
             && let Declared::Pending(text) = &parsed.declared
         {
@@ -125,7 +126,7 @@ impl<'t> Tracer<'t> {
     }
 
     /// The same with tokens of every type, not colours alone.
-    pub fn all_tokens(&self, style: &Style, longhand: Longhand) -> Origin {
+    pub fn all_tokens(&self, style: &Style, longhand: Longhand) -> ValueSource {
         let every = Tracer { every_type: true, tokens: self.tokens.clone(), templates: RwLock::default(), ..*self };
         every.color_origin(style, longhand)
     }
@@ -141,7 +142,7 @@ impl<'t> Tracer<'t> {
     }
 
     /// Where a colour came from that may be the element's own `color`, and that be inherited.
-    pub fn color_origin(&self, style: &Style, longhand: Longhand) -> Origin {
+    pub fn color_origin(&self, style: &Style, longhand: Longhand) -> ValueSource {
         if longhand != Longhand::Color && !matches!(style.get(longhand), Ok(Value::Color(Color::Current))) {
             return self.origin(style, longhand);
         }
@@ -154,8 +155,8 @@ impl<'t> Tracer<'t> {
     }
 
     /// Where the colours of a text come from: surfaces are painted by an inline style.
-    pub fn text_origin(&self, style: &Style, text: &str) -> Origin {
-        let mut origin = Origin::default();
+    pub fn text_origin(&self, style: &Style, text: &str) -> ValueSource {
+        let mut origin = ValueSource::default();
         self.follow(style, text, &mut origin, 0);
         origin
     }
@@ -190,7 +191,7 @@ impl<'t> Tracer<'t> {
     }
 
     /// Walks every reference that has a value until a token's own declaration is met.
-    fn follow(&self, style: &Style, text: &str, origin: &mut Origin, depth: usize) {
+    fn follow(&self, style: &Style, text: &str, origin: &mut ValueSource, depth: usize) {
         // Chains of custom properties are short; the bound is against cycles.
         if depth > 32 {
             return;

@@ -2,7 +2,7 @@
 
 use crate::check::Check;
 use crate::fingerprint::fingerprint;
-use crate::mend::reach;
+use crate::mend::affected;
 use crate::registry::{self, CHECKS};
 use crate::report::Report;
 use crate::run::run;
@@ -162,7 +162,7 @@ fn outcome_of(
         is_asked && check.is_of_looks() && (is_of_colors || !are_colors)
     };
     let only: Vec<&str> = CHECKS.iter().filter(can_tell).map(|check| check.id).collect();
-    let within = reach::within(project.system, &places);
+    let within = affected::selection(project.system, &places);
     let settings = Settings { only: only.clone(), within, without_mends: true, ..settings.clone() };
     let trial = match Trial::new(project, edits) {
         Ok(trial) => trial,

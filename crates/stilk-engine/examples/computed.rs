@@ -5,7 +5,7 @@
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::{Forced, Media, PseudoClass, Styled};
 use stilk_engine::css::Longhand;
-use stilk_engine::inspect::{Inspection, Sheet};
+use stilk_engine::inspect::{Inspector, SourceSheet};
 use stilk_engine::layout::lay_out;
 use stilk_engine::page::Page;
 
@@ -18,12 +18,12 @@ const CSS: &str = "
 
 fn main() {
     let page = Page::parse(PAGE);
-    let sheet = Sheet::new("page.css", CSS);
-    let defaults = Sheet::defaults(Browser::Chromium);
+    let sheet = SourceSheet::new("page.css", CSS);
+    let defaults = SourceSheet::defaults(Browser::Chromium);
     let book = page.by_id("book").expect("the button");
     let mut forced = Forced::default();
     forced.add(book, PseudoClass::Hover);
-    let inspection = Inspection::new(&page.document, &defaults, vec![&sheet], Media::default(), &forced);
+    let inspection = Inspector::new(&page.document, &defaults, vec![&sheet], Media::default(), &forced);
     let style = inspection.style(Styled::element(book)).expect("a style");
     for longhand in [Longhand::BackgroundColor, Longhand::Color, Longhand::Cursor] {
         let explained = inspection.explain(&style, longhand);

@@ -33,7 +33,7 @@ struct Sink {
 }
 
 /// What the parser made.
-pub struct Parsed {
+pub struct ParsedHtml {
     /// The tree.
     pub document: Document,
     /// What the parser repaired, with the piece of text it stood in.
@@ -65,19 +65,19 @@ impl Sink {
 }
 
 /// Parses a page as browsers do, whatever it holds.
-pub fn parse_page(text: &str) -> Parsed {
+pub fn parse_page(text: &str) -> ParsedHtml {
     html5ever::parse_document(Sink::default(), ParseOpts::default()).one(StrTendril::from(text))
 }
 
 /// The same, with the place of every element in a file.
-pub fn parse_page_in(file: FileId, text: &str) -> Parsed {
+pub fn parse_page_in(file: FileId, text: &str) -> ParsedHtml {
     let place = Rc::new(Cell::new(Span::new(file, 0, 0)));
     let sink = Sink { place: Some(Rc::clone(&place)), ..Sink::default() };
     feed(html5ever::parse_document(sink, ParseOpts::default()), &place, (file, text))
 }
 
 /// Parses a text as the content of a `<body>`, with the place of every element in a file and all that the parser repairs.
-pub fn parse_content_in(file: FileId, text: &str) -> Parsed {
+pub fn parse_content_in(file: FileId, text: &str) -> ParsedHtml {
     let place = Rc::new(Cell::new(Span::new(file, 0, 0)));
     let sink = Sink { place: Some(Rc::clone(&place)), is_source: true, ..Sink::default() };
     let options = ParseOpts {
@@ -92,7 +92,7 @@ pub fn parse_content_in(file: FileId, text: &str) -> Parsed {
 }
 
 /// Gives the parser one piece after the other, and says where that is.
-fn feed(mut parser: html5ever::Parser<Sink>, place: &Cell<Span>, (file, text): (FileId, &str)) -> Parsed {
+fn feed(mut parser: html5ever::Parser<Sink>, place: &Cell<Span>, (file, text): (FileId, &str)) -> ParsedHtml {
     let mut start = 0;
     for end in piece_ends(text) {
         place.set(Span::new(file, start, tag_end(text, start, end)));
@@ -151,11 +151,11 @@ pub fn piece_ends(text: &str) -> Vec<usize> {
 
 impl TreeSink for Sink {
     type Handle = NodeId;
-    type Output = Parsed;
+    type Output = ParsedHtml;
     type ElemName<'a> = Ref<'a, QualName>;
 
-    fn finish(self) -> Parsed {
-        Parsed { document: self.document.into_inner(), errors: self.errors.into_inner(), quirks: self.quirks.get() }
+    fn finish(self) -> ParsedHtml {
+        ParsedHtml { document: self.document.into_inner(), errors: self.errors.into_inner(), quirks: self.quirks.get() }
     }
 
     fn parse_error(&self, msg: Cow<'static, str>) {

@@ -17,7 +17,7 @@ use std::rc::Rc;
 pub type Elements = BTreeMap<String, BTreeMap<&'static str, String>>;
 
 /// A stylesheet with the text it was parsed from.
-pub struct Sheet {
+pub struct SourceSheet {
     /// Its name: a path, or what stands for one.
     pub name: String,
     /// Its text.
@@ -26,17 +26,17 @@ pub struct Sheet {
     pub parsed: Stylesheet,
 }
 
-impl Sheet {
+impl SourceSheet {
     /// Parses a text; imports are not followed.
-    pub fn new(name: impl Into<String>, text: impl Into<String>) -> Sheet {
+    pub fn new(name: impl Into<String>, text: impl Into<String>) -> SourceSheet {
         let text = text.into();
-        Sheet { name: name.into(), parsed: Stylesheet::parse(&text), text }
+        SourceSheet { name: name.into(), parsed: Stylesheet::parse(&text), text }
     }
 
     /// A browser's defaults.
-    pub fn defaults(browser: Browser) -> Sheet {
+    pub fn defaults(browser: Browser) -> SourceSheet {
         let text = browser.text().to_owned();
-        Sheet { name: browser.name().to_owned(), parsed: Stylesheet::parse_defaults(&text), text }
+        SourceSheet { name: browser.name().to_owned(), parsed: Stylesheet::parse_defaults(&text), text }
     }
 
     /// Name and text of a file of the sheet: itself, or what it imports.
@@ -49,9 +49,9 @@ impl Sheet {
 }
 
 /// A document with its styles.
-pub struct Inspection<'i> {
+pub struct Inspector<'i> {
     document: &'i Document,
-    sheets: Vec<&'i Sheet>,
+    sheets: Vec<&'i SourceSheet>,
     engine: Engine,
     /// The styles.
     pub styles: Styles,
@@ -125,42 +125,42 @@ pub struct Explanation {
     pub inherited: Option<usize>,
 }
 
-impl<'i> Inspection<'i> {
+impl<'i> Inspector<'i> {
     /// Computes a document under browser defaults and author sheets, in order.
     pub fn new(
         document: &'i Document,
-        browser: &'i Sheet,
-        authors: Vec<&'i Sheet>,
+        browser: &'i SourceSheet,
+        authors: Vec<&'i SourceSheet>,
         media: Media,
         forced: &Forced,
-    ) -> Inspection<'i> {
-        Inspection::with(Engine::new, document, browser, authors, media, forced)
+    ) -> Inspector<'i> {
+        Inspector::with(Engine::new, document, browser, authors, media, forced)
     }
 
     /// The same for a piece of some page: what a page's own containers decide is unknown.
     pub fn of_fragment(
         document: &'i Document,
-        browser: &'i Sheet,
-        authors: Vec<&'i Sheet>,
+        browser: &'i SourceSheet,
+        authors: Vec<&'i SourceSheet>,
         media: Media,
         forced: &Forced,
-    ) -> Inspection<'i> {
-        Inspection::with(Engine::for_fragments, document, browser, authors, media, forced)
+    ) -> Inspector<'i> {
+        Inspector::with(Engine::for_fragments, document, browser, authors, media, forced)
     }
 
     fn with(
         engine: fn(&Stylesheet, &[&Stylesheet], Media) -> Engine,
         document: &'i Document,
-        browser: &'i Sheet,
-        authors: Vec<&'i Sheet>,
+        browser: &'i SourceSheet,
+        authors: Vec<&'i SourceSheet>,
         media: Media,
         forced: &Forced,
-    ) -> Inspection<'i> {
+    ) -> Inspector<'i> {
         let parsed: Vec<&Stylesheet> = authors.iter().map(|sheet| &sheet.parsed).collect();
         let engine = engine(&browser.parsed, &parsed, media.clone());
         let styles = engine.styles(document, forced);
         let sheets = std::iter::once(browser).chain(authors).collect();
-        Inspection { document, sheets, engine, styles, media, forced: forced.clone() }
+        Inspector { document, sheets, engine, styles, media, forced: forced.clone() }
     }
 
     /// The style of an element or of one of its pseudo-elements, be it that no rule speaks of it.
@@ -179,9 +179,9 @@ impl<'i> Inspection<'i> {
     ///
     /// # Errors
     /// The reason why it is not known.
-    pub fn value_under(&self, browser: &Sheet, styled: Styled, longhand: Longhand) -> Result<String, Unknown> {
+    pub fn value_under(&self, browser: &SourceSheet, styled: Styled, longhand: Longhand) -> Result<String, Unknown> {
         let authors = self.sheets[1..].to_vec();
-        let other = Inspection::new(self.document, browser, authors, self.media.clone(), &self.forced);
+        let other = Inspector::new(self.document, browser, authors, self.media.clone(), &self.forced);
         let style = other.style(styled).ok_or(Unknown("it has no style"))?;
         resolved(&style, longhand)
     }
@@ -311,7 +311,7 @@ impl<'i> Inspection<'i> {
         }
     }
 
-    fn rule(&self, id: DeclarationId) -> Option<(&'i Sheet, &'i crate::cascade::stylesheet::StyleRule)> {
+    fn rule(&self, id: DeclarationId) -> Option<(&'i SourceSheet, &'i crate::cascade::stylesheet::StyleRule)> {
         if id.sheet == INLINE {
             return None;
         }

@@ -1,7 +1,7 @@
 //! Pages that people wrote: their document and the stylesheets they use, in the order of the cascade.
 
 use crate::dom::{Document, NodeData, NodeId};
-use crate::html::{Parsed, parse_page, parse_page_in};
+use crate::html::{ParsedHtml, parse_page, parse_page_in};
 use stilk_text::source::FileId;
 
 /// A page.
@@ -46,7 +46,7 @@ impl Page {
         Page::of(parse_page_in(file, text))
     }
 
-    fn of(parsed: Parsed) -> Page {
+    fn of(parsed: ParsedHtml) -> Page {
         let document = parsed.document;
         let sheets =
             document.descendants(Document::ROOT).into_iter().filter_map(|node| sheet(&document, node)).collect();

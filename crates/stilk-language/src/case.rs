@@ -136,7 +136,7 @@ pub fn units(system: &System) -> Vec<Unit<'_>> {
 
 /// A control mounted in a state, before a theme gives it values.
 #[derive(Clone)]
-pub struct Scene {
+pub struct UnthemedLook {
     document: Rc<Document>,
     mounted: Rc<Mounted>,
     forced: Rc<Forced>,
@@ -221,7 +221,7 @@ impl Look {
 }
 
 /// Computes looks from a written stylesheet. Each thread has its own.
-pub struct Stage<'s> {
+pub struct LookEngine<'s> {
     system: &'s System,
     /// The stylesheet as it was written.
     pub written: &'s Written,
@@ -241,10 +241,10 @@ struct Ground {
     wrapper: NodeId,
 }
 
-impl<'s> Stage<'s> {
-    /// A stage for the stylesheet that was written and parsed, under some media features.
-    pub fn new(system: &'s System, written: &'s Written, parsed: &Stylesheet, media: Media) -> Stage<'s> {
-        Stage::in_browser(Browser::Chromium, system, written, parsed, media)
+impl<'s> LookEngine<'s> {
+    /// One for the stylesheet that was written and parsed, under some media features.
+    pub fn new(system: &'s System, written: &'s Written, parsed: &Stylesheet, media: Media) -> LookEngine<'s> {
+        LookEngine::in_browser(Browser::Chromium, system, written, parsed, media)
     }
 
     /// The same over the defaults of some browser.
@@ -254,7 +254,7 @@ impl<'s> Stage<'s> {
         written: &'s Written,
         parsed: &Stylesheet,
         media: Media,
-    ) -> Stage<'s> {
+    ) -> LookEngine<'s> {
         let plan = Plan::new(system);
         let mut surface_styles: Vec<String> = system
             .surfaces
@@ -277,11 +277,11 @@ impl<'s> Stage<'s> {
             })
             .collect();
         let is_theme_selected = asks_for_theme(system);
-        Stage { system, written, engine, ground, ground_styles, is_theme_selected }
+        LookEngine { system, written, engine, ground, ground_styles, is_theme_selected }
     }
 
     /// Mounts a unit in a state.
-    pub fn scene(&self, unit: &Unit, states: &StateSet) -> Scene {
+    pub fn unthemed(&self, unit: &Unit, states: &StateSet) -> UnthemedLook {
         let mut document = match self.is_theme_selected {
             true => self.ground.in_theme(self.system, &unit.theme),
             false => self.ground.document.clone(),
@@ -290,7 +290,7 @@ impl<'s> Stage<'s> {
         let request = Request { control: unit.control, host: unit.host, variant: &unit.variant, states, plain: false };
         let mounted = mount(self.system, request, &mut document, self.ground.wrapper, &mut forced);
         let matches = self.engine.matches(&document, &forced, mounted.host);
-        Scene {
+        UnthemedLook {
             document: Rc::new(document),
             mounted: Rc::new(mounted),
             forced: Rc::new(forced),
@@ -298,16 +298,16 @@ impl<'s> Stage<'s> {
         }
     }
 
-    /// Whether a scene of one theme serves all others.
-    pub fn scenes_serve_all_themes(&self) -> bool {
+    /// Whether what is matched for one theme serves all others.
+    pub fn serves_all_themes(&self) -> bool {
         !self.is_theme_selected
     }
 
-    /// The look of a scene in a theme.
-    pub fn look_in(&self, scene: &Scene, theme: &Theme) -> Look {
+    /// A look in a theme.
+    pub fn look_in(&self, unthemed: &UnthemedLook, theme: &Theme) -> Look {
         let known = self.ground_styles.get(theme).cloned().unwrap_or_default();
-        let styles = self.engine.styles_of(&scene.document, &scene.matches, known);
-        let (document, mounted, forced) = (&scene.document, &scene.mounted, &scene.forced);
+        let styles = self.engine.styles_of(&unthemed.document, &unthemed.matches, known);
+        let (document, mounted, forced) = (&unthemed.document, &unthemed.mounted, &unthemed.forced);
         Look::new(document.clone(), mounted.clone(), forced.clone(), styles, Rc::clone(&self.ground.surfaces))
     }
 
@@ -318,18 +318,18 @@ impl<'s> Stage<'s> {
         states: &'a StateSet,
         themes: impl IntoIterator<Item = &'a Theme> + 'a,
     ) -> impl Iterator<Item = Look> + 'a {
-        let mut known: Option<Scene> = None;
+        let mut known: Option<UnthemedLook> = None;
         themes.into_iter().map(move |theme| {
             let unit = Unit { theme: theme.clone(), ..unit.clone() };
-            let shared = known.take().filter(|_| self.scenes_serve_all_themes());
-            let scene = known.insert(shared.unwrap_or_else(|| self.scene(&unit, states)));
-            self.look_in(scene, theme)
+            let shared = known.take().filter(|_| self.serves_all_themes());
+            let unthemed = known.insert(shared.unwrap_or_else(|| self.unthemed(&unit, states)));
+            self.look_in(unthemed, theme)
         })
     }
 
     /// The look of a unit in a state.
     pub fn look(&self, unit: &Unit, states: &StateSet) -> Look {
-        self.look_in(&self.scene(unit, states), &unit.theme)
+        self.look_in(&self.unthemed(unit, states), &unit.theme)
     }
 }
 

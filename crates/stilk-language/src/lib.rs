@@ -18,11 +18,11 @@
 //! [`project::load`] runs the first two stages.
 
 pub mod case;
+pub mod dependents;
 pub mod describe;
 pub mod manifest;
 pub mod markup;
 pub mod project;
-pub mod reach;
 pub mod sheet;
 pub mod stylesheet;
 pub mod system;

@@ -9,13 +9,15 @@ use std::collections::BTreeMap;
 use std::fmt::Write;
 use std::path::Path;
 use stilk_engine::css::Longhand;
-use webdriver::{Browser, Kind};
+use webdriver::{Browser, BrowserKind};
 
 fn main() {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../crates/stilk-engine/src/cascade/defaults");
     std::fs::create_dir_all(&folder).expect("the folder of the tables");
     let wanted: Vec<String> = std::env::args().skip(1).collect();
-    for (name, kind) in [("chromium", Kind::Chromium), ("firefox", Kind::Firefox), ("webkit", Kind::WebKit)] {
+    for (name, kind) in
+        [("chromium", BrowserKind::Chromium), ("firefox", BrowserKind::Firefox), ("webkit", BrowserKind::WebKit)]
+    {
         if !wanted.is_empty() && !wanted.iter().any(|word| word == name) {
             continue;
         }

@@ -2,7 +2,7 @@
 
 use crate::mend::color::{Variable, chain_of, color_of, definition_at};
 use crate::painted::paint::{Pixel, contrast};
-use crate::trace::Origin;
+use crate::trace::ValueSource;
 use rustc_hash::FxHashMap;
 use stilk_language::tokens::{Theme, Tokens};
 use stilk_text::source::Span;
@@ -30,7 +30,7 @@ pub struct AdjacentColor {
 
 impl AdjacentColor {
     /// The colour of an adjacency that came from there, in a theme.
-    pub fn new(tokens: &Tokens, theme: &Theme, pixel: Pixel, origin: &Origin) -> AdjacentColor {
+    pub fn new(tokens: &Tokens, theme: &Theme, pixel: Pixel, origin: &ValueSource) -> AdjacentColor {
         let definitions = origin.token().and_then(|(place, _)| {
             let (token, _) = definition_at(tokens, *place)?;
             // Only where nothing is mixed with it is it the token's own colour that is painted.

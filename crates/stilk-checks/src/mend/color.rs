@@ -7,6 +7,7 @@ use stilk_language::tokens::{Definition, Theme, Token, TokenValue, Tokens};
 use stilk_text::source::Span;
 
 /// A definition of a colour that may be written anew.
+#[derive(Clone, Copy)]
 pub struct Variable<'t> {
     /// The token.
     pub token: &'t Token,

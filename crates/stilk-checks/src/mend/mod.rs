@@ -1,9 +1,9 @@
 //! What to write instead, computed.
 
 pub mod adjacency;
+pub mod affected;
 pub mod color;
 pub mod length;
-pub mod reach;
 
 use crate::mend::adjacency::{Adjacencies, Adjacency};
 use crate::painted::paint::hex;
@@ -60,38 +60,49 @@ fn edit(variable: &Variable, candidate: &Candidate) -> Edit {
 /// The same with others of what the first one meets, where no token alone will do: with the least that changes over all.
 pub fn of_several(system: &System, places: &[Span], adjacencies: &Adjacencies) -> Option<Mend> {
     let first = places.iter().find_map(|place| Variable::new(&system.tokens, *place))?;
-    let met = adjacencies.of(&first);
     let near = |candidate: &Candidate| candidate.distance <= FAR;
     let candidates = first.others().into_iter().chain(first.lightnesses(0.01)).filter(near);
     let found = candidates.filter_map(|candidate| {
-        let mut changed = vec![(first.definition.span, candidate.pixel)];
-        let mut chosen = vec![candidate];
-        let mut edits = vec![edit(&first, &chosen[0])];
-        while let Some(failing) = met.iter().find(|adjacency| !adjacency.passes(&changed)) {
-            let other = failing.other(first.definition.span)?;
-            // What was changed already and still fails will not pass.
-            let place = *other.definitions.first()?;
-            if changed.len() == TOGETHER || changed.iter().any(|(known, _)| other.is_of(*known)) {
-                return None;
-            }
-            let variable = Variable::new(&system.tokens, place)?;
-            let its = adjacencies.of(&variable);
-            let serves = |candidate: &Candidate| {
-                let changed = [&changed[..], &[(place, candidate.pixel)]].concat();
-                its.iter().all(|adjacency| adjacency.passes(&changed))
-            };
-            let others = variable.others().into_iter().find(|candidate| near(candidate) && serves(candidate));
-            let another = others.or_else(|| variable.lightnesses(0.002).take_while(near).find(serves))?;
-            changed.push((place, another.pixel));
-            edits.push(edit(&variable, &another));
-            chosen.push(another);
-        }
-        let far: f64 = chosen.iter().map(|candidate| candidate.distance).sum();
-        (chosen.len() > 1).then_some((far, chosen, edits))
+        let chosen = completed(system, adjacencies, first, candidate)?;
+        let far: f64 = chosen.iter().map(|(_, candidate)| candidate.distance).sum();
+        (chosen.len() > 1).then_some((far, chosen))
     });
-    let (_, chosen, edits) = found.min_by(|a, b| a.0.total_cmp(&b.0))?;
-    let words: Vec<String> = chosen.into_iter().map(|candidate| candidate.words).collect();
+    let (_, chosen) = found.min_by(|a, b| a.0.total_cmp(&b.0))?;
+    let edits = chosen.iter().map(|(variable, candidate)| edit(variable, candidate)).collect();
+    let words: Vec<String> = chosen.into_iter().map(|(_, candidate)| candidate.words).collect();
     Some(Mend { words: format!("{}: none of them alone would do", words.join(", and ")), edits })
+}
+
+/// A candidate for one token, with candidates for those that then fail; nothing where more than a few would change.
+fn completed<'t>(
+    system: &'t System,
+    adjacencies: &Adjacencies,
+    first: Variable<'t>,
+    candidate: Candidate,
+) -> Option<Vec<(Variable<'t>, Candidate)>> {
+    let met = adjacencies.of(&first);
+    let near = |candidate: &Candidate| candidate.distance <= FAR;
+    let mut changed = vec![(first.definition.span, candidate.pixel)];
+    let mut chosen = vec![(first, candidate)];
+    while let Some(failing) = met.iter().find(|adjacency| !adjacency.passes(&changed)) {
+        let other = failing.other(first.definition.span)?;
+        // What was changed already and still fails will not pass.
+        let place = *other.definitions.first()?;
+        if changed.len() == TOGETHER || changed.iter().any(|(known, _)| other.is_of(*known)) {
+            return None;
+        }
+        let variable = Variable::new(&system.tokens, place)?;
+        let its = adjacencies.of(&variable);
+        let serves = |candidate: &Candidate| {
+            let changed = [&changed[..], &[(place, candidate.pixel)]].concat();
+            its.iter().all(|adjacency| adjacency.passes(&changed))
+        };
+        let others = variable.others().into_iter().find(|candidate| near(candidate) && serves(candidate));
+        let another = others.or_else(|| variable.lightnesses(0.002).take_while(near).find(serves))?;
+        changed.push((place, another.pixel));
+        chosen.push((variable, another));
+    }
+    Some(chosen)
 }
 
 /// What to say where a token meets itself: no colour of it would do.

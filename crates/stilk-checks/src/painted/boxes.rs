@@ -2,7 +2,7 @@
 
 use crate::painted::origin::background_origin;
 use crate::painted::paint;
-use crate::trace::{Origin, Tracer};
+use crate::trace::{Tracer, ValueSource};
 use stilk_engine::cascade::{LonghandSet, PseudoElement, Style, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::color::Absolute;
@@ -58,7 +58,7 @@ impl PaintedBox<'_> {
     }
 
     /// Where what is painted around it on a surface came from.
-    pub fn origin_around(&self, tracer: &Tracer, look: &Look, surface: usize) -> Origin {
+    pub fn origin_around(&self, tracer: &Tracer, look: &Look, surface: usize) -> ValueSource {
         let mut chain = paint::chain(look, self.at.node);
         if self.at.pseudo.is_none() {
             chain.pop();

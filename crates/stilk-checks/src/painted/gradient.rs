@@ -29,7 +29,7 @@ pub fn colors(image: &Value, part: Part, surroundings: Surroundings) -> Option<V
         Some(at) => (&prelude[..at], Some(rectangular(prelude.get(at + 1)?)?)),
         None => (prelude, None),
     };
-    let Reach { length, start, end } = match *name {
+    let LineSpan { length, start, end } = match *name {
         "linear-gradient" => along_line(shape, part)?,
         "radial-gradient" => along_rays(shape, part)?,
         _ => return None,
@@ -43,7 +43,7 @@ pub fn colors(image: &Value, part: Part, surroundings: Surroundings) -> Option<V
 }
 
 /// How much of a gradient a part of its box shows.
-struct Reach {
+struct LineSpan {
     /// From the place 0 to the place 1, in px.
     length: f64,
     /// The first place in the part.
@@ -52,7 +52,7 @@ struct Reach {
     end: f64,
 }
 
-fn along_line(direction: &[Value], part: Part) -> Option<Reach> {
+fn along_line(direction: &[Value], part: Part) -> Option<LineSpan> {
     let [dx, dy] = line(direction, part.of)?;
     let length = (part.of[0] * dx).abs() + (part.of[1] * dy).abs();
     if length <= 0.0 {
@@ -62,11 +62,11 @@ fn along_line(direction: &[Value], part: Part) -> Option<Reach> {
     let at = |x: f64, y: f64| ((x - part.of[0] / 2.0) * dx + (y - part.of[1] / 2.0) * dy) / length + 0.5;
     let corners = [at(left, top), at(right, top), at(left, bottom), at(right, bottom)];
     let (start, end) = (corners.into_iter().fold(f64::MAX, f64::min), corners.into_iter().fold(f64::MIN, f64::max));
-    Some(Reach { length, start, end })
+    Some(LineSpan { length, start, end })
 }
 
 /// Section 3.2: ellipses around a centre; places are counted on the ray to the right.
-fn along_rays(words: &[Value], part: Part) -> Option<Reach> {
+fn along_rays(words: &[Value], part: Part) -> Option<LineSpan> {
     let [width, height] = part.of;
     let px = |value: &Value, of: f64| match value {
         Value::Length(length) => Some(length.px + length.percent / 100.0 * of),
@@ -110,7 +110,7 @@ fn along_rays(words: &[Value], part: Part) -> Option<Reach> {
         if (top - y).abs() > (bottom - y).abs() { top } else { bottom },
     ];
     let at = |[to_x, to_y]: [f64; 2]| ((to_x - x) / rx).hypot((to_y - y) / ry);
-    Some(Reach { length: rx, start: at(nearest), end: at(farthest) })
+    Some(LineSpan { length: rx, start: at(nearest), end: at(farthest) })
 }
 
 /// Spaces without a hue; where the way through hues is meant nothing is said.

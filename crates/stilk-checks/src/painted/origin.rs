@@ -1,14 +1,14 @@
 //! Where what is behind a text or a mark came from.
 
 use crate::painted::paint::is_covered;
-use crate::trace::{Origin, Tracer};
+use crate::trace::{Tracer, ValueSource};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::dom::NodeId;
 use stilk_language::case::Look;
 
 /// Where the backgrounds that show behind the text came from, the topmost first.
-pub fn background_origin(tracer: &Tracer, look: &Look, chain: &[NodeId], surface: usize) -> Origin {
-    let mut origin = Origin::default();
+pub fn background_origin(tracer: &Tracer, look: &Look, chain: &[NodeId], surface: usize) -> ValueSource {
+    let mut origin = ValueSource::default();
     for node in chain.iter().rev() {
         let Some(style) = look.styles.element(*node) else { continue };
         if is_covered(style) == Ok(true) {
@@ -25,7 +25,7 @@ pub fn background_origin(tracer: &Tracer, look: &Look, chain: &[NodeId], surface
     let node = look.surfaces.get(surface).copied();
     let text = node.and_then(|n| look.document.element(n)).and_then(|e| e.attribute("style")).unwrap_or_default();
     match node.and_then(|node| look.styles.element(node)) {
-        Some(_) if !tracer.names_surfaces() => origin.and(Origin::page()),
+        Some(_) if !tracer.names_surfaces() => origin.and(ValueSource::page()),
         Some(style) => origin.and(tracer.text_origin(style, text)),
         None => origin,
     }

@@ -9,14 +9,14 @@ use std::cell::{OnceCell, RefCell};
 use stilk_engine::cascade::{PseudoElement, Style, selector};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::{Document, NodeData, NodeId};
-use stilk_language::case::{Look, Stage, Unit};
+use stilk_language::case::{Look, LookEngine, Unit};
 use stilk_language::system::{Control, StateSet, System, Variant};
 use stilk_language::tokens::Theme;
 
 /// The hosts of a control, as they are held against each other.
 pub struct Hosts<'s> {
     control: &'s Control,
-    stage: &'s Stage<'s>,
+    look_engine: &'s LookEngine<'s>,
     sets: &'s [StateSet],
     unit: Unit<'s>,
     themes: Vec<Theme>,
@@ -30,12 +30,17 @@ pub struct Hosts<'s> {
 
 impl<'s> Hosts<'s> {
     /// Of a control.
-    pub fn new(system: &'s System, stage: &'s Stage<'s>, control: &'s Control, sets: &'s [StateSet]) -> Hosts<'s> {
+    pub fn new(
+        system: &'s System,
+        look_engine: &'s LookEngine<'s>,
+        control: &'s Control,
+        sets: &'s [StateSet],
+    ) -> Hosts<'s> {
         let count = control.template.hosts.len();
         let themes = system.tokens.themes();
         Hosts {
             control,
-            stage,
+            look_engine,
             sets,
             unit: Unit { control, host: 0, variant: control.default_variant(), theme: themes[0].clone() },
             themes,
@@ -117,10 +122,10 @@ impl<'s> Hosts<'s> {
     fn looks(&self, host: usize) -> &[Look] {
         self.looks[host].get_or_init(|| {
             let unit = Unit { host, ..self.unit.clone() };
-            let in_states = self.sets.iter().map(|set| self.stage.look(&unit, set));
+            let in_states = self.sets.iter().map(|set| self.look_engine.look(&unit, set));
             // What a browser's sheet says of colours depends on the colour scheme.
             let rest = StateSet::default();
-            let at_rest = self.stage.looks_in(&unit, &rest, self.themes.iter().skip(1));
+            let at_rest = self.look_engine.looks_in(&unit, &rest, self.themes.iter().skip(1));
             in_states.chain(at_rest).collect()
         })
     }

@@ -20,7 +20,7 @@ pub use option_reach::OptionReach;
 use std::collections::{BTreeSet, HashMap};
 use stilk_engine::cascade::LonghandSet;
 use stilk_engine::css::property::Longhand;
-use stilk_language::case::Stage;
+use stilk_language::case::LookEngine;
 use stilk_language::system::{Control, StateSet, System, Variant};
 pub use themes::distinct_themes;
 
@@ -52,8 +52,13 @@ const OF_SIZE: LonghandSet = LonghandSet::of(&[Longhand::FontSize, Longhand::Fon
 
 impl<'s> Dependence<'s> {
     /// Of a control, in some themes.
-    pub fn new(system: &'s System, stage: &Stage, control: &'s Control, themes: Vec<usize>) -> Dependence<'s> {
-        let asks_for_theme = !stage.scenes_serve_all_themes();
+    pub fn new(
+        system: &'s System,
+        look_engine: &LookEngine,
+        control: &'s Control,
+        themes: Vec<usize>,
+    ) -> Dependence<'s> {
+        let asks_for_theme = !look_engine.serves_all_themes();
         Dependence { system, control, settings: settings(system, control), themes, asks_for_theme }
     }
 

@@ -10,7 +10,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::rc::Rc;
 use stilk_engine::cascade::asked::{self, Asked};
 use stilk_engine::layout::KnownLayouts;
-use stilk_language::case::{Look, Scene, Stage, Unit};
+use stilk_language::case::{Look, LookEngine, Unit, UnthemedLook};
 use stilk_language::system::System;
 use stilk_language::tokens::Theme;
 
@@ -27,7 +27,7 @@ pub struct Inspector<'s> {
     /// The system.
     pub system: &'s System,
     /// Draws cases.
-    pub stage: &'s Stage<'s>,
+    pub look_engine: &'s LookEngine<'s>,
     /// Follows values to their sources.
     pub tracer: &'s Tracer<'s>,
     /// Whether looks that are laid out alike share a layout.
@@ -46,7 +46,7 @@ struct Asking<'r> {
 /// What is kept while one variant is looked at in one theme after the other.
 struct Kept {
     /// What matches, by the set of states.
-    scenes: BTreeMap<usize, Scene>,
+    unthemed: BTreeMap<usize, UnthemedLook>,
     layouts: Option<Rc<KnownLayouts>>,
 }
 
@@ -57,7 +57,7 @@ impl<'s> Inspector<'s> {
         let themes = self.system.tokens.themes();
         for sampled in piece {
             let layouts = self.shares_layouts.then(|| Rc::new(KnownLayouts::default()));
-            let mut kept = Kept { scenes: BTreeMap::new(), layouts };
+            let mut kept = Kept { unthemed: BTreeMap::new(), layouts };
             for theme in themes.iter().enumerate() {
                 self.inspect_in(sampled, theme, &mut kept, &mut part);
             }
@@ -72,13 +72,14 @@ impl<'s> Inspector<'s> {
         let wanted: BTreeSet<usize> = asking.iter().flat_map(|one| &one.states).map(|(set, _)| *set).collect();
         part.computed += wanted.len() as u64;
         // What matches is the same in every theme, but where rules ask for the theme.
-        if !self.stage.scenes_serve_all_themes() {
-            kept.scenes.clear();
+        if !self.look_engine.serves_all_themes() {
+            kept.unthemed.clear();
         }
         let mut looks: Vec<Option<Look>> = plan.sets.iter().map(|_| None).collect();
         for set in wanted {
-            let scene = kept.scenes.entry(set).or_insert_with(|| self.stage.scene(&unit, &plan.sets[set]));
-            looks[set] = Some(self.stage.look_in(scene, &unit.theme).among(kept.layouts.clone()));
+            let unthemed =
+                kept.unthemed.entry(set).or_insert_with(|| self.look_engine.unthemed(&unit, &plan.sets[set]));
+            looks[set] = Some(self.look_engine.look_in(unthemed, &unit.theme).among(kept.layouts.clone()));
         }
         let known = Known::default();
         for Asking { row: Row { check, split, .. }, states, stands_for } in asking {

@@ -16,7 +16,7 @@ use crate::report::Report;
 use crate::run::inspect::{Inspector, Part};
 use crate::run::queue::{Job, Place, Queue};
 use crate::sample::sample;
-use crate::settings::{Settings, Within, is_off};
+use crate::settings::{Selection, Settings, is_off};
 use crate::sink::{Cause, MendKind, Sink};
 use crate::survey::Survey;
 use crate::trace::Tracer;
@@ -24,7 +24,7 @@ use std::cell::{LazyCell, OnceCell, RefCell};
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 use stilk_engine::cascade::{Media, Stylesheet};
-use stilk_language::case::Stage;
+use stilk_language::case::LookEngine;
 use stilk_language::stylesheet::Written;
 use stilk_language::system::System;
 use stilk_text::source::{Sources, Span};
@@ -72,9 +72,9 @@ impl Round<'_> {
         let parsed = Stylesheet::parse(&written.text);
         let tracer = Tracer::new(system, sources, written, &parsed);
         let queue = Queue::new(system.controls.len());
-        let work = |stage: &Stage| {
+        let work = |look_engine: &LookEngine| {
             let (tracer, shares_layouts) = (&tracer, !settings.every_case);
-            let inspector = Inspector { system, stage, tracer, shares_layouts };
+            let inspector = Inspector { system, look_engine, tracer, shares_layouts };
             let mut done = Vec::new();
             let worker = queue.worker();
             while let Some(job) = worker.next() {
@@ -82,7 +82,8 @@ impl Round<'_> {
                     Job::Sample(index) => {
                         let control = &system.controls[index];
                         let asked = settings.within.of(control);
-                        let sample = asked.map(|variants| sample(system, stage, (control, variants), settings, checks));
+                        let sample =
+                            asked.map(|variants| sample(system, look_engine, (control, variants), settings, checks));
                         worker.add(index, sample.unwrap_or_default());
                     }
                     Job::Inspect(at, piece) => {
@@ -93,10 +94,10 @@ impl Round<'_> {
             done
         };
         let mut surveyed = Sink::default();
-        let stage = || Stage::new(system, written, &parsed, Media::default());
+        let look_engine = || LookEngine::new(system, written, &parsed, Media::default());
         let mut parts: Vec<(Place, Part)> = std::thread::scope(|scope| {
-            let handles: Vec<_> = (1..settings.threads).map(|_| scope.spawn(|| work(&stage()))).collect();
-            let own = stage();
+            let handles: Vec<_> = (1..settings.threads).map(|_| scope.spawn(|| work(&look_engine()))).collect();
+            let own = look_engine();
             surveyed = self.survey(&own, &parsed, &tracer, checks, empty);
             let here = work(&own);
             // A check that breaks must not pass for one that found nothing.
@@ -119,7 +120,14 @@ impl Round<'_> {
     }
 
     /// The checks that ask the whole system.
-    fn survey(&self, stage: &Stage, parsed: &Stylesheet, tracer: &Tracer, checks: &[Task], empty: &Sink) -> Sink {
+    fn survey(
+        &self,
+        look_engine: &LookEngine,
+        parsed: &Stylesheet,
+        tracer: &Tracer,
+        checks: &[Task],
+        empty: &Sink,
+    ) -> Sink {
         let Round { system, sources, .. } = *self;
         let mut all = empty.clone();
         let asked = |check: &&Task| {
@@ -130,8 +138,8 @@ impl Round<'_> {
         if checks.peek().is_none() {
             return all;
         }
-        let (forced, scenes) = (OnceCell::new(), RefCell::default());
-        let survey = Survey { system, sources, stage, parsed, tracer, forced, scenes };
+        let (forced, unthemed) = (OnceCell::new(), RefCell::default());
+        let survey = Survey { system, sources, look_engine, parsed, tracer, forced, unthemed };
         for check in checks {
             let mut sink = empty.clone();
             match check.scope {
@@ -157,9 +165,10 @@ impl Round<'_> {
             return BTreeMap::new();
         }
         let system = self.system;
-        let near = self.adjacencies(mend::reach::within(system, faults.iter().filter_map(|places| places.first())));
+        let near =
+            self.adjacencies(mend::affected::selection(system, faults.iter().filter_map(|places| places.first())));
         // All that meets anywhere is asked for only where it must be.
-        let all = LazyCell::new(|| self.adjacencies(Within::default()));
+        let all = LazyCell::new(|| self.adjacencies(Selection::default()));
         let mend = |places: &Vec<Span>| {
             mend::of_itself(system, places)
                 .or_else(|| mend::of_one(system, &places[..1], f64::INFINITY, &near))
@@ -171,7 +180,7 @@ impl Round<'_> {
     }
 
     /// Which colours meet in a part of the system.
-    fn adjacencies(&self, within: Within) -> Adjacencies {
+    fn adjacencies(&self, within: Selection) -> Adjacencies {
         let settings = Settings { within, ..self.settings.clone() };
         let of_contrast = CHECKS.iter().filter(|check| check.id.starts_with("contrast/"));
         let tasks: Vec<Task> = of_contrast.map(|check| check.task()).collect();

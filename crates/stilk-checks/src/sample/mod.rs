@@ -5,12 +5,12 @@ pub mod split;
 use crate::check::Task;
 use crate::relevance::reads::{Colors, Reads};
 use crate::relevance::{Dependence, Hosts, Relevance, distinct_themes, host_options, representatives};
-use crate::sample::split::{Split, SplitLooks, has_split_gradient};
+use crate::sample::split::{Split, SplitLooks, SplitSearch, has_split_gradient};
 use crate::settings::{Settings, Variants, is_off};
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 use stilk_engine::css::property::Longhand;
-use stilk_language::case::{Look, Stage, Unit, state_sets};
+use stilk_language::case::{Look, LookEngine, Unit, state_sets};
 use stilk_language::system::{Control, StateSet, System, Variant};
 use stilk_language::tokens::Token;
 
@@ -59,7 +59,7 @@ pub struct Sampled<'s> {
 const LARGE_BOLD: f64 = 14.0 * 96.0 / 72.0;
 
 /// Whether no text of a control is large in any variant, state or theme.
-fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence: &Dependence) -> bool {
+fn is_never_large(system: &System, look_engine: &LookEngine, control: &Control, dependence: &Dependence) -> bool {
     let default = control.default_variant();
     let rest = StateSet::default();
     let is_small = |look: Look| {
@@ -73,14 +73,14 @@ fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence:
         return false;
     }
     let tokens: Vec<&Token> = system.tokens.list.iter().collect();
-    let asks = !stage.scenes_serve_all_themes();
+    let asks = !look_engine.serves_all_themes();
     let all = system.tokens.themes();
     let distinct = distinct_themes((system, asks), Colors::None, &tokens, all.iter().enumerate());
     (0..control.template.hosts.len()).all(|host| {
         let variants = control.variants(host);
         variants.into_iter().filter(|variant| default.distance(variant) <= 1).all(|variant| {
             let unit = Unit { control, host, variant, theme: system.tokens.default_theme() };
-            stage.looks_in(&unit, &rest, distinct.iter().map(|((_, theme), _)| *theme)).all(is_small)
+            look_engine.looks_in(&unit, &rest, distinct.iter().map(|((_, theme), _)| *theme)).all(is_small)
         })
     })
 }
@@ -88,7 +88,7 @@ fn is_never_large(system: &System, stage: &Stage, control: &Control, dependence:
 /// Samples some variants of a control for some checks.
 pub fn sample<'s>(
     system: &'s System,
-    stage: &Stage,
+    look_engine: &LookEngine,
     (control, among): (&'s Control, &Variants),
     settings: &Settings,
     checks: &[Task],
@@ -99,15 +99,16 @@ pub fn sample<'s>(
     let mut sample = Sample { cases: 0, units: Vec::new() };
     let sets = state_sets(system, control);
     let checks = checks.iter().copied().filter(|check| !is_off(system, check.id));
-    let dependence = Dependence::new(system, stage, control, asked.clone());
-    let hosts = Hosts::new(system, stage, control, &sets);
-    let is_never_large = !every_case && is_never_large(system, stage, control, &dependence);
-    let is_split = has_split_gradient(system, stage, control);
+    let dependence = Dependence::new(system, look_engine, control, asked.clone());
+    let hosts = Hosts::new(system, look_engine, control, &sets);
+    let is_never_large = !every_case && is_never_large(system, look_engine, control, &dependence);
+    let is_split = has_split_gradient(system, look_engine, control);
     let relevance_of = |reads: &Reads| match every_case {
         true => Relevance::all(control, reads, &sets, &asked),
         false => dependence.relevance(reads, &sets, is_never_large, &hosts),
     };
     let mut rows: Vec<Row> = Vec::new();
+    // Found once, for the first check that asks.
     let mut known: Option<Arc<SplitLooks>> = None;
     for check in checks {
         let Some(looks) = check.looks().filter(|looks| looks.is_for(control)) else { continue };
@@ -117,9 +118,8 @@ pub fn sample<'s>(
             continue;
         };
         let sized = relevance_of(reads_where_split);
-        let looks = || {
-            Arc::new(SplitLooks::new(system, stage, (control, among), (&hosts.variants, &sets), (&relevance, &sized)))
-        };
+        let search = SplitSearch { system, look_engine, control, among, variants: &hosts.variants, sets: &sets };
+        let looks = || Arc::new(search.run(&relevance, &sized));
         let only = (!every_case).then(|| Arc::clone(known.get_or_insert_with(looks)));
         rows.push(Row { check, relevance, split: Split::LeftOut });
         rows.push(Row { check, relevance: sized, split: Split::Only(only) });
@@ -130,26 +130,8 @@ pub fn sample<'s>(
     for (host, mut variants) in variants.into_iter().enumerate() {
         // The variant nearest to the default stands for those that are like it: its name says most.
         variants.sort_by_cached_key(|variant| default.distance(variant));
-        let is_asked = |index: &usize| among.have(&variants[*index]);
-        let alone: Vec<usize> = control.with_one_option(&default, &variants).into_iter().filter(is_asked).collect();
-        let on_others: Vec<usize> = on_other_hosts(control, host, &variants).into_iter().filter(is_asked).collect();
         sample.cases += variants.len() as u64 * plan.sets.len() as u64 * themes;
-        let mut checks: BTreeMap<usize, Vec<(usize, u64)>> = BTreeMap::new();
-        for (index, Row { check, relevance, split }) in plan.rows.iter().enumerate() {
-            let Some((_, hosts)) = relevance.hosts.iter().find(|(known, _)| *known == host) else { continue };
-            if check.looks().is_some_and(|looks| looks.by_option) {
-                let is_first = relevance.hosts[0].0 == host;
-                for variant in if is_first { &alone } else { &on_others } {
-                    let stands_for = if on_others.contains(variant) { *hosts } else { 1 };
-                    checks.entry(*variant).or_default().push((index, stands_for));
-                }
-                continue;
-            }
-            let is_meant = |variant: &Variant| among.have(variant) && split.has(host, variant);
-            for one in representatives(&variants, &relevance.axes, is_meant) {
-                checks.entry(one.variant).or_default().push((index, one.stands_for * hosts));
-            }
-        }
+        let checks = checks_by_variant(&plan, host, &variants, &default, among);
         sample.units.extend(checks.into_iter().map(|(variant, checks)| Sampled {
             plan: Arc::clone(&plan),
             host,
@@ -158,6 +140,38 @@ pub fn sample<'s>(
         }));
     }
     sample
+}
+
+/// Which variants of a host are looked at, for which checks: by variant, the rows of the plan, each with how many cases it
+/// stands for.
+fn checks_by_variant(
+    plan: &Plan,
+    host: usize,
+    variants: &[Variant],
+    default: &Variant,
+    among: &Variants,
+) -> BTreeMap<usize, Vec<(usize, u64)>> {
+    let control = plan.control;
+    let is_asked = |index: &usize| among.have(&variants[*index]);
+    let one_option: Vec<usize> = control.with_one_option(default, variants).into_iter().filter(is_asked).collect();
+    let on_others: Vec<usize> = on_other_hosts(control, host, variants).into_iter().filter(is_asked).collect();
+    let mut checks: BTreeMap<usize, Vec<(usize, u64)>> = BTreeMap::new();
+    for (index, Row { check, relevance, split }) in plan.rows.iter().enumerate() {
+        let Some((_, hosts)) = relevance.hosts.iter().find(|(known, _)| *known == host) else { continue };
+        if check.looks().is_some_and(|looks| looks.by_option) {
+            let is_first = relevance.hosts[0].0 == host;
+            for variant in if is_first { &one_option } else { &on_others } {
+                let stands_for = if on_others.contains(variant) { *hosts } else { 1 };
+                checks.entry(*variant).or_default().push((index, stands_for));
+            }
+            continue;
+        }
+        let is_meant = |variant: &Variant| among.have(variant) && split.has(host, variant);
+        for one in representatives(variants, &relevance.axes, is_meant) {
+            checks.entry(one.variant).or_default().push((index, one.stands_for * hosts));
+        }
+    }
+    checks
 }
 
 /// What is looked at on a host beside the first, of variants in the order of their distance to the default: the nearest to it,

@@ -9,7 +9,7 @@ use crate::settings::Variants;
 use rustc_hash::{FxHashMap, FxHashSet};
 use std::sync::Arc;
 use stilk_engine::cascade::selector;
-use stilk_language::case::{Look, Stage, Unit};
+use stilk_language::case::{Look, LookEngine, Unit};
 use stilk_language::system::{BoundDeclaration, Control, Rule, StateSet, System, Variant};
 use stilk_language::tokens::Theme;
 
@@ -64,39 +64,51 @@ pub struct SplitLooks {
 /// A host, and what a variant chooses on some axes; found with it are sets of states and themes, by index.
 type Key = (usize, Vec<Option<usize>>);
 
-impl SplitLooks {
-    /// Looks for them among some variants, by host: `whole` is what tells looks apart but for sizes, `sized` with sizes.
-    pub fn new(
-        system: &System,
-        stage: &Stage,
-        (control, among): (&Control, &Variants),
-        (variants, sets): (&[Vec<Variant>], &[StateSet]),
-        (whole, sized): (&Relevance, &Relevance),
-    ) -> SplitLooks {
-        let all = system.tokens.themes();
-        let themes: Vec<(usize, &Theme)> = sized.themes.iter().map(|(theme, _)| (*theme, &all[*theme])).collect();
+/// Where such looks are searched: some variants of a control, by host, in all its sets of states.
+pub struct SplitSearch<'s> {
+    pub system: &'s System,
+    pub look_engine: &'s LookEngine<'s>,
+    pub control: &'s Control,
+    pub among: &'s Variants,
+    pub variants: &'s [Vec<Variant>],
+    pub sets: &'s [StateSet],
+}
+
+impl SplitSearch<'_> {
+    /// Looks for them: `whole` is what tells looks apart but for sizes, `sized` with sizes.
+    pub fn run(&self, whole: &Relevance, sized: &Relevance) -> SplitLooks {
         let mut found: FxHashMap<Key, FxHashSet<(usize, usize)>> = FxHashMap::default();
         for (host, _) in &sized.hosts {
-            let variants = &variants[*host];
-            for one in representatives(variants, &whole.axes, |variant| among.have(variant)) {
+            let variants = &self.variants[*host];
+            for one in representatives(variants, &whole.axes, |variant| self.among.have(variant)) {
                 let variant = &variants[one.variant];
-                if !may_be_drawn(control, *host, variant) {
-                    continue;
-                }
-                let unit = Unit { control, host: *host, variant: variant.clone(), theme: all[0].clone() };
-                for (set, _) in &sized.states {
-                    let looks = stage.looks_in(&unit, &sets[*set], themes.iter().map(|(_, theme)| *theme));
-                    let split = themes.iter().zip(looks).filter(|(_, look)| is_split_look(system, &sets[*set], look));
-                    let split: Vec<(usize, usize)> = split.map(|((theme, _), _)| (*set, *theme)).collect();
-                    if !split.is_empty() {
-                        found.entry(key(&whole.axes, *host, variant)).or_default().extend(split);
-                    }
+                if may_be_drawn(self.control, *host, variant) {
+                    let split = self.split_in(*host, variant, sized);
+                    found.entry(key(&whole.axes, *host, variant)).or_default().extend(split);
                 }
             }
         }
+        found.retain(|_, split| !split.is_empty());
         SplitLooks { axes: whole.axes.clone(), found }
     }
 
+    /// The sets of states and the themes, by index, in which a variant is split.
+    fn split_in(&self, host: usize, variant: &Variant, sized: &Relevance) -> Vec<(usize, usize)> {
+        let all = self.system.tokens.themes();
+        let themes: Vec<(usize, &Theme)> = sized.themes.iter().map(|(theme, _)| (*theme, &all[*theme])).collect();
+        let unit = Unit { control: self.control, host, variant: variant.clone(), theme: all[0].clone() };
+        let mut split = Vec::new();
+        for (set, _) in &sized.states {
+            let states = &self.sets[*set];
+            let looks = self.look_engine.looks_in(&unit, states, themes.iter().map(|(_, theme)| *theme));
+            let of_set = themes.iter().zip(looks).filter(|(_, look)| is_split_look(self.system, states, look));
+            split.extend(of_set.map(|((theme, _), _)| (*set, *theme)));
+        }
+        split
+    }
+}
+
+impl SplitLooks {
     /// The sets of states and the themes of those of a variant.
     fn of(&self, host: usize, variant: &Variant) -> Option<&FxHashSet<(usize, usize)>> {
         self.found.get(&key(&self.axes, host, variant))
@@ -134,7 +146,7 @@ fn may_be_drawn(control: &Control, host: usize, variant: &Variant) -> bool {
 }
 
 /// Whether some text of a control is split at rest, in a variant of one option at most.
-pub fn has_split_gradient(system: &System, stage: &Stage, control: &Control) -> bool {
+pub fn has_split_gradient(system: &System, look_engine: &LookEngine, control: &Control) -> bool {
     if !control.rules.iter().any(draws) {
         return false;
     }
@@ -143,6 +155,6 @@ pub fn has_split_gradient(system: &System, stage: &Stage, control: &Control) -> 
     let (rest, themes) = (StateSet::default(), system.tokens.themes());
     near.into_iter().any(|variant| {
         let unit = Unit { control, host: 0, variant, theme: themes[0].clone() };
-        stage.looks_in(&unit, &rest, &themes).any(|look| is_split_look(system, &rest, &look))
+        look_engine.looks_in(&unit, &rest, &themes).any(|look| is_split_look(system, &rest, &look))
     })
 }

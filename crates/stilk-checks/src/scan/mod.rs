@@ -11,7 +11,8 @@ pub use crate::scan::gather::Gathered;
 use crate::visit::classes::Classes;
 use crate::visit::instance::{Instance, instances};
 use crate::visit::usage::Usage;
-use crate::visit::{PageSink, PageStyle, Visit};
+use crate::visit::{PageSink, PageStyle, VisitedPage};
+use std::borrow::Cow;
 use std::cell::{OnceCell, RefCell};
 use std::collections::{BTreeMap, HashMap, HashSet};
 use std::hash::{DefaultHasher, Hash, Hasher};
@@ -24,7 +25,7 @@ use stilk_engine::page::{Page, SheetSource};
 use stilk_language::stylesheet::Written;
 use stilk_language::system::System;
 use stilk_text::diagnostic::Diagnostic;
-use stilk_text::source::Sources;
+use stilk_text::source::{FileId, Sources};
 
 /// What pages are held against.
 pub struct Scanner<'s> {
@@ -83,7 +84,7 @@ pub struct Worker<'s> {
     scanner: &'s Scanner<'s>,
     engines: Vec<Kept>,
     alone: Engine,
-    inline: HashMap<u64, Arc<Stylesheet>>,
+    inline: ParsedTexts,
 }
 
 /// The engine of some stylesheets.
@@ -96,6 +97,21 @@ struct Kept {
     forced: OnceCell<Engine>,
 }
 
+/// Texts of stylesheets that were parsed, by their hash.
+#[derive(Default)]
+struct ParsedTexts(HashMap<u64, Arc<Stylesheet>>);
+
+impl ParsedTexts {
+    fn parse(&mut self, text: &str) -> Arc<Stylesheet> {
+        let mut hasher = DefaultHasher::new();
+        text.hash(&mut hasher);
+        if self.0.len() >= INLINE {
+            self.0.clear();
+        }
+        Arc::clone(self.0.entry(hasher.finish()).or_insert_with(|| Arc::new(Stylesheet::parse(text))))
+    }
+}
+
 /// So many engines are kept: pages of a site share their stylesheets.
 const ENGINES: usize = 8;
 
@@ -106,7 +122,7 @@ impl<'s> Worker<'s> {
     /// A worker of a scanner.
     pub fn new(scanner: &'s Scanner<'s>) -> Worker<'s> {
         let alone = Engine::new(Browser::Chromium.sheet(), &[&scanner.own], Media::default());
-        Worker { scanner, engines: Vec::new(), alone, inline: HashMap::new() }
+        Worker { scanner, engines: Vec::new(), alone, inline: ParsedTexts::default() }
     }
 
     /// Scans a page. `read` gives the stylesheet behind an address as the page has it; nothing where it cannot be had.
@@ -116,46 +132,7 @@ impl<'s> Worker<'s> {
         let mut sources = Sources::default();
         let file = sources.add(path, text);
         let page = Page::parse_in(file, &sources.file(file).text);
-        let mut sheets = Vec::new();
-        for sheet in &page.sheets {
-            let wrap = |text: &str| match sheet.media.trim() {
-                "" | "all" | "screen" => (text.to_owned(), 0),
-                media => (format!("@media {media} {{{text}}}"), media.len() as i64 + 9),
-            };
-            match &sheet.source {
-                SheetSource::Inline(text) => {
-                    let (wrapped, before) = wrap(text);
-                    // Its text begins where its tag ends.
-                    let start = page.document.node(sheet.node).span.map_or(0, |span| span.end);
-                    let (start, length) = (i64::from(start) - before, wrapped.len());
-                    sheets.push(PageStyle {
-                        parsed: self.inline(&wrapped),
-                        file,
-                        start,
-                        is_system: false,
-                        is_linked: true,
-                        length,
-                    });
-                }
-                SheetSource::Linked(address) if self.scanner.is_own(address) => {
-                    let parsed = Arc::clone(&self.scanner.own);
-                    sheets.push(PageStyle { parsed, file, start: 0, is_system: true, is_linked: true, length: 0 });
-                }
-                SheetSource::Linked(address) => {
-                    let Some(linked) = read(address) else { continue };
-                    let (wrapped, before) = wrap(&linked.text);
-                    let parsed = if before == 0 { linked.parsed } else { self.inline(&wrapped) };
-                    let length = linked.text.len();
-                    let file = sources.find(&linked.path).unwrap_or_else(|| sources.add(linked.path, &*linked.text));
-                    sheets.push(PageStyle { parsed, file, start: -before, is_system: false, is_linked: true, length });
-                }
-            }
-        }
-        if !sheets.iter().any(|sheet| sheet.is_system) {
-            // What is said of looks is said as if it were there; that it is not is a finding of its own.
-            let parsed = Arc::clone(&self.scanner.own);
-            sheets.insert(0, PageStyle { parsed, file, start: 0, is_system: true, is_linked: false, length: 0 });
-        }
+        let sheets = self.styles_of(&page, file, &mut sources, read);
         let Page { document, sheets: named, .. } = page;
         let document = Rc::new(document);
         let instances = instances(self.scanner.system, &self.scanner.classes, &document);
@@ -163,21 +140,13 @@ impl<'s> Worker<'s> {
         let mut sink = PageSink::default();
         let (system, classes, alone) = (self.scanner.system, &self.scanner.classes, self.alone.clone());
         let Kept { engine, forced: forced_colors, .. } = self.engine(&sheets);
-        // Styles are needed of controls and of what is around them; most of a page is neither.
-        let wanted = wanted(&document, &instances);
-        let wanted: Vec<NodeId> =
-            document.descendants(Document::ROOT).into_iter().filter(|node| wanted.contains(node)).collect();
-        let forced = Forced::default();
-        let styles_in = |engine: &Engine, document: &Document| {
-            let matches = engine.matches_of(document, &forced, wanted.iter().copied());
-            engine.styles_of(document, &matches, Styles::default())
-        };
+        let near = near(&document, &instances);
         let alone = match without_style_attributes(&document, &instances) {
-            Some(bare) => styles_in(&alone, &bare),
-            None => styles_in(&alone, &document),
+            Some(bare) => styles_of(&alone, &bare, &near),
+            None => styles_of(&alone, &document, &near),
         };
         let elements = document.descendants(Document::ROOT);
-        let visit = Visit {
+        let visit = VisitedPage {
             system,
             classes,
             named: &named,
@@ -189,8 +158,8 @@ impl<'s> Worker<'s> {
             engine,
             forced: forced_colors,
             likeness: RefCell::default(),
-            styles: &styles_in(engine, &document),
-            alone: &alone,
+            styles: &styles_of(engine, &document, &near),
+            by_system: &alone,
             document,
         };
         for run in page_checks(system) {
@@ -200,13 +169,54 @@ impl<'s> Worker<'s> {
         PageReport { path: path.to_owned(), usage, found, sources, decided, reasons }
     }
 
-    fn inline(&mut self, text: &str) -> Arc<Stylesheet> {
-        let mut hasher = DefaultHasher::new();
-        text.hash(&mut hasher);
-        if self.inline.len() >= INLINE {
-            self.inline.clear();
+    /// The stylesheets of a page, in the order of the cascade.
+    fn styles_of(
+        &mut self,
+        page: &Page,
+        page_file: FileId,
+        sources: &mut Sources,
+        read: &mut dyn FnMut(&str) -> Option<Linked>,
+    ) -> Vec<PageStyle> {
+        let own = |is_linked| PageStyle {
+            parsed: Arc::clone(&self.scanner.own),
+            file: page_file,
+            start: 0,
+            is_system: true,
+            is_linked,
+            length: 0,
+        };
+        let mut sheets = Vec::new();
+        for sheet in &page.sheets {
+            match &sheet.source {
+                SheetSource::Inline(text) => {
+                    let (text, before) = in_media(text, &sheet.media);
+                    // Its text begins where its tag ends.
+                    let start = page.document.node(sheet.node).span.map_or(0, |span| span.end);
+                    sheets.push(PageStyle {
+                        parsed: self.inline.parse(&text),
+                        file: page_file,
+                        start: i64::from(start) - before,
+                        is_system: false,
+                        is_linked: true,
+                        length: text.len(),
+                    });
+                }
+                SheetSource::Linked(address) if self.scanner.is_own(address) => sheets.push(own(true)),
+                SheetSource::Linked(address) => {
+                    let Some(linked) = read(address) else { continue };
+                    let (text, before) = in_media(&linked.text, &sheet.media);
+                    let parsed = if before == 0 { linked.parsed } else { self.inline.parse(&text) };
+                    let length = linked.text.len();
+                    let file = sources.find(&linked.path).unwrap_or_else(|| sources.add(linked.path, &*linked.text));
+                    sheets.push(PageStyle { parsed, file, start: -before, is_system: false, is_linked: true, length });
+                }
+            }
         }
-        Arc::clone(self.inline.entry(hasher.finish()).or_insert_with(|| Arc::new(Stylesheet::parse(text))))
+        if !sheets.iter().any(|sheet| sheet.is_system) {
+            // What is said of looks is said as if it were there; that it is not is a finding of its own.
+            sheets.insert(0, own(false));
+        }
+        sheets
     }
 
     fn engine(&mut self, sheets: &[PageStyle]) -> &Kept {
@@ -242,16 +252,36 @@ fn without_style_attributes(document: &Document, instances: &[Instance]) -> Opti
     Some(bare)
 }
 
-/// Controls with everything in them, and the elements around them.
-fn wanted(document: &Document, instances: &[Instance]) -> HashSet<NodeId> {
-    let mut wanted = HashSet::new();
+/// The text of a stylesheet under the media it is for, and how many bytes stand before its own.
+fn in_media<'t>(text: &'t str, media: &str) -> (Cow<'t, str>, i64) {
+    match media.trim() {
+        "" | "all" | "screen" => (Cow::Borrowed(text), 0),
+        media => (Cow::Owned(format!("@media {media} {{{text}}}")), media.len() as i64 + 9),
+    }
+}
+
+/// The styles of some elements of a page at rest.
+fn styles_of(engine: &Engine, document: &Document, nodes: &[NodeId]) -> Styles {
+    let matches = engine.matches_of(document, &Forced::default(), nodes.iter().copied());
+    engine.styles_of(document, &matches, Styles::default())
+}
+
+/// Controls with everything in them, and the elements around them, in document order: styles are needed of these;
+/// most of a page is neither.
+fn near(document: &Document, instances: &[Instance]) -> Vec<NodeId> {
+    let near = around(document, instances);
+    document.descendants(Document::ROOT).into_iter().filter(|node| near.contains(node)).collect()
+}
+
+fn around(document: &Document, instances: &[Instance]) -> HashSet<NodeId> {
+    let mut around = HashSet::new();
     for instance in instances {
-        wanted.extend(document.descendants(instance.node));
+        around.extend(document.descendants(instance.node));
         let mut at = document.node(instance.node).parent;
         // What is around one that was met is there already.
-        while let Some(above) = at.filter(|above| wanted.insert(*above)) {
+        while let Some(above) = at.filter(|above| around.insert(*above)) {
             at = document.node(above).parent;
         }
     }
-    wanted
+    around
 }

@@ -39,7 +39,7 @@ pub struct PageStyle {
 }
 
 /// A page with the system's controls in it.
-pub struct Visit<'v> {
+pub struct VisitedPage<'v> {
     /// The system.
     pub system: &'v System,
     /// Its classes.
@@ -67,10 +67,10 @@ pub struct Visit<'v> {
     /// What its controls and the elements around them look like at rest.
     pub styles: &'v Styles,
     /// What they would look like if no stylesheet but the system's was there.
-    pub alone: &'v Styles,
+    pub by_system: &'v Styles,
 }
 
-impl Visit<'_> {
+impl VisitedPage<'_> {
     /// The document.
     pub fn document(&self) -> &Document {
         &self.document

@@ -3,7 +3,7 @@
 use crate::visit::instance::Instance;
 use std::collections::BTreeMap;
 use stilk_engine::dom::Document;
-use stilk_language::reach::Use;
+use stilk_language::dependents::Use;
 use stilk_language::system::System;
 
 /// Counts by control, by index.

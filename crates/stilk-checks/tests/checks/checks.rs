@@ -473,7 +473,7 @@ fn a_mend_in_a_sheet_is_tried_on_what_is_copied_from_it() {
     let project = memory.load();
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let place = system.control("x").unwrap().rules[0].declarations[0].span;
-    let controls = stilk_checks::mend::reach::within(system, [&place]).controls.unwrap();
+    let controls = stilk_checks::mend::affected::selection(system, [&place]).controls.unwrap();
     assert_eq!(controls.into_keys().collect::<Vec<_>>(), ["x", "y"]);
 }
 

@@ -3,10 +3,10 @@
 use crate::depth::Depth;
 use crate::memory::{Memory, messages};
 use crate::only::Only;
-use stilk_checks::mend::reach;
+use stilk_checks::mend::affected;
 use stilk_checks::report::Report;
 use stilk_checks::run::run;
-use stilk_checks::settings::{Settings, Variants, Within};
+use stilk_checks::settings::{Selection, Settings, Variants};
 use stilk_language::stylesheet::{Purpose, write};
 
 fn report(memory: &Memory, every_case: bool) -> Report {
@@ -35,7 +35,7 @@ fn part(memory: &Memory, depth: Depth) -> Report {
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let chosen = depth.part(system.controls.len() as u64, 2).map(|index| system.controls[index as usize].name.clone());
     let controls = chosen.map(|name| (name.value, Variants::All)).collect();
-    let within = Within { controls: Some(controls), themes: None };
+    let within = Selection { controls: Some(controls), themes: None };
     let written = write(system, &project.sources, Purpose::Page);
     let report = |every_case| {
         let settings = Settings { threads: 2, every_case, within: within.clone(), ..Settings::default() };
@@ -222,14 +222,14 @@ fn a_token_is_looked_for_in_variants_that_it_reaches() {
     let within = |path: &str| {
         let token = system.tokens.find(path).expect("a token");
         let place = system.tokens.get(token).definitions().next().expect("a definition").span;
-        reach::within(system, [&place])
+        affected::selection(system, [&place])
     };
     let written = write(system, &project.sources, Purpose::Page);
-    let decided = |within: Within| {
+    let decided = |within: Selection| {
         let settings = Settings { threads: 1, only: vec!["contrast/text"], within, ..Settings::default() };
         run(system, &project.sources, &written, &settings).decided["contrast/text"]
     };
-    let all = decided(Within::default());
+    let all = decided(Selection::default());
     // One tone of three.
     assert!(matches!(&within("a").controls.unwrap()["x"], Variants::With(lists) if lists.len() == 1));
     assert_eq!(decided(within("a")) * 3, all);

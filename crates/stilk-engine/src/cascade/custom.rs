@@ -96,22 +96,28 @@ impl Style {
         if let Some(known) = self.customs.borrow().get(&name.hash) {
             return known.clone();
         }
-        let (text, winner) = match self.declared_custom(name) {
-            Declared::Text(text, winner) => (text, winner),
-            other => {
-                let value = match other {
-                    Declared::Inherit => self.inherited_custom(name),
-                    Declared::Unset => self.unset_custom(name),
-                    Declared::Initial(winner) => {
-                        Some(self.initial_custom(name).unwrap_or_else(|| Custom::of(None, Some(winner))))
-                    }
-                    Declared::Unknown(reason, winner) => Some(Custom::unknown(reason, Some(winner))),
-                    Declared::Text(..) => None,
-                };
-                self.customs.borrow_mut().insert(name.hash, value.clone());
-                return value;
+        let value = match self.declared_custom(name) {
+            Declared::Text(text, winner) => return self.resolved_custom(name, text, winner, walk),
+            Declared::Inherit => self.inherited_custom(name),
+            Declared::Unset => self.unset_custom(name),
+            Declared::Initial(winner) => {
+                Some(self.initial_custom(name).unwrap_or_else(|| Custom::of(None, Some(winner))))
             }
+            Declared::Unknown(reason, winner) => Some(Custom::unknown(reason, Some(winner))),
         };
+        self.customs.borrow_mut().insert(name.hash, value.clone());
+        value
+    }
+
+    /// A custom property's declared text with what it refers to; what is in a circle has no value
+    /// (Custom Properties 1, section 2.3).
+    fn resolved_custom(
+        &self,
+        name: &CustomName,
+        text: &Template,
+        winner: DeclarationId,
+        walk: &mut Walk,
+    ) -> Option<Custom> {
         if let Some(at) = walk.open.iter().position(|open| open == name) {
             walk.cyclic.extend_from_slice(&walk.open[at..]);
             return Some(Custom::of(None, Some(winner)));
@@ -121,7 +127,7 @@ impl Style {
         }
         if text.references().is_empty() {
             // What names nothing else is in no cycle.
-            let custom = match text.substitute(&mut Within { style: self, walk }) {
+            let custom = match text.substitute(&mut ReferenceValues { style: self, walk }) {
                 Err(reason) => Some(Custom::unknown(reason, Some(winner))),
                 Ok(text) => self.typed(name, text, winner),
             };
@@ -135,7 +141,7 @@ impl Style {
         for other in text.references() {
             self.custom_in(other, walk);
         }
-        let resolved = text.substitute(&mut Within { style: self, walk });
+        let resolved = text.substitute(&mut ReferenceValues { style: self, walk });
         walk.open.pop();
         let is_cyclic = walk.cyclic.contains(name);
         let custom = match resolved {
@@ -271,12 +277,12 @@ fn resolve_scheme(value: &Value, style: &Style) -> Value {
 }
 
 /// The values that references inside a custom property get.
-struct Within<'s, 'w> {
+struct ReferenceValues<'s, 'w> {
     style: &'s Style,
     walk: &'w mut Walk,
 }
 
-impl Values for Within<'_, '_> {
+impl Values for ReferenceValues<'_, '_> {
     fn custom(&mut self, name: &CustomName) -> Result<Option<Rc<str>>, Unknown> {
         match self.style.custom_in(name, self.walk) {
             Some(Custom { unknown: Some(reason), .. }) => Err(reason),

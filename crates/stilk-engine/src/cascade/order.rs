@@ -311,7 +311,7 @@ enum Subject {
 }
 
 /// Values by property and text.
-type Parsed = FxHashMap<(PropertyName, Rc<str>), Rc<Option<Declared>>>;
+type DeclaredByText = FxHashMap<(PropertyName, Rc<str>), Rc<Option<Declared>>>;
 
 /// The name and the classes of an element.
 type Asked = (LocalName, Vec<LocalName>);
@@ -349,7 +349,7 @@ pub struct Sheets {
     /// Whether the document is a piece of some page: what is around it is not known.
     pub is_fragment: bool,
     /// Values that were parsed after substitution.
-    parsed: RefCell<Parsed>,
+    parsed: RefCell<DeclaredByText>,
 }
 
 impl Sheets {

@@ -90,7 +90,7 @@ const FUNCTIONS: [(&str, Function, std::ops::RangeInclusive<usize>); 12] = [
 
 /// What a calculation gives.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-pub enum Kind {
+pub enum ResultType {
     /// A number.
     Number,
     /// A percentage alone.
@@ -241,27 +241,29 @@ fn operand(parser: &mut Parser, names: Names) -> Result<Calc, ParseError<()>> {
 
 impl Calc {
     /// What it gives, or `None` when the types do not fit (`1px + 1s`, `1px * 1px`).
-    pub fn kind(&self) -> Option<Kind> {
+    pub fn kind(&self) -> Option<ResultType> {
         match self {
-            Calc::Number(_) => Some(Kind::Number),
-            Calc::Percentage(_) => Some(Kind::Percentage),
-            Calc::Bare(_) => Some(Kind::Number),
-            Calc::Dimension(_, unit) => Some(Kind::Quantity(unit.quantity)),
+            Calc::Number(_) => Some(ResultType::Number),
+            Calc::Percentage(_) => Some(ResultType::Percentage),
+            Calc::Bare(_) => Some(ResultType::Number),
+            Calc::Dimension(_, unit) => Some(ResultType::Quantity(unit.quantity)),
             Calc::Sum(terms) | Calc::Min(terms) | Calc::Max(terms) => Self::common(terms),
             Calc::Clamp(terms) => Self::common(terms.as_slice()),
             Calc::Abs(inner) => inner.kind(),
-            Calc::Sign(inner) => inner.kind().map(|_| Kind::Number),
+            Calc::Sign(inner) => inner.kind().map(|_| ResultType::Number),
             Calc::Step(_, terms) => Self::common(terms.as_slice()),
             Calc::Function(function, arguments) => function.kind(arguments),
-            Calc::Invert(inner) => inner.kind().filter(|kind| *kind == Kind::Number),
+            Calc::Invert(inner) => inner.kind().filter(|kind| *kind == ResultType::Number),
             Calc::Product(_) => match self.exponents()? {
-                [0, 0, 0, 0] => Some(Kind::Number),
-                [1, 0, 0, 0] => Some(Kind::Quantity(Quantity::Length)),
-                [0, 1, 0, 0] => Some(Kind::Quantity(Quantity::Time)),
-                [0, 0, 1, 0] => Some(Kind::Quantity(Quantity::Angle)),
+                [0, 0, 0, 0] => Some(ResultType::Number),
+                [1, 0, 0, 0] => Some(ResultType::Quantity(Quantity::Length)),
+                [0, 1, 0, 0] => Some(ResultType::Quantity(Quantity::Time)),
+                [0, 0, 1, 0] => Some(ResultType::Quantity(Quantity::Angle)),
                 // A length and a percentage together can only be multiplied by a number.
                 [0, 0, 0, 1] => match self {
-                    Calc::Product(factors) => factors.iter().find_map(|f| f.kind().filter(|k| *k != Kind::Number)),
+                    Calc::Product(factors) => {
+                        factors.iter().find_map(|f| f.kind().filter(|k| *k != ResultType::Number))
+                    }
                     _ => None,
                 },
                 _ => None,
@@ -286,26 +288,26 @@ impl Calc {
                 if one[3] != 0 { None } else { Some(one.map(|n| -n)) }
             }
             other => Some(match other.kind()? {
-                Kind::Number => [0; 4],
-                Kind::Quantity(Quantity::Length) => [1, 0, 0, 0],
-                Kind::Quantity(Quantity::Time) => [0, 1, 0, 0],
-                Kind::Quantity(Quantity::Angle) => [0, 0, 1, 0],
-                Kind::Percentage | Kind::LengthPercentage => [0, 0, 0, 1],
+                ResultType::Number => [0; 4],
+                ResultType::Quantity(Quantity::Length) => [1, 0, 0, 0],
+                ResultType::Quantity(Quantity::Time) => [0, 1, 0, 0],
+                ResultType::Quantity(Quantity::Angle) => [0, 0, 1, 0],
+                ResultType::Percentage | ResultType::LengthPercentage => [0, 0, 0, 1],
             }),
         }
     }
 
-    fn common(terms: &[Calc]) -> Option<Kind> {
+    fn common(terms: &[Calc]) -> Option<ResultType> {
         let mut kinds = terms.iter().map(Calc::kind);
         let mut result = kinds.next()??;
         for kind in kinds {
             let kind = kind?;
             result = match (result, kind) {
                 (a, b) if a == b => a,
-                (Kind::Percentage | Kind::LengthPercentage, Kind::Quantity(Quantity::Length))
-                | (Kind::Quantity(Quantity::Length), Kind::Percentage | Kind::LengthPercentage)
-                | (Kind::LengthPercentage, Kind::Percentage)
-                | (Kind::Percentage, Kind::LengthPercentage) => Kind::LengthPercentage,
+                (ResultType::Percentage | ResultType::LengthPercentage, ResultType::Quantity(Quantity::Length))
+                | (ResultType::Quantity(Quantity::Length), ResultType::Percentage | ResultType::LengthPercentage)
+                | (ResultType::LengthPercentage, ResultType::Percentage)
+                | (ResultType::Percentage, ResultType::LengthPercentage) => ResultType::LengthPercentage,
                 _ => return None,
             };
         }
@@ -378,7 +380,7 @@ impl Calc {
             Calc::Step(how, terms) => of_plain(&Self::eval_all(terms.as_slice(), context)?, |v| how.apply(v[0], v[1])),
             Calc::Function(function, arguments) => {
                 // Angles are in degrees by now; a bare number given to a trigonometric function is in radians.
-                let angles = arguments[0].kind() == Some(Kind::Quantity(Quantity::Angle));
+                let angles = arguments[0].kind() == Some(ResultType::Quantity(Quantity::Angle));
                 of_plain(&Self::eval_all(arguments, context)?, |v| function.apply(v, angles))
             }
             Calc::Min(terms) => {
@@ -410,18 +412,18 @@ impl Step {
 }
 
 impl Function {
-    fn kind(self, arguments: &[Calc]) -> Option<Kind> {
+    fn kind(self, arguments: &[Calc]) -> Option<ResultType> {
         let common = Calc::common(arguments)?;
-        let angle = Kind::Quantity(Quantity::Angle);
+        let angle = ResultType::Quantity(Quantity::Angle);
         match self {
             Function::Sin | Function::Cos | Function::Tan => {
-                (common == Kind::Number || common == angle).then_some(Kind::Number)
+                (common == ResultType::Number || common == angle).then_some(ResultType::Number)
             }
-            Function::Asin | Function::Acos | Function::Atan => (common == Kind::Number).then_some(angle),
+            Function::Asin | Function::Acos | Function::Atan => (common == ResultType::Number).then_some(angle),
             Function::Atan2 => Some(angle),
             Function::Hypot => Some(common),
             Function::Pow | Function::Sqrt | Function::Log | Function::Exp => {
-                (common == Kind::Number).then_some(Kind::Number)
+                (common == ResultType::Number).then_some(ResultType::Number)
             }
         }
     }

@@ -455,7 +455,7 @@ fn percentage(parser: &mut Parser) -> Result<f64, ParseError<()>> {
         Token::Function(name) if calc::is_math(&name) => {
             let tree = calc::parse(&name, parser)?;
             match (tree.kind(), tree.canonical(&super::context::Context::constant())) {
-                (Some(calc::Kind::Percentage), Ok(number)) => Ok(number.clamp(0.0, 100.0)),
+                (Some(calc::ResultType::Percentage), Ok(number)) => Ok(number.clamp(0.0, 100.0)),
                 _ => Err(ParseError::unexpected_token()),
             }
         }

@@ -283,9 +283,9 @@ fn component(
             let tree = calc::parse_with(&name, parser, &lookup)?;
             let amount = tree.canonical(&Context::constant()).map_err(|_| ParseError::unexpected_token())?;
             match tree.kind() {
-                Some(calc::Kind::Number) => Ok((Some(amount), false)),
-                Some(calc::Kind::Percentage) if !range.hue => Ok((Some(amount / 100.0 * range.percent), true)),
-                Some(calc::Kind::Quantity(Quantity::Angle)) if range.hue => Ok((Some(amount), false)),
+                Some(calc::ResultType::Number) => Ok((Some(amount), false)),
+                Some(calc::ResultType::Percentage) if !range.hue => Ok((Some(amount / 100.0 * range.percent), true)),
+                Some(calc::ResultType::Quantity(Quantity::Angle)) if range.hue => Ok((Some(amount), false)),
                 _ => wrong(),
             }
         }

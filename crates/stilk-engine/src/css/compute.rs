@@ -75,11 +75,11 @@ fn generic(value: &Value, context: &Context) -> Result<Value, Unknown> {
             }
         }
         Value::Calc(tree) => {
-            use super::calc::Kind;
+            use super::calc::ResultType;
             match tree.kind() {
-                Some(Kind::Number) => Value::Number(tree.number(context)?),
-                Some(Kind::Quantity(Quantity::Time)) => Value::Seconds(tree.canonical(context)?),
-                Some(Kind::Quantity(Quantity::Angle)) => Value::Degrees(tree.canonical(context)?),
+                Some(ResultType::Number) => Value::Number(tree.number(context)?),
+                Some(ResultType::Quantity(Quantity::Time)) => Value::Seconds(tree.canonical(context)?),
+                Some(ResultType::Quantity(Quantity::Angle)) => Value::Degrees(tree.canonical(context)?),
                 Some(_) => Value::Length(tree.length(context)?),
                 None => return Err(NOT_MODELLED),
             }

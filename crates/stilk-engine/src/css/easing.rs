@@ -1,12 +1,12 @@
 //! Easing functions (CSS Easing 2).
 
 use super::number::next_number;
-use super::primitive::{Parsed, Primitive, keyword, wrong};
+use super::primitive::{Primitive, ValueResult, keyword, wrong};
 use super::value::{LengthPercentage, Value};
 use super::words;
 use cssparser::Parser;
 
-pub(super) fn easing(parser: &mut Parser) -> Parsed {
+pub(super) fn easing(parser: &mut Parser) -> ValueResult {
     if let Ok(value) = parser.try_parse(|p| keyword(p, words::EASINGS)) {
         return Ok(match value {
             Value::Keyword("step-start") => Value::Function("steps", vec![Value::Number(1.0), Value::Keyword("start")]),
@@ -45,7 +45,7 @@ pub(super) fn easing(parser: &mut Parser) -> Parsed {
 }
 
 /// `linear()`: points with their places filled in (CSS Easing 2, section 2.2.1).
-fn linear_easing(parser: &mut Parser) -> Parsed {
+fn linear_easing(parser: &mut Parser) -> ValueResult {
     let mut points: Vec<(f64, Option<f64>)> = Vec::new();
     parser.parse_comma_separated(|p| {
         let place = |p: &mut Parser| p.try_parse(|p| p.expect_percentage()).map(|share| f64::from(share) * 100.0);

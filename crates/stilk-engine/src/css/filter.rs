@@ -5,7 +5,7 @@ use super::primitive::{Primitive, skip};
 use super::value::Value;
 use cssparser::{ParseError, Parser, Token};
 
-type Parsed = Result<Value, ParseError<()>>;
+type ValueResult = Result<Value, ParseError<()>>;
 
 const LENGTH: Primitive = Primitive::Length { percent: false, negative: true, keywords: &[] };
 const BLUR: Primitive = Primitive::Length { percent: false, negative: false, keywords: &[] };
@@ -22,7 +22,7 @@ const AMOUNTS: [(&str, bool); 7] = [
 ];
 
 /// Parses a list of filters.
-pub fn parse(parser: &mut Parser) -> Parsed {
+pub fn parse(parser: &mut Parser) -> ValueResult {
     let mut list = vec![one(parser)?];
     while let Ok(next) = parser.try_parse(one) {
         list.push(next);
@@ -30,7 +30,7 @@ pub fn parse(parser: &mut Parser) -> Parsed {
     Ok(Value::Words(list))
 }
 
-fn one(parser: &mut Parser) -> Parsed {
+fn one(parser: &mut Parser) -> ValueResult {
     let name = match parser.next()?.clone() {
         Token::UnquotedUrl(_) => return Ok(Value::Unmodelled),
         Token::Function(name) => name.to_ascii_lowercase(),

@@ -1,10 +1,10 @@
 //! Families, widths and styles of fonts (CSS Fonts 4, section 2).
 
-use super::primitive::{Parsed, dimension, keyword};
+use super::primitive::{ValueResult, dimension, keyword};
 use super::value::{LengthPercentage, Quantity, Value};
 use cssparser::{ParseError, Parser};
 
-pub(super) fn families(parser: &mut Parser) -> Parsed {
+pub(super) fn families(parser: &mut Parser) -> ValueResult {
     let names = parser.parse_comma_separated(|p| {
         if let Ok(name) = p.try_parse(|p| p.expect_string_cloned()) {
             // Chromium keeps names without their quotes where nothing asks for them.
@@ -54,7 +54,7 @@ fn is_plain_family(name: &str) -> bool {
 }
 
 /// A word for the width of a font, as its percentage (CSS Fonts 4, section 2.3).
-pub(super) fn font_width(parser: &mut Parser) -> Parsed {
+pub(super) fn font_width(parser: &mut Parser) -> ValueResult {
     const WIDTHS: [(&str, f64); 9] = [
         ("ultra-condensed", 50.0),
         ("extra-condensed", 62.5),
@@ -72,7 +72,7 @@ pub(super) fn font_width(parser: &mut Parser) -> Parsed {
     Ok(Value::Length(LengthPercentage::percent(*percent)))
 }
 
-pub(super) fn font_style(parser: &mut Parser) -> Parsed {
+pub(super) fn font_style(parser: &mut Parser) -> ValueResult {
     let word = keyword(parser, &["normal", "italic", "oblique"])?;
     if word.is("oblique")
         && let Ok(angle) = parser.try_parse(|p| dimension(p, Quantity::Angle))

@@ -1,7 +1,7 @@
 //! The grammars of the property table. A grammar parses one value; it does not look at what comes after.
 
 use super::number::next_number;
-use super::primitive::{Parsed, Primitive, dimension, ident, keyword, length, number, skip, word_or, wrong};
+use super::primitive::{Primitive, ValueResult, dimension, ident, keyword, length, number, skip, word_or, wrong};
 use super::value::{LengthPercentage, Quantity, Value};
 use super::{color, position, words};
 use cssparser::{ParseError, Parser, Token};
@@ -130,7 +130,7 @@ impl Grammar {
     }
 
     /// Parses one value.
-    pub fn parse(&self, parser: &mut Parser) -> Parsed {
+    pub fn parse(&self, parser: &mut Parser) -> ValueResult {
         parser.skip_whitespace();
         match self {
             Grammar::Keywords(words) => keyword_or_vendor(parser, words),
@@ -232,7 +232,7 @@ impl Grammar {
 }
 
 /// One of these words, or a vendor's own, which is for one browser and not modelled. Vendors' colours are colours.
-fn keyword_or_vendor(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+fn keyword_or_vendor(parser: &mut Parser, words: &'static [&'static str]) -> ValueResult {
     if let Ok(value) = parser.try_parse(|p| keyword(p, words)) {
         return Ok(value);
     }
@@ -241,7 +241,7 @@ fn keyword_or_vendor(parser: &mut Parser, words: &'static [&'static str]) -> Par
     if vendor && !word.ends_with("-color") { Ok(Value::Unmodelled) } else { wrong() }
 }
 
-fn align(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+fn align(parser: &mut Parser, words: &'static [&'static str]) -> ValueResult {
     let Ok(first) = parser.try_parse(|p| keyword(p, &["safe", "unsafe", "first", "last", "legacy"])) else {
         return keyword(parser, words);
     };
@@ -271,7 +271,7 @@ fn align(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
     }
 }
 
-fn aspect_ratio(parser: &mut Parser) -> Parsed {
+fn aspect_ratio(parser: &mut Parser) -> ValueResult {
     let mut auto = parser.try_parse(|p| keyword(p, &["auto"])).is_ok();
     let ratio = parser.try_parse(|p| {
         let first = number(p, &[], 0.0)?;
@@ -293,7 +293,7 @@ fn aspect_ratio(parser: &mut Parser) -> Parsed {
     }
 }
 
-fn alpha(parser: &mut Parser) -> Parsed {
+fn alpha(parser: &mut Parser) -> ValueResult {
     let state = parser.state();
     if let Token::Percentage { .. } = parser.next()?.clone() {
         parser.reset(&state);
@@ -306,14 +306,14 @@ fn alpha(parser: &mut Parser) -> Parsed {
     }
 }
 
-fn line_height(parser: &mut Parser) -> Parsed {
+fn line_height(parser: &mut Parser) -> ValueResult {
     if let Ok(value) = parser.try_parse(|p| number(p, &["normal"], 0.0)) {
         return Ok(value);
     }
     length(parser, true, false, &[])
 }
 
-fn box_size(parser: &mut Parser, empty: &'static str) -> Parsed {
+fn box_size(parser: &mut Parser, empty: &'static str) -> ValueResult {
     static WORDS: [&str; 6] = ["auto", "none", "min-content", "max-content", "fit-content", "stretch"];
     let word = parser.try_parse(|p| keyword_or_vendor(p, &WORDS));
     if let Ok(Value::Unmodelled) = word {
@@ -332,7 +332,7 @@ fn box_size(parser: &mut Parser, empty: &'static str) -> Parsed {
     length(parser, true, false, &[])
 }
 
-fn repeat(parser: &mut Parser) -> Parsed {
+fn repeat(parser: &mut Parser) -> ValueResult {
     static ONE: [&str; 6] = ["repeat", "space", "round", "no-repeat", "repeat-x", "repeat-y"];
     let first = keyword(parser, &ONE)?;
     if first.is("repeat-x") || first.is("repeat-y") {
@@ -347,7 +347,7 @@ fn repeat(parser: &mut Parser) -> Parsed {
     }
 }
 
-fn size(parser: &mut Parser) -> Parsed {
+fn size(parser: &mut Parser) -> ValueResult {
     if let Ok(value) = parser.try_parse(|p| keyword(p, &["cover", "contain"])) {
         return Ok(value);
     }
@@ -360,7 +360,7 @@ fn size(parser: &mut Parser) -> Parsed {
     }
 }
 
-fn content(parser: &mut Parser) -> Parsed {
+fn content(parser: &mut Parser) -> ValueResult {
     if let Ok(value) = parser.try_parse(|p| keyword(p, &["normal", "none"])) {
         return Ok(value);
     }
@@ -388,7 +388,7 @@ fn content(parser: &mut Parser) -> Parsed {
     }
 }
 
-fn scheme(parser: &mut Parser) -> Parsed {
+fn scheme(parser: &mut Parser) -> ValueResult {
     if parser.try_parse(|p| keyword(p, &["normal"])).is_ok() {
         return Ok(Value::Keyword("normal"));
     }
@@ -415,7 +415,7 @@ fn scheme(parser: &mut Parser) -> Parsed {
     Ok(Value::Words(words))
 }
 
-fn display(parser: &mut Parser) -> Parsed {
+fn display(parser: &mut Parser) -> ValueResult {
     static ALL: &[&str] = &["flow"];
     let one = |p: &mut Parser| match p.try_parse(|p| keyword(p, ALL)) {
         Ok(flow) => Ok(flow),
@@ -467,7 +467,7 @@ fn display(parser: &mut Parser) -> Parsed {
     Ok(Value::Keyword(word))
 }
 
-fn lines(parser: &mut Parser) -> Parsed {
+fn lines(parser: &mut Parser) -> ValueResult {
     if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
         return Ok(Value::Keyword("none"));
     }
@@ -482,7 +482,7 @@ fn lines(parser: &mut Parser) -> Parsed {
     if words.is_empty() || sorted.len() != words.len() { wrong() } else { Ok(Value::Words(sorted)) }
 }
 
-fn rotate(parser: &mut Parser) -> Parsed {
+fn rotate(parser: &mut Parser) -> ValueResult {
     if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
         return Ok(Value::Keyword("none"));
     }
@@ -508,7 +508,7 @@ fn rotate(parser: &mut Parser) -> Parsed {
     })
 }
 
-fn cursor(parser: &mut Parser) -> Parsed {
+fn cursor(parser: &mut Parser) -> ValueResult {
     let mut pictures = false;
     while parser.try_parse(|p| p.expect_url()).is_ok() {
         while parser.try_parse(|p| Primitive::NUMBER.parse(p)).is_ok() {}
@@ -520,7 +520,7 @@ fn cursor(parser: &mut Parser) -> Parsed {
 }
 
 /// One word, or several, written in the order of the list. Words before the first pan stand alone.
-fn some_of(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+fn some_of(parser: &mut Parser, words: &'static [&'static str]) -> ValueResult {
     let mut found = vec![keyword(parser, words)?];
     while let Ok(next) = parser.try_parse(|p| keyword(p, words)) {
         found.push(next);
@@ -537,11 +537,11 @@ fn some_of(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
     Ok(Value::Words(sorted))
 }
 
-fn scale(parser: &mut Parser) -> Parsed {
+fn scale(parser: &mut Parser) -> ValueResult {
     if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
         return Ok(Value::Keyword("none"));
     }
-    let factor = |p: &mut Parser| -> Parsed {
+    let factor = |p: &mut Parser| -> ValueResult {
         if let Ok(share) = p.try_parse(|p| p.expect_percentage()) {
             return Ok(Value::Number(f64::from(share)));
         }
@@ -557,7 +557,7 @@ fn scale(parser: &mut Parser) -> Parsed {
     Ok(Value::Words(numbers))
 }
 
-fn translate(parser: &mut Parser) -> Parsed {
+fn translate(parser: &mut Parser) -> ValueResult {
     if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
         return Ok(Value::Keyword("none"));
     }

@@ -7,7 +7,7 @@ use super::primitive::{Primitive, keyword, skip};
 use super::value::{LengthPercentage, Value};
 use cssparser::{ParseError, Parser, Token};
 
-type Parsed = Result<Value, ParseError<()>>;
+type ValueResult = Result<Value, ParseError<()>>;
 
 const LENGTH: Primitive = Primitive::Length { percent: true, negative: true, keywords: &[] };
 const SIZE: Primitive = Primitive::Length { percent: true, negative: false, keywords: &[] };
@@ -17,7 +17,7 @@ fn wrong<T>() -> Result<T, ParseError<()>> {
 }
 
 /// Parses an image.
-pub fn parse(parser: &mut Parser) -> Parsed {
+pub fn parse(parser: &mut Parser) -> ValueResult {
     match parser.next()?.clone() {
         Token::UnquotedUrl(_) => Ok(Value::Unmodelled),
         Token::Function(name) => {
@@ -43,7 +43,7 @@ pub fn parse(parser: &mut Parser) -> Parsed {
 /// What stands before the stops: words in the order in which browsers write them.
 type Prelude = fn(&mut Parser) -> Result<Vec<Value>, ParseError<()>>;
 
-fn gradient(name: &'static str, parser: &mut Parser, prelude: Prelude, place: &Primitive) -> Parsed {
+fn gradient(name: &'static str, parser: &mut Parser, prelude: Prelude, place: &Primitive) -> ValueResult {
     parser.parse_nested_block(|inner| {
         let mut space = None;
         let mut words = Vec::new();

@@ -88,62 +88,18 @@ fn of_words(parser: &mut Parser, three: bool, most: usize) -> Result<[Value; 2],
         }
     }
     let wrong = || Err(ParseError::unexpected_token());
-    let length = |word: &Word| match word {
-        Word::Length(value) => Some(value.clone()),
-        _ => None,
-    };
     match words.as_slice() {
         [one] if one.is_vertical() => Ok([percent(50.0), one.value()]),
         [one] => Ok([one.value(), percent(50.0)]),
-        [a, b] => {
-            let turned = a.is_vertical() || b.is_horizontal();
-            let fits = match turned {
-                true => {
-                    !(matches!(a, Word::Length(_))
-                        || matches!(b, Word::Length(_))
-                        || a.is_horizontal()
-                        || b.is_vertical())
-                }
-                false => true,
-            };
-            match (turned, fits) {
-                (true, true) => Ok([b.value(), a.value()]),
-                (false, _) => Ok([a.value(), b.value()]),
-                _ => wrong(),
+        [a, b] if a.is_vertical() || b.is_horizontal() => {
+            let is_length = |word: &Word| matches!(word, Word::Length(_));
+            match is_length(a) || is_length(b) || a.is_horizontal() || b.is_vertical() {
+                true => wrong(),
+                false => Ok([b.value(), a.value()]),
             }
         }
-        // Each side may have a distance of its own.
-        words if words.len() == 4 || three => {
-            let mut axes: [Option<Value>; 2] = [None, None];
-            let mut centers = 0;
-            let mut i = 0;
-            while i < words.len() {
-                let side = &words[i];
-                let offset = words.get(i + 1).and_then(length);
-                let axis = match side {
-                    Word::Length(_) => return wrong(),
-                    Word::Center => {
-                        centers += 1;
-                        i += 1;
-                        continue;
-                    }
-                    side => usize::from(side.is_vertical()),
-                };
-                if axes[axis].is_some() {
-                    return wrong();
-                }
-                i += 1 + usize::from(offset.is_some());
-                axes[axis] = Some(match offset {
-                    Some(offset) => from_side(side, offset),
-                    None => side.value(),
-                });
-            }
-            let free = axes.iter().filter(|axis| axis.is_none()).count();
-            if centers != free || (words.len() == 4 && centers > 0) {
-                return wrong();
-            }
-            Ok(axes.map(|axis| axis.unwrap_or_else(|| percent(50.0))))
-        }
+        [a, b] => Ok([a.value(), b.value()]),
+        words if words.len() == 4 || three => from_sides(words),
         _ => wrong(),
     }
 }
@@ -161,4 +117,33 @@ pub fn parse_axis(parser: &mut Parser, vertical: bool) -> Result<Value, ParseErr
         Ok(offset) => Ok(from_side(&side, offset)),
         Err(_) => Ok(side.value()),
     }
+}
+
+/// Three or four words: each side may have a distance of its own.
+fn from_sides(words: &[Word]) -> Result<[Value; 2], ParseError<()>> {
+    let mut axes: [Option<Value>; 2] = [None, None];
+    let mut centers = 0;
+    let mut rest = words.iter().peekable();
+    while let Some(side) = rest.next() {
+        let axis = match side {
+            Word::Length(_) => return Err(ParseError::unexpected_token()),
+            Word::Center => {
+                centers += 1;
+                continue;
+            }
+            side => usize::from(side.is_vertical()),
+        };
+        let value = match rest.next_if(|word| matches!(word, Word::Length(_))) {
+            Some(Word::Length(offset)) => from_side(side, offset.clone()),
+            _ => side.value(),
+        };
+        if axes[axis].replace(value).is_some() {
+            return Err(ParseError::unexpected_token());
+        }
+    }
+    let free = axes.iter().filter(|axis| axis.is_none()).count();
+    if centers != free || (words.len() == 4 && centers > 0) {
+        return Err(ParseError::unexpected_token());
+    }
+    Ok(axes.map(|axis| axis.unwrap_or_else(|| percent(50.0))))
 }

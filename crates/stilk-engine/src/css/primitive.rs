@@ -1,6 +1,6 @@
 //! Primitive values that grammars are made of: lengths, numbers, angles, times, words.
 
-use super::calc::{self, Calc, Kind};
+use super::calc::{self, Calc, ResultType};
 use super::number::next_number;
 use super::value::{LengthPercentage, Quantity, Value, unit};
 use cssparser::{ParseError, Parser, Token};
@@ -26,7 +26,7 @@ pub enum Primitive {
     Time,
 }
 
-pub(super) type Parsed = Result<Value, ParseError<()>>;
+pub(super) type ValueResult = Result<Value, ParseError<()>>;
 
 pub(super) fn wrong<T>() -> Result<T, ParseError<()>> {
     Err(ParseError::unexpected_token())
@@ -39,7 +39,7 @@ impl Primitive {
     pub const NUMBER: Primitive = Primitive::NumberOr { keywords: &[], min: f64::NEG_INFINITY };
 
     /// Parses one value.
-    pub fn parse(&self, parser: &mut Parser) -> Parsed {
+    pub fn parse(&self, parser: &mut Parser) -> ValueResult {
         parser.skip_whitespace();
         match self {
             Primitive::Length { percent, negative, keywords } => length(parser, *percent, *negative, keywords),
@@ -70,7 +70,7 @@ impl Primitive {
 }
 
 /// One of these words.
-pub(super) fn keyword(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+pub(super) fn keyword(parser: &mut Parser, words: &'static [&'static str]) -> ValueResult {
     let word = parser.expect_ident()?;
     words
         .iter()
@@ -79,7 +79,12 @@ pub(super) fn keyword(parser: &mut Parser, words: &'static [&'static str]) -> Pa
         .ok_or_else(ParseError::unexpected_token)
 }
 
-pub(super) fn length(parser: &mut Parser, percent: bool, negative: bool, words: &'static [&'static str]) -> Parsed {
+pub(super) fn length(
+    parser: &mut Parser,
+    percent: bool,
+    negative: bool,
+    words: &'static [&'static str],
+) -> ValueResult {
     if !words.is_empty()
         && let Ok(value) = parser.try_parse(|p| keyword(p, words))
     {
@@ -91,8 +96,8 @@ pub(super) fn length(parser: &mut Parser, percent: bool, negative: bool, words: 
         Token::Function(name) if calc::is_math(&name) => {
             let tree = calc::parse(&name, parser)?;
             match tree.kind() {
-                Some(Kind::Quantity(Quantity::Length)) => Ok(Value::Calc(tree.into())),
-                Some(Kind::LengthPercentage | Kind::Percentage) if percent => Ok(Value::Calc(tree.into())),
+                Some(ResultType::Quantity(Quantity::Length)) => Ok(Value::Calc(tree.into())),
+                Some(ResultType::LengthPercentage | ResultType::Percentage) if percent => Ok(Value::Calc(tree.into())),
                 _ => wrong(),
             }
         }
@@ -120,7 +125,7 @@ pub(super) fn length(parser: &mut Parser, percent: bool, negative: bool, words: 
 }
 
 /// Consumes the function that was just opened.
-pub(super) fn skip(parser: &mut Parser) -> Parsed {
+pub(super) fn skip(parser: &mut Parser) -> ValueResult {
     parser.parse_nested_block(|inner| {
         while inner.next().is_ok() {}
         Ok::<_, ParseError<()>>(())
@@ -128,13 +133,13 @@ pub(super) fn skip(parser: &mut Parser) -> Parsed {
     Ok(Value::Unmodelled)
 }
 
-pub(super) fn dimension(parser: &mut Parser, quantity: Quantity) -> Parsed {
+pub(super) fn dimension(parser: &mut Parser, quantity: Quantity) -> ValueResult {
     parser.skip_whitespace();
     let state = parser.state();
     match parser.next()?.clone() {
         Token::Function(name) if calc::is_math(&name) => {
             let tree = calc::parse(&name, parser)?;
-            if tree.kind() == Some(Kind::Quantity(quantity)) { Ok(Value::Calc(tree.into())) } else { wrong() }
+            if tree.kind() == Some(ResultType::Quantity(quantity)) { Ok(Value::Calc(tree.into())) } else { wrong() }
         }
         Token::Dimension { .. } => {
             parser.reset(&state);
@@ -148,7 +153,7 @@ pub(super) fn dimension(parser: &mut Parser, quantity: Quantity) -> Parsed {
     }
 }
 
-pub(super) fn number(parser: &mut Parser, words: &'static [&'static str], min: f64) -> Parsed {
+pub(super) fn number(parser: &mut Parser, words: &'static [&'static str], min: f64) -> ValueResult {
     if !words.is_empty()
         && let Ok(value) = parser.try_parse(|p| keyword(p, words))
     {
@@ -159,7 +164,7 @@ pub(super) fn number(parser: &mut Parser, words: &'static [&'static str], min: f
     match parser.next()?.clone() {
         Token::Function(name) if calc::is_math(&name) => {
             let tree = calc::parse(&name, parser)?;
-            if tree.kind() == Some(Kind::Number) { Ok(Value::Calc(tree.into())) } else { wrong() }
+            if tree.kind() == Some(ResultType::Number) { Ok(Value::Calc(tree.into())) } else { wrong() }
         }
         Token::Number { .. } => {
             parser.reset(&state);
@@ -173,28 +178,28 @@ pub(super) fn number(parser: &mut Parser, words: &'static [&'static str], min: f
 pub(super) fn word_or(
     parser: &mut Parser,
     words: &'static [&'static str],
-    other: impl Fn(&mut Parser) -> Parsed,
-) -> Parsed {
+    other: impl Fn(&mut Parser) -> ValueResult,
+) -> ValueResult {
     match parser.try_parse(|p| keyword(p, words)) {
         Ok(word) => Ok(word),
         Err(_) => other(parser),
     }
 }
 
-fn number_percentage(parser: &mut Parser) -> Parsed {
+fn number_percentage(parser: &mut Parser) -> ValueResult {
     if let Ok(number) = parser.try_parse(|p| Primitive::NUMBER.parse(p)) {
         return Ok(number);
     }
     match length(parser, true, true, &[])? {
         Value::Length(LengthPercentage { has_percent: true, percent, .. }) => Ok(Value::Number(percent / 100.0)),
-        Value::Calc(tree) if tree.kind() == Some(Kind::Percentage) => {
+        Value::Calc(tree) if tree.kind() == Some(ResultType::Percentage) => {
             Ok(Value::Calc(Calc::Product(vec![Calc::Number(0.01), Calc::Bare(Box::new((*tree).clone()))]).into()))
         }
         _ => wrong(),
     }
 }
 
-pub(super) fn ident(parser: &mut Parser, words: &'static [&'static str]) -> Parsed {
+pub(super) fn ident(parser: &mut Parser, words: &'static [&'static str]) -> ValueResult {
     if let Ok(value) = parser.try_parse(|p| keyword(p, words)) {
         return Ok(value);
     }

@@ -1,11 +1,11 @@
 //! Shadows of boxes and text (CSS Backgrounds 3, section 6; CSS Text Decoration 4, section 5).
 
 use super::color;
-use super::primitive::{Parsed, keyword, length, wrong};
+use super::primitive::{ValueResult, keyword, length, wrong};
 use super::value::Value;
 use cssparser::Parser;
 
-pub(super) fn shadows(parser: &mut Parser, inset: bool) -> Parsed {
+pub(super) fn shadows(parser: &mut Parser, inset: bool) -> ValueResult {
     if parser.try_parse(|p| keyword(p, &["none"])).is_ok() {
         return Ok(Value::Keyword("none"));
     }
@@ -13,7 +13,7 @@ pub(super) fn shadows(parser: &mut Parser, inset: bool) -> Parsed {
 }
 
 /// A shadow as `color x y blur [spread [inset]]`.
-fn shadow(parser: &mut Parser, with_inset: bool) -> Parsed {
+fn shadow(parser: &mut Parser, with_inset: bool) -> ValueResult {
     let mut color = None;
     let mut lengths: Vec<Value> = Vec::new();
     let mut inset = false;

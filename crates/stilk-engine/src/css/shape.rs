@@ -5,14 +5,14 @@ use super::primitive::{Primitive, keyword, skip};
 use super::value::Value;
 use cssparser::{ParseError, Parser, Token};
 
-type Parsed = Result<Value, ParseError<()>>;
+type ValueResult = Result<Value, ParseError<()>>;
 
 const LENGTH: Primitive = Primitive::Length { percent: true, negative: true, keywords: &[] };
 const BOXES: &[&str] =
     &["border-box", "padding-box", "content-box", "margin-box", "fill-box", "stroke-box", "view-box"];
 
 /// Parses a shape with or without a box, or a box alone.
-pub fn clip_path(parser: &mut Parser) -> Parsed {
+pub fn clip_path(parser: &mut Parser) -> ValueResult {
     let mut reference = parser.try_parse(|p| keyword(p, BOXES)).ok();
     let shape = parser.try_parse(shape).ok();
     if reference.is_none() {
@@ -26,7 +26,7 @@ pub fn clip_path(parser: &mut Parser) -> Parsed {
     }
 }
 
-fn shape(parser: &mut Parser) -> Parsed {
+fn shape(parser: &mut Parser) -> ValueResult {
     let name = match parser.next()?.clone() {
         Token::UnquotedUrl(_) => return Ok(Value::Unmodelled),
         Token::Function(name) => name.to_ascii_lowercase(),
@@ -63,7 +63,7 @@ fn sides(parser: &mut Parser, grammar: &Primitive) -> Result<Vec<Value>, ParseEr
     Ok(list)
 }
 
-fn inset(parser: &mut Parser) -> Parsed {
+fn inset(parser: &mut Parser) -> ValueResult {
     let mut words = sides(parser, &LENGTH)?;
     if parser.try_parse(|p| p.expect_ident_matching("round")).is_ok() {
         let corners = sides(parser, &Primitive::CORNER)?;
@@ -85,7 +85,7 @@ fn inset(parser: &mut Parser) -> Parsed {
     Ok(Value::Function("inset", vec![Value::Words(words)]))
 }
 
-fn round(name: &'static str, radii: usize, parser: &mut Parser) -> Parsed {
+fn round(name: &'static str, radii: usize, parser: &mut Parser) -> ValueResult {
     const WORDS: &[&str] = &["closest-side", "farthest-side", "closest-corner", "farthest-corner"];
     const RADIUS: Primitive = Primitive::Length { percent: true, negative: false, keywords: WORDS };
     let mut words = Vec::new();
@@ -107,7 +107,7 @@ fn round(name: &'static str, radii: usize, parser: &mut Parser) -> Parsed {
     Ok(Value::Function(name, vec![Value::Words(words)]))
 }
 
-fn polygon(parser: &mut Parser) -> Parsed {
+fn polygon(parser: &mut Parser) -> ValueResult {
     let mut items = Vec::new();
     let rule = parser.try_parse(|p| {
         let rule = keyword(p, &["nonzero", "evenodd"])?;

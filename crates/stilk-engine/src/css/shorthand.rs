@@ -122,7 +122,7 @@ shorthands! {
     "white-space" WhiteSpace ["white-space-collapse", "text-wrap-mode"];
 }
 
-type Parsed = Result<Vec<Expanded>, ParseError<()>>;
+type ValueResult = Result<Vec<Expanded>, ParseError<()>>;
 
 impl Shorthand {
     /// Its name.
@@ -141,7 +141,7 @@ impl Shorthand {
     }
 
     /// Takes a value apart; the parser must be at its end afterwards.
-    pub(super) fn parse(&self, parser: &mut Parser) -> Parsed {
+    pub(super) fn parse(&self, parser: &mut Parser) -> ValueResult {
         let targets: Vec<Target> = self.targets().collect();
         match self.form {
             Form::Sides => sides(&targets, parser),
@@ -176,7 +176,7 @@ fn one(target: Target, parser: &mut Parser) -> Result<Value, ParseError<()>> {
     parse_grammar(target.physical(Flow::LTR).grammar(), parser)
 }
 
-fn sides(targets: &[Target], parser: &mut Parser) -> Parsed {
+fn sides(targets: &[Target], parser: &mut Parser) -> ValueResult {
     let mut values = vec![one(targets[0], parser)?];
     while values.len() < 4 {
         match parser.try_parse(|p| one(targets[0], p)) {
@@ -194,7 +194,7 @@ fn sides(targets: &[Target], parser: &mut Parser) -> Parsed {
     Ok(targets.iter().enumerate().map(|(i, target)| (*target, values[pick(i)].clone())).collect())
 }
 
-fn pair(targets: &[Target], parser: &mut Parser) -> Parsed {
+fn pair(targets: &[Target], parser: &mut Parser) -> ValueResult {
     let first = one(targets[0], parser)?;
     let second = match parser.try_parse(|p| one(targets[1], p)) {
         Ok(second) => second,
@@ -204,7 +204,7 @@ fn pair(targets: &[Target], parser: &mut Parser) -> Parsed {
 }
 
 /// Positions separated by commas.
-fn position(targets: &[Target], parser: &mut Parser) -> Parsed {
+fn position(targets: &[Target], parser: &mut Parser) -> ValueResult {
     let mut lists = [Vec::new(), Vec::new()];
     parser.parse_comma_separated(|p| {
         let [x, y] = one_position(p)?;
@@ -221,7 +221,7 @@ fn one_position(parser: &mut Parser) -> Result<[Value; 2], ParseError<()>> {
 }
 
 /// Each longhand at most once, in any order; at least one.
-fn any_order(targets: &[Target], parser: &mut Parser) -> Parsed {
+fn any_order(targets: &[Target], parser: &mut Parser) -> ValueResult {
     let mut values: Vec<Option<Value>> = vec![None; targets.len()];
     let mut found = false;
     while !parser.is_exhausted() {
@@ -246,7 +246,7 @@ fn any_order(targets: &[Target], parser: &mut Parser) -> Parsed {
 }
 
 /// CSS Lists 3, section 3.4: a `none` is for whichever of type and image is not given.
-fn list_style(targets: &[Target], parser: &mut Parser) -> Parsed {
+fn list_style(targets: &[Target], parser: &mut Parser) -> ValueResult {
     let mut values: Vec<Option<Value>> = vec![None; targets.len()];
     let mut nones = 0;
     while !parser.is_exhausted() {
@@ -271,7 +271,7 @@ fn list_style(targets: &[Target], parser: &mut Parser) -> Parsed {
     Ok(targets.iter().zip(values).map(|(target, value)| (*target, value.unwrap_or_else(|| initial(*target)))).collect())
 }
 
-fn columns(targets: &[Target], parser: &mut Parser) -> Parsed {
+fn columns(targets: &[Target], parser: &mut Parser) -> ValueResult {
     let mut values: Vec<Option<Value>> = vec![None; 2];
     let mut autos = 0;
     while !parser.is_exhausted() {
@@ -291,7 +291,7 @@ fn columns(targets: &[Target], parser: &mut Parser) -> Parsed {
     Ok(targets.iter().zip(values).map(|(target, value)| (*target, value.unwrap_or(Value::Keyword("auto")))).collect())
 }
 
-fn container(targets: &[Target], parser: &mut Parser) -> Parsed {
+fn container(targets: &[Target], parser: &mut Parser) -> ValueResult {
     let name = one(targets[0], parser)?;
     let kind = match parser.try_parse(|p| p.expect_delim('/')) {
         Ok(()) => one(targets[1], parser)?,
@@ -304,7 +304,7 @@ fn initial(target: Target) -> Value {
     super::compute::initial_declared(target.physical(Flow::LTR))
 }
 
-fn border(targets: &[Target], parser: &mut Parser) -> Parsed {
+fn border(targets: &[Target], parser: &mut Parser) -> ValueResult {
     let sides = if targets.len() > 6 { 4 } else { 2 };
     let three = [targets[0], targets[sides], targets[2 * sides]];
     let values = any_order(&three, parser)?;
@@ -314,7 +314,7 @@ fn border(targets: &[Target], parser: &mut Parser) -> Parsed {
     Ok(expanded)
 }
 
-fn radius(targets: &[Target], parser: &mut Parser) -> Parsed {
+fn radius(targets: &[Target], parser: &mut Parser) -> ValueResult {
     let length = |p: &mut Parser| Primitive::CORNER.parse(p);
     let list = |parser: &mut Parser| -> Result<[Value; 4], ParseError<()>> {
         let mut values = vec![length(parser)?];
@@ -337,7 +337,7 @@ fn radius(targets: &[Target], parser: &mut Parser) -> Parsed {
     Ok(targets.iter().zip(corners).map(|(target, (h, v))| (*target, Value::Words(vec![h, v]))).collect())
 }
 
-fn place(targets: &[Target], parser: &mut Parser) -> Parsed {
+fn place(targets: &[Target], parser: &mut Parser) -> ValueResult {
     let align = one(targets[0], parser)?;
     let justify = match parser.try_parse(|p| one(targets[1], p)) {
         Ok(justify) => justify,
@@ -354,7 +354,7 @@ fn place(targets: &[Target], parser: &mut Parser) -> Parsed {
     Ok(vec![(targets[0], align), (targets[1], justify)])
 }
 
-fn flex(parser: &mut Parser) -> Parsed {
+fn flex(parser: &mut Parser) -> ValueResult {
     let set = |grow: f64, shrink: f64, basis: Value| {
         Ok(vec![
             (Target::Physical(L::FlexGrow), Value::Number(grow)),
@@ -388,7 +388,7 @@ fn flex(parser: &mut Parser) -> Parsed {
     set(grow.unwrap_or(1.0), shrink.unwrap_or(1.0), basis.unwrap_or_else(zero_percent))
 }
 
-fn font(parser: &mut Parser) -> Parsed {
+fn font(parser: &mut Parser) -> ValueResult {
     const SYSTEM: [&str; 6] = ["caption", "icon", "menu", "message-box", "small-caption", "status-bar"];
     if SYSTEM.iter().any(|word| parser.try_parse(|p| p.expect_ident_matching(word)).is_ok()) {
         // Which font that is, the platform says.
@@ -468,7 +468,7 @@ const FONT_RESET: &[Longhand] = &[
     L::FontVariationSettings,
 ];
 
-fn white_space(parser: &mut Parser) -> Parsed {
+fn white_space(parser: &mut Parser) -> ValueResult {
     let word = parser.expect_ident()?.to_ascii_lowercase();
     let (collapse, wrap) = match word.as_str() {
         "normal" | "wrap" | "collapse" => ("collapse", "wrap"),
@@ -486,7 +486,7 @@ fn white_space(parser: &mut Parser) -> Parsed {
 }
 
 /// `transition` and `animation`: layers separated by commas, each with its words in any order.
-fn layered(targets: &[Target], parser: &mut Parser, name: Longhand) -> Parsed {
+fn layered(targets: &[Target], parser: &mut Parser, name: Longhand) -> ValueResult {
     let mut lists: Vec<Vec<Value>> = vec![Vec::new(); targets.len()];
     parser.parse_comma_separated(|p| {
         let mut values: Vec<Option<Value>> = vec![None; targets.len()];
@@ -533,7 +533,7 @@ fn first_of(target: Target, parser: &mut Parser) -> Result<Value, ParseError<()>
     parse_grammar(target.physical(Flow::LTR).grammar().item(), parser)
 }
 
-fn background(parser: &mut Parser) -> Parsed {
+fn background(parser: &mut Parser) -> ValueResult {
     let names = [
         L::BackgroundImage,
         L::BackgroundPositionX,

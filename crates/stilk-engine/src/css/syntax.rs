@@ -17,7 +17,7 @@ pub enum Syntax {
 /// A type or a keyword, alone or as a list.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Component {
-    kind: Kind,
+    kind: ComponentKind,
     list: Option<Separator>,
 }
 
@@ -28,7 +28,7 @@ enum Separator {
 }
 
 #[derive(Debug, Clone, PartialEq)]
-enum Kind {
+enum ComponentKind {
     Type(&'static str),
     Word(String),
 }
@@ -90,13 +90,13 @@ fn component(text: &str) -> Option<Component> {
         } else {
             list
         };
-        return Some(Component { kind: Kind::Type(kind), list });
+        return Some(Component { kind: ComponentKind::Type(kind), list });
     }
     let mut parser = Parser::new(name);
     let word = parser.expect_ident().ok()?.to_string();
     let wide = ["inherit", "initial", "unset", "revert", "revert-layer", "default"];
     let ok = parser.is_exhausted() && !wide.contains(&word.to_ascii_lowercase().as_str());
-    ok.then_some(Component { kind: Kind::Word(word), list })
+    ok.then_some(Component { kind: ComponentKind::Word(word), list })
 }
 
 impl Component {
@@ -116,14 +116,14 @@ impl Component {
 
     fn one(&self, parser: &mut Parser) -> Result<Value, ParseError<()>> {
         let name = match &self.kind {
-            Kind::Word(word) => {
+            ComponentKind::Word(word) => {
                 let found = parser.expect_ident()?;
                 return match **found == **word {
                     true => Ok(Value::Ident(word.as_str().into())),
                     false => Err(ParseError::unexpected_token()),
                 };
             }
-            Kind::Type(name) => *name,
+            ComponentKind::Type(name) => *name,
         };
         match name {
             "length" => LENGTH.parse(parser),

@@ -1,13 +1,13 @@
 //! Tracks of grids (CSS Grid 2, section 7.2). Lines with names, `fit-content()` and automatic repetition are accepted, and not
 //! modelled.
 
-use super::primitive::{Parsed, length, wrong};
+use super::primitive::{ValueResult, length, wrong};
 
 use super::value::Value;
 use cssparser::{ParseError, Parser, Token};
 
 /// A list of tracks.
-pub(super) fn tracks(parser: &mut Parser) -> Parsed {
+pub(super) fn tracks(parser: &mut Parser) -> ValueResult {
     let state = parser.state();
     if parser.try_parse(|p| p.expect_ident_matching("none")).is_ok() {
         return Ok(Value::Keyword("none"));
@@ -31,7 +31,7 @@ fn list(parser: &mut Parser) -> Result<Vec<Value>, ParseError<()>> {
     Ok(words)
 }
 
-fn track(parser: &mut Parser) -> Parsed {
+fn track(parser: &mut Parser) -> ValueResult {
     static WORDS: [&str; 3] = ["auto", "min-content", "max-content"];
     parser.skip_whitespace();
     let state = parser.state();

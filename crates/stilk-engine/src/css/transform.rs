@@ -4,7 +4,7 @@ use super::primitive::Primitive;
 use super::value::Value;
 use cssparser::{ParseError, Parser};
 
-type Parsed = Result<Value, ParseError<()>>;
+type ValueResult = Result<Value, ParseError<()>>;
 
 const LENGTH: Primitive = Primitive::Length { percent: false, negative: true, keywords: &[] };
 const TRANSLATION: Primitive = Primitive::Length { percent: true, negative: true, keywords: &[] };
@@ -37,7 +37,7 @@ static FUNCTIONS: &[(&str, &[&Primitive], usize)] = &[
 ];
 
 /// Parses a list of functions.
-pub fn parse(parser: &mut Parser) -> Parsed {
+pub fn parse(parser: &mut Parser) -> ValueResult {
     let mut list = vec![function(parser)?];
     while let Ok(next) = parser.try_parse(function) {
         list.push(next);
@@ -45,7 +45,7 @@ pub fn parse(parser: &mut Parser) -> Parsed {
     Ok(Value::Words(list))
 }
 
-fn function(parser: &mut Parser) -> Parsed {
+fn function(parser: &mut Parser) -> ValueResult {
     let name = parser.expect_function()?.to_ascii_lowercase();
     let Some((name, grammars, optional)) = FUNCTIONS.iter().find(|(known, _, _)| **known == name) else {
         return Err(ParseError::unexpected_token());

@@ -201,18 +201,18 @@ impl<'b> Builder<'b> {
             _ => Display::FlowRoot,
         };
         let element = if styled.pseudo.is_none() { self.document.element(styled.node) } else { None };
-        let kind = match element.map_or(Kind::Plain, Kind::of) {
-            Kind::Plain => self.legend(styled).map_or(Kind::Plain, Kind::Fieldset),
+        let kind = match element.map_or(BoxKind::Plain, BoxKind::of) {
+            BoxKind::Plain => self.legend(styled).map_or(BoxKind::Plain, BoxKind::Fieldset),
             other => other,
         };
         let id = match kind {
-            Kind::Plain => {
+            BoxKind::Plain => {
                 let mut children = Children::new(style, has_items);
                 self.inside(styled, style, &mut children)?;
                 let children = self.finish(children)?;
                 add(&mut self.tree.boxes, own, &children)?
             }
-            Kind::Button(text) => {
+            BoxKind::Button(text) => {
                 // A button's content stands in the middle of its height (HTML, section 15.5.4).
                 if !has_items {
                     own.align_content = AlignContent::CENTER;
@@ -226,7 +226,7 @@ impl<'b> Builder<'b> {
                 let children = self.finish(children)?;
                 add(&mut self.tree.boxes, own, &children)?
             }
-            Kind::Entry(is_line) => {
+            BoxKind::Entry(is_line) => {
                 shrink(&mut own, style);
                 let line = self.line_of(style)?;
                 // A line of text is as high as its line; what else browsers put into fields has sizes of its own.
@@ -234,11 +234,11 @@ impl<'b> Builder<'b> {
                 let natural = Content::Natural(40.0 + self.guess.natural, line.0 + line.1 + natural);
                 self.leaf(own, natural)?
             }
-            Kind::Mark => {
+            BoxKind::Mark => {
                 let natural = if style.is(L::Appearance, "none") { (0.0, 0.0) } else { (13.0, 13.0) };
                 self.leaf(own, Content::Natural(natural.0, natural.1))?
             }
-            Kind::Foreign => {
+            BoxKind::Foreign => {
                 shrink(&mut own, style);
                 // Sizes in attributes count as declarations of the lowest styled (HTML, section 15.4.3; SVG 2, section 7.2).
                 let given = |name| {
@@ -253,7 +253,7 @@ impl<'b> Builder<'b> {
                 }
                 self.leaf(own, Content::Natural(40.0 + self.guess.natural, 20.0 + self.guess.natural))?
             }
-            Kind::Fieldset(legend) => self.fieldset(styled, style, own, legend)?,
+            BoxKind::Fieldset(legend) => self.fieldset(styled, style, own, legend)?,
         };
         self.tree.styled_of.insert(id, styled);
         Ok(id)
@@ -445,7 +445,7 @@ fn shrink(own: &mut taffy::Style, style: &Style) {
 }
 
 /// What an element is to the layout.
-enum Kind {
+enum BoxKind {
     Plain,
     /// A button, with its text where that is an attribute.
     Button(Option<String>),
@@ -459,28 +459,28 @@ enum Kind {
     Fieldset(NodeId),
 }
 
-impl Kind {
-    fn of(element: &Element) -> Kind {
+impl BoxKind {
+    fn of(element: &Element) -> BoxKind {
         match (element.local(), element.attribute("type").unwrap_or("text")) {
-            ("button", _) => Kind::Button(None),
+            ("button", _) => BoxKind::Button(None),
             ("input", kind @ ("submit" | "reset" | "button")) => {
                 let named = match kind {
                     "submit" => "Submit",
                     "reset" => "Reset",
                     _ => "",
                 };
-                Kind::Button(Some(element.attribute("value").unwrap_or(named).to_owned()))
+                BoxKind::Button(Some(element.attribute("value").unwrap_or(named).to_owned()))
             }
-            ("input", "checkbox" | "radio") => Kind::Mark,
-            ("input", "range" | "color" | "file" | "image") => Kind::Foreign,
-            ("input", "text" | "email" | "tel" | "url" | "password") => Kind::Entry(true),
-            ("input" | "select", _) => Kind::Entry(false),
+            ("input", "checkbox" | "radio") => BoxKind::Mark,
+            ("input", "range" | "color" | "file" | "image") => BoxKind::Foreign,
+            ("input", "text" | "email" | "tel" | "url" | "password") => BoxKind::Entry(true),
+            ("input" | "select", _) => BoxKind::Entry(false),
             (
                 "textarea" | "meter" | "progress" | "img" | "video" | "canvas" | "svg" | "iframe" | "object" | "embed"
                 | "audio",
                 _,
-            ) => Kind::Foreign,
-            _ => Kind::Plain,
+            ) => BoxKind::Foreign,
+            _ => BoxKind::Plain,
         }
     }
 }

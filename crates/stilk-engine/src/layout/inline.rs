@@ -81,7 +81,7 @@ pub enum Room {
     Most,
 }
 
-struct Placed {
+struct PlacedPiece {
     piece: usize,
     x: f32,
     width: f32,
@@ -89,7 +89,7 @@ struct Placed {
 
 #[derive(Default)]
 struct Line {
-    placed: Vec<Placed>,
+    placed: Vec<PlacedPiece>,
     width: f32,
     ascent: f32,
     descent: f32,
@@ -167,8 +167,8 @@ impl Inline {
     /// Where pieces stand in a line that goes from right to left: boxes and runs of text in that order, within a run of Latin
     /// letters from left to right (CSS Writing Modes 4, section 2.4).
     fn right_to_left(&self, line: &Line) -> Vec<f32> {
-        let is_text = |placed: &Placed| matches!(self.pieces[placed.piece], Piece::Word { .. });
-        let is_box = |placed: &Placed| matches!(self.pieces[placed.piece], Piece::Atomic { .. });
+        let is_text = |placed: &PlacedPiece| matches!(self.pieces[placed.piece], Piece::Word { .. });
+        let is_box = |placed: &PlacedPiece| matches!(self.pieces[placed.piece], Piece::Atomic { .. });
         let mut places = vec![0.0; line.placed.len()];
         let mut start = 0;
         while start < line.placed.len() {
@@ -223,7 +223,11 @@ impl Inline {
                 }
                 // The ends of boxes without edges are nothing that spaces would part.
                 Unit::Solid(parts) if parts.iter().all(|(piece, width)| self.is_nothing(*piece, *width)) => {
-                    line.placed.extend(parts.into_iter().map(|(piece, width)| Placed { piece, x: line.width, width }));
+                    line.placed.extend(parts.into_iter().map(|(piece, width)| PlacedPiece {
+                        piece,
+                        x: line.width,
+                        width,
+                    }));
                 }
                 Unit::Solid(parts) => {
                     let width: f32 = parts.iter().map(|(_, width)| width).sum();
@@ -239,7 +243,7 @@ impl Inline {
                         lines.push(std::mem::take(&mut line));
                     }
                     for (piece, width) in hanging.drain(..).chain(parts) {
-                        line.placed.push(Placed { piece, x: line.width, width });
+                        line.placed.push(PlacedPiece { piece, x: line.width, width });
                         line.width += width;
                     }
                 }

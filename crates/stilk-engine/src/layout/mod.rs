@@ -82,14 +82,14 @@ pub enum Known {
 
 /// A box.
 #[derive(Debug, Clone, Copy)]
-pub struct Placed {
+pub struct LaidOutBox {
     /// Its border box with each guess, from the upper left corner of the control's own; before transforms.
     runs: [Rect; GUESSES.len()],
 }
 
 const UNKNOWN: Unknown = Unknown("the size depends on a native control, a picture or the page");
 
-impl Placed {
+impl LaidOutBox {
     /// Its width in px.
     ///
     /// # Errors
@@ -178,7 +178,7 @@ impl KnownLayouts {
 /// The boxes of a control.
 #[derive(Debug, Clone, Default)]
 pub struct Layout {
-    boxes: Vec<(Styled, bool, Placed)>,
+    boxes: Vec<(Styled, bool, LaidOutBox)>,
 }
 
 /// What is taken for things that cannot be known.
@@ -242,28 +242,28 @@ fn lay_out_with(
     };
     let boxes = runs[0].iter().map(|(styled, is_text, _)| {
         let runs = std::array::from_fn(|run| in_run(run, styled, *is_text));
-        (*styled, *is_text, Placed { runs })
+        (*styled, *is_text, LaidOutBox { runs })
     });
     Ok(Layout { boxes: boxes.collect() })
 }
 
 impl Layout {
     /// The box of an element or pseudo-element; nothing where it has none.
-    pub fn of(&self, styled: Styled) -> Option<&Placed> {
+    pub fn of(&self, styled: Styled) -> Option<&LaidOutBox> {
         self.find(styled, false)
     }
 
     /// The box around the text that stands in an element or pseudo-element itself.
-    pub fn text_of(&self, styled: Styled) -> Option<&Placed> {
+    pub fn text_of(&self, styled: Styled) -> Option<&LaidOutBox> {
         self.find(styled, true)
     }
 
     /// All boxes of elements and pseudo-elements.
-    pub fn boxes(&self) -> impl Iterator<Item = (Styled, &Placed)> {
+    pub fn boxes(&self) -> impl Iterator<Item = (Styled, &LaidOutBox)> {
         self.boxes.iter().filter(|(_, is_text, _)| !is_text).map(|(styled, _, placed)| (*styled, placed))
     }
 
-    fn find(&self, styled: Styled, text: bool) -> Option<&Placed> {
+    fn find(&self, styled: Styled, text: bool) -> Option<&LaidOutBox> {
         self.boxes.iter().find(|(known, is_text, _)| *known == styled && *is_text == text).map(|(_, _, placed)| placed)
     }
 
@@ -287,7 +287,7 @@ impl Layout {
         host: NodeId,
         styled: Styled,
     ) -> Result<[(f32, Known); 4], Unknown> {
-        let placed = Placed { runs: self.drawn_runs(document, styles, host, styled)? };
+        let placed = LaidOutBox { runs: self.drawn_runs(document, styles, host, styled)? };
         let (sides, known) = (placed.runs[0].sides(), placed.known());
         Ok(std::array::from_fn(|side| (sides[side], known[side])))
     }

@@ -77,99 +77,143 @@ impl<'b> Builder<'b> {
         style: &'b Style,
         children: &mut Children,
     ) -> Result<(), Unknown> {
-        let keeps = !style.is(L::WhiteSpaceCollapse, "collapse");
-        let breaks = style.is(L::TextWrapMode, "wrap");
+        let keeps_spaces = !style.is(L::WhiteSpaceCollapse, "collapse");
         let is_blank = text.chars().all(|c| c.is_ascii_whitespace());
-        if is_blank && (children.line.is_none() || children.has_items) && !keeps {
+        if is_blank && (children.line.is_none() || children.has_items) && !keeps_spaces {
             return Ok(());
         }
         let face = face(style)?;
-        let letter = style.px(L::LetterSpacing).unwrap_or(0.0) as f32;
-        let word = style.px(L::WordSpacing).unwrap_or(0.0) as f32;
-        let anywhere = ["break-word", "anywhere"].iter().any(|w| style.is(L::OverflowWrap, w))
-            || style.is(L::WordBreak, "break-all");
         if !style.is(L::FontVariantCaps, "normal") {
             return Err(Unknown("widths of small capitals"));
         }
-        let text = cased(text, style);
         let wider = self.guess.text;
-        let advance = |c: char| {
-            Ok(face.advance(c).ok_or(Unknown("the width of a character that the reference font does not have"))?
-                * wider
-                + letter)
-        };
         let line = self.line(children)?;
-        let mut at = line.open;
-        if line.inline.boxes[at].text != Some(of) {
-            // Text that is the block's own knows whose it is.
-            line.inline.boxes[at].text.get_or_insert(of);
-            if line.inline.boxes[at].text != Some(of) {
-                let block = &line.inline.boxes[at];
-                let own = InlineBox {
-                    styled: None,
-                    text: Some(of),
-                    parent: at,
-                    edges: (0.0, 0.0),
-                    font: block.font,
-                    line: block.line,
-                };
-                line.inline.boxes.push(own);
-                at = line.inline.boxes.len() - 1;
-            }
-        }
-        let mut widths = Vec::new();
-        let flush = |widths: &mut Vec<f32>, pieces: &mut Vec<Piece>| {
-            if !widths.is_empty() {
-                pieces.push(Piece::Word { of: at, widths: std::mem::take(widths), anywhere });
-            }
+        let run = TextRun {
+            face,
+            wider,
+            letter_spacing: style.px(L::LetterSpacing).unwrap_or(0.0) as f32,
+            word_spacing: style.px(L::WordSpacing).unwrap_or(0.0) as f32,
+            keeps_spaces,
+            wraps: style.is(L::TextWrapMode, "wrap"),
+            breaks_words: ["break-word", "anywhere"].iter().any(|w| style.is(L::OverflowWrap, w))
+                || style.is(L::WordBreak, "break-all"),
+            of: line.text_box(of),
+            line,
+            word: Vec::new(),
+            before: None,
         };
-        let pieces = &mut line.inline.pieces;
-        let mut before: Option<char> = None;
-        for c in text.chars() {
-            let c = if c.is_ascii_whitespace() && !keeps { ' ' } else { c };
-            if !(c == ' ' && line.after_space) {
-                // Pairs move the character that comes first, be it a space.
-                let moved = before.replace(c).map_or(0.0, |before| face.kerning(before, c)) * wider;
-                match (widths.last_mut(), pieces.last_mut()) {
-                    (Some(last), _) => *last += moved,
-                    (None, Some(Piece::Space { width, .. })) => *width += moved,
-                    _ => {}
-                }
-            }
-            match c {
-                '\n' if keeps => {
-                    flush(&mut widths, pieces);
-                    pieces.push(Piece::Break);
-                }
-                ' ' | '\n' | '\t' | '\r' if keeps => widths.push(advance(' ')? + word),
-                ' ' => {
-                    flush(&mut widths, pieces);
-                    if !line.after_space {
-                        pieces.push(Piece::Space { of: at, width: advance(' ')? + word, breaks });
-                    }
-                    line.after_space = true;
-                }
-                c => {
-                    widths.push(advance(c)?);
-                    line.after_space = false;
-                    line.is_solid = true;
-                    // A line may end after a hyphen.
-                    if matches!(c, '-' | '\u{2010}' | '\u{2013}') && breaks {
-                        flush(&mut widths, pieces);
-                        pieces.push(Piece::Space { of: at, width: 0.0, breaks });
-                    }
-                }
-            }
-        }
-        if keeps && !widths.is_empty() {
-            line.is_solid = true;
-        }
-        flush(&mut widths, pieces);
+        run.set(&cased(text, style))?;
         // Items of a flex or grid container do not share lines.
         if children.has_items {
             self.end_line(children)?;
         }
         Ok(())
+    }
+}
+
+impl Line {
+    /// The box that an element's text stands in. Text that is the block's own knows whose it is.
+    fn text_box(&mut self, of: Styled) -> usize {
+        let (boxes, at) = (&mut self.inline.boxes, self.open);
+        if *boxes[at].text.get_or_insert(of) == of {
+            return at;
+        }
+        let InlineBox { font, line, .. } = boxes[at];
+        boxes.push(InlineBox { styled: None, text: Some(of), parent: at, edges: (0.0, 0.0), font, line });
+        boxes.len() - 1
+    }
+}
+
+/// Text of one style that is being set into a line.
+struct TextRun<'l> {
+    face: Face,
+    /// How much wider than in the reference font.
+    wider: f32,
+    letter_spacing: f32,
+    word_spacing: f32,
+    keeps_spaces: bool,
+    wraps: bool,
+    breaks_words: bool,
+    /// Its box.
+    of: usize,
+    line: &'l mut Line,
+    /// The widths of the word that is not at its end yet.
+    word: Vec<f32>,
+    /// The character before.
+    before: Option<char>,
+}
+
+impl TextRun<'_> {
+    fn set(mut self, text: &str) -> Result<(), Unknown> {
+        for c in text.chars() {
+            let c = if c.is_ascii_whitespace() && !self.keeps_spaces { ' ' } else { c };
+            if !(c == ' ' && self.line.after_space) {
+                self.kern(c);
+            }
+            match c {
+                '\n' if self.keeps_spaces => {
+                    self.end_word();
+                    self.line.inline.pieces.push(Piece::Break);
+                }
+                ' ' | '\n' | '\t' | '\r' if self.keeps_spaces => {
+                    let width = self.advance(' ')? + self.word_spacing;
+                    self.word.push(width);
+                }
+                ' ' => self.collapsing_space()?,
+                c => self.letter(c)?,
+            }
+        }
+        if self.keeps_spaces && !self.word.is_empty() {
+            self.line.is_solid = true;
+        }
+        self.end_word();
+        Ok(())
+    }
+
+    fn advance(&self, c: char) -> Result<f32, Unknown> {
+        let advance = self.face.advance(c);
+        let advance = advance.ok_or(Unknown("the width of a character that the reference font does not have"))?;
+        Ok(advance * self.wider + self.letter_spacing)
+    }
+
+    /// Pairs move the character that comes first, be it a space.
+    fn kern(&mut self, c: char) {
+        let moved = self.before.replace(c).map_or(0.0, |before| self.face.kerning(before, c)) * self.wider;
+        match (self.word.last_mut(), self.line.inline.pieces.last_mut()) {
+            (Some(last), _) => *last += moved,
+            (None, Some(Piece::Space { width, .. })) => *width += moved,
+            _ => {}
+        }
+    }
+
+    fn collapsing_space(&mut self) -> Result<(), Unknown> {
+        self.end_word();
+        if !self.line.after_space {
+            let width = self.advance(' ')? + self.word_spacing;
+            self.line.inline.pieces.push(Piece::Space { of: self.of, width, breaks: self.wraps });
+        }
+        self.line.after_space = true;
+        Ok(())
+    }
+
+    fn letter(&mut self, c: char) -> Result<(), Unknown> {
+        let width = self.advance(c)?;
+        self.word.push(width);
+        self.line.after_space = false;
+        self.line.is_solid = true;
+        // A line may end after a hyphen.
+        if matches!(c, '-' | '\u{2010}' | '\u{2013}') && self.wraps {
+            self.end_word();
+            self.line.inline.pieces.push(Piece::Space { of: self.of, width: 0.0, breaks: true });
+        }
+        Ok(())
+    }
+
+    fn end_word(&mut self) {
+        if !self.word.is_empty() {
+            let (of, anywhere) = (self.of, self.breaks_words);
+            self.line.inline.pieces.push(Piece::Word { of, widths: std::mem::take(&mut self.word), anywhere });
+        }
     }
 }
 

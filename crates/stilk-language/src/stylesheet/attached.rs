@@ -1,9 +1,9 @@
 //! Rules for markup that a control's look is attached to, where the others are in layers: such markup has unlayered
 //! rules already, and those would win. They stand last and outside of layers, with the attachment's own specificity.
 
-use super::{Sheet, reset_rules, selectors};
+use super::{SheetWriter, reset_rules, selectors};
 
-pub(super) fn write(sheet: &mut Sheet) {
+pub(super) fn write(sheet: &mut SheetWriter) {
     let sorted = sheet.sorted();
     for control in &sheet.system.controls {
         for attachment in sheet.attachments(control).collect::<Vec<_>>() {

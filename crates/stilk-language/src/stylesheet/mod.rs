@@ -134,16 +134,30 @@ fn extents(system: &System) -> Vec<(Option<String>, Extent)> {
 pub fn document_rules(system: &System, sources: &Sources) -> String {
     let plan = Plan::new(system);
     let (purpose, extent) = (Purpose::Specimen, Extent::Whole);
-    let mut sheet =
-        Sheet { system, sources, purpose, extent, plan: &plan, names: system.names(), writer: Writer::new(false) };
+    let mut sheet = SheetWriter {
+        system,
+        sources,
+        purpose,
+        extent,
+        plan: &plan,
+        names: system.names(),
+        writer: Writer::new(false),
+    };
     sheet.document_rules();
     sheet.writer.finish().text
 }
 
 fn write_extent(system: &System, sources: &Sources, purpose: Purpose, extent: Extent, compact: bool) -> Written {
     let plan = Plan::new(system);
-    let mut sheet =
-        Sheet { system, sources, purpose, extent, plan: &plan, names: system.names(), writer: Writer::new(compact) };
+    let mut sheet = SheetWriter {
+        system,
+        sources,
+        purpose,
+        extent,
+        plan: &plan,
+        names: system.names(),
+        writer: Writer::new(compact),
+    };
     sheet.head();
     sheet.section("token", |sheet| tokens::write(sheet));
     if extent.has_common() {
@@ -158,7 +172,7 @@ fn write_extent(system: &System, sources: &Sources, purpose: Purpose, extent: Ex
 }
 
 /// The stylesheet being written.
-struct Sheet<'s> {
+struct SheetWriter<'s> {
     system: &'s System,
     sources: &'s Sources,
     purpose: Purpose,
@@ -169,12 +183,12 @@ struct Sheet<'s> {
 }
 
 /// A rule with its control, in writing order.
-struct Placed<'s> {
+struct ControlRule<'s> {
     control: &'s Control,
     rule: &'s Rule,
 }
 
-impl<'s> Sheet<'s> {
+impl<'s> SheetWriter<'s> {
     fn head(&mut self) {
         let manifest = &self.system.manifest;
         let (name, source) = (&manifest.name.value, crate::manifest::MANIFEST);
@@ -204,12 +218,12 @@ impl<'s> Sheet<'s> {
     }
 
     /// Every rule of every control, weakest first.
-    fn sorted(&self) -> Vec<Placed<'s>> {
+    fn sorted(&self) -> Vec<ControlRule<'s>> {
         let system = self.system;
-        let mut placed: Vec<Placed> = system
+        let mut placed: Vec<ControlRule> = system
             .controls
             .iter()
-            .flat_map(|control| control.rules.iter().map(move |rule| Placed { control, rule }))
+            .flat_map(|control| control.rules.iter().map(move |rule| ControlRule { control, rule }))
             .collect();
         // A stable sort: source order decides what states and places leave equal.
         placed.sort_by_key(|p| (system.states.precedence(&p.rule.states), p.control.depth, p.rule.place));
@@ -220,7 +234,7 @@ impl<'s> Sheet<'s> {
         let system = self.system;
         let placed = self.sorted();
         for layer in LAYERS {
-            let of_layer: Vec<&Placed> =
+            let of_layer: Vec<&ControlRule> =
                 placed.iter().filter(|p| system.states.layer(&p.rule.states) == layer).collect();
             if !of_layer.is_empty() {
                 self.section(layer, |sheet| of_layer.iter().for_each(|placed| sheet.rule(placed)));
@@ -237,13 +251,13 @@ impl<'s> Sheet<'s> {
         attachments.iter().filter(|attachment| attachment.control == control.name.value)
     }
 
-    fn rule(&mut self, placed: &Placed) {
+    fn rule(&mut self, placed: &ControlRule) {
         let selector = selectors::of_rule(self, placed.control, placed.rule);
         self.rule_as(placed, &selector);
     }
 
-    fn rule_as(&mut self, placed: &Placed, selector: &str) {
-        let Placed { control, rule } = placed;
+    fn rule_as(&mut self, placed: &ControlRule, selector: &str) {
+        let ControlRule { control, rule } = placed;
         let mut conditions: Vec<String> =
             rule.conditions.iter().map(|c| format!("@{} {}", c.kind, c.prelude)).collect();
         if self.purpose.has_real_states() && rule.states.names(StateId::Hover) {

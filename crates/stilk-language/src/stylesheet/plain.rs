@@ -1,9 +1,9 @@
 //! Rules outside of layers: `@property`, `@font-face`, `@keyframes`.
 
-use super::{Purpose, Sheet};
+use super::{Purpose, SheetWriter};
 use crate::system::Registered;
 
-impl Sheet<'_> {
+impl SheetWriter<'_> {
     pub(super) fn plain_rules(&mut self) {
         // A specimen stands in a shadow tree, where neither counts; its page has them.
         if self.purpose == Purpose::Page {

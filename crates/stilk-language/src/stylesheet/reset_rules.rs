@@ -1,11 +1,11 @@
 //! The reset layer of a stylesheet.
 
 use super::resets::{Reset, resets};
-use crate::stylesheet::Sheet;
+use crate::stylesheet::SheetWriter;
 use crate::system::Control;
 
 /// Writes the reset layer.
-pub fn write(sheet: &mut Sheet) {
+pub fn write(sheet: &mut SheetWriter) {
     for control in &sheet.system.controls {
         let class = format!(".{}", sheet.names.control(&control.name.value)).repeat(sheet.weight());
         let mut hosts_of = vec![class.clone()];
@@ -28,12 +28,12 @@ pub fn write(sheet: &mut Sheet) {
 }
 
 /// Writes the resets of a control's hosts; `selector` says for whom, given the hosts, or an empty string for all.
-pub fn write_for(sheet: &mut Sheet, control: &Control, selector: &dyn Fn(&str) -> String) {
+pub fn write_for(sheet: &mut SheetWriter, control: &Control, selector: &dyn Fn(&str) -> String) {
     let resets: Vec<Reset> = resets(control).into_iter().filter(|reset| reset.part.is_none()).collect();
     write_hosts(sheet, control, &resets, selector);
 }
 
-fn write_hosts(sheet: &mut Sheet, control: &Control, resets: &[Reset], selector: &dyn Fn(&str) -> String) {
+fn write_hosts(sheet: &mut SheetWriter, control: &Control, resets: &[Reset], selector: &dyn Fn(&str) -> String) {
     for hosts in ["", "a"] {
         let of_hosts: Vec<Reset> = resets.iter().filter(|reset| reset.hosts == hosts).cloned().collect();
         let whom = if hosts.is_empty() { "every host".to_owned() } else { format!("hosts `{hosts}`") };
@@ -41,7 +41,7 @@ fn write_hosts(sheet: &mut Sheet, control: &Control, resets: &[Reset], selector:
     }
 }
 
-fn block(sheet: &mut Sheet, control: &Control, whom: &str, selector: &str, resets: &[Reset]) {
+fn block(sheet: &mut SheetWriter, control: &Control, whom: &str, selector: &str, resets: &[Reset]) {
     if resets.is_empty() {
         return;
     }

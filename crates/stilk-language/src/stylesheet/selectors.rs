@@ -4,7 +4,7 @@
 //! forgives; pseudo-elements stand outside `:where()` and last; `:has()` cannot be nested; disabled inputs and their
 //! labels still match `:hover` and `:active`, hence the guard.
 
-use super::{Purpose, SHOWN, Sheet};
+use super::{Purpose, SHOWN, SheetWriter};
 use crate::system::states::{State, StateKind};
 use crate::system::{Attachment, Control, OptionId, Rule, StateId};
 use crate::template::Host;
@@ -24,7 +24,7 @@ enum Whom<'w> {
 }
 
 /// A rule's selector: for the control's class and, without layers, whatever it is attached to.
-pub fn of_rule(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
+pub fn of_rule(sheet: &SheetWriter, control: &Control, rule: &Rule) -> String {
     let mut list = vec![of_class(sheet, control, rule)];
     if !sheet.system.manifest.stylesheet.layers {
         for attachment in sheet.attachments(control) {
@@ -35,7 +35,7 @@ pub fn of_rule(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
     list.join(", ")
 }
 
-fn of_class(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
+fn of_class(sheet: &SheetWriter, control: &Control, rule: &Rule) -> String {
     let class = format!(".{}", sheet.names.control(&control.name.value));
     let conditions = conditions(sheet, control, rule, Whom::Class).unwrap_or_default();
     let weight = sheet.weight();
@@ -54,7 +54,7 @@ fn of_class(sheet: &Sheet, control: &Control, rule: &Rule) -> String {
 /// A rule's selector for markup that the control is attached to; `None` where it never holds there. With layers it has
 /// the attachment's own specificity, without layers that of every other rule.
 pub fn of_attached(
-    sheet: &Sheet,
+    sheet: &SheetWriter,
     control: &Control,
     rule: &Rule,
     attachment: &Attachment,
@@ -94,7 +94,7 @@ fn part_condition(rule: &Rule) -> String {
     }
 }
 
-fn conditions(sheet: &Sheet, control: &Control, rule: &Rule, whom: Whom) -> Option<String> {
+fn conditions(sheet: &SheetWriter, control: &Control, rule: &Rule, whom: Whom) -> Option<String> {
     let mut text = String::new();
     for host in &rule.hosts {
         text.push_str(&format!(":where({host})"));
@@ -142,7 +142,7 @@ fn conditions(sheet: &Sheet, control: &Control, rule: &Rule, whom: Whom) -> Opti
 const VERY_PART: &str = "&";
 
 /// The states of the very part that is styled.
-fn own_states(sheet: &Sheet, rule: &Rule) -> String {
+fn own_states(sheet: &SheetWriter, rule: &Rule) -> String {
     let own = rule.states.of_parts().iter().filter(|(_, part)| part == VERY_PART);
     own.map(|(id, _)| {
         let state = sheet.system.states.get(*id);
@@ -155,7 +155,7 @@ fn own_states(sheet: &Sheet, rule: &Rule) -> String {
 }
 
 /// A part in a state: `:where(:has(> .a > .b:where(LIST)))`, one path for each place it stands in.
-fn part_predicate(sheet: &Sheet, control: &Control, part: &str, state: &str, list: &str) -> String {
+fn part_predicate(sheet: &SheetWriter, control: &Control, part: &str, state: &str, list: &str) -> String {
     let list = match sheet.purpose {
         Purpose::Specimen => format!("[{SHOWN}~=\"{state}\"]"),
         Purpose::Page | Purpose::Trial => list.to_owned(),
@@ -177,7 +177,7 @@ fn part_predicate(sheet: &Sheet, control: &Control, part: &str, state: &str, lis
     format!(":where(:has({}))", paths.join(", "))
 }
 
-fn option_predicate(sheet: &Sheet, control: &Control, id: OptionId) -> String {
+fn option_predicate(sheet: &SheetWriter, control: &Control, id: OptionId) -> String {
     let axis = &control.axes[id.axis];
     if axis.default != Some(id.option) {
         return format!(":where(.{})", sheet.names.option(control, id));
@@ -198,7 +198,7 @@ struct Bearer {
 }
 
 impl Bearer {
-    fn new(sheet: &Sheet, control: &Control, whom: Whom) -> Bearer {
+    fn new(sheet: &SheetWriter, control: &Control, whom: Whom) -> Bearer {
         if let Whom::Attached(attachment) = whom {
             let inside = control.template.bearer_is_host() == Some(false);
             let native = attachment.part("native").filter(|_| inside);
@@ -256,7 +256,7 @@ impl Bearer {
 }
 
 /// The path to an element, and on to the bearer of the control that is placed there.
-fn bearer_path(sheet: &Sheet, control: &Control, host: &Host, to: NodeId) -> String {
+fn bearer_path(sheet: &SheetWriter, control: &Control, host: &Host, to: NodeId) -> String {
     let outer = path(sheet, control, host, to);
     let inner = control.placement(to).and_then(|p| Some((sheet.system.control(&p.control)?, p.host)));
     match inner.map(|(inner, index)| (inner, &inner.template.hosts[index])) {
@@ -268,7 +268,7 @@ fn bearer_path(sheet: &Sheet, control: &Control, host: &Host, to: NodeId) -> Str
 }
 
 /// `> .tern-switch_track > .tern-switch_native`, as the template has it.
-fn path(sheet: &Sheet, control: &Control, host: &Host, to: NodeId) -> String {
+fn path(sheet: &SheetWriter, control: &Control, host: &Host, to: NodeId) -> String {
     let document = &control.template.document;
     let mut steps = Vec::new();
     let mut at: Option<NodeId> = Some(to);

@@ -5,7 +5,7 @@
 //! expression over switches and constants, declared on the hosts behind a hook, so that an override of whatever it
 //! depends on reaches it wherever it is made. Declaring dependants in each scope was measured wrong.
 
-use super::{Purpose, Sheet};
+use super::{Purpose, SheetWriter};
 use crate::system::System;
 use crate::tokens::{Definition, Expression, TokenId, Tokens};
 use stilk_text::source::Span;
@@ -13,13 +13,13 @@ use stilk_text::source::Span;
 /// How each token is declared.
 #[derive(Debug)]
 pub struct Plan {
-    kinds: Vec<Kind>,
+    kinds: Vec<DeclaredAs>,
     /// Tokens that something uses.
     used: Vec<bool>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
-enum Kind {
+enum DeclaredAs {
     /// The same in every theme.
     Fixed,
     /// Declared in the scopes of one modifier.
@@ -32,9 +32,9 @@ enum Kind {
     Derived,
 }
 
-impl Kind {
+impl DeclaredAs {
     fn is_dependant(self) -> bool {
-        matches!(self, Kind::Constants | Kind::Switched | Kind::Derived)
+        matches!(self, DeclaredAs::Constants | DeclaredAs::Switched | DeclaredAs::Derived)
     }
 }
 
@@ -43,11 +43,11 @@ impl Plan {
     pub fn new(system: &System) -> Plan {
         let tokens = &system.tokens;
         let reach = reach(tokens);
-        let mut kinds: Vec<Option<Kind>> = vec![None; tokens.list.len()];
+        let mut kinds: Vec<Option<DeclaredAs>> = vec![None; tokens.list.len()];
         for id in 0..tokens.list.len() {
             plan_kind(tokens, &reach, TokenId(id), &mut kinds);
         }
-        let kinds = kinds.into_iter().map(|kind| kind.unwrap_or(Kind::Fixed)).collect();
+        let kinds = kinds.into_iter().map(|kind| kind.unwrap_or(DeclaredAs::Fixed)).collect();
         let mut used = used(system);
         if system.manifest.stylesheet.all_tokens {
             used.iter_mut().zip(&tokens.list).for_each(|(used, token)| *used |= !token.is_member);
@@ -55,7 +55,7 @@ impl Plan {
         Plan { kinds, used }
     }
 
-    fn kind(&self, id: TokenId) -> Kind {
+    fn kind(&self, id: TokenId) -> DeclaredAs {
         self.kinds[id.0]
     }
 
@@ -91,7 +91,7 @@ impl Plan {
         let mut expression = write(token.base.as_ref());
         for o in &token.overrides {
             let modifier = &system.tokens.modifiers[o.modifier];
-            if self.kind(id) == Kind::Constants {
+            if self.kind(id) == DeclaredAs::Constants {
                 let name = names.constant(&token.path, &modifier.name.value);
                 expression = if token.base.is_none() && expression == "initial" {
                     format!("var({name})")
@@ -146,24 +146,24 @@ fn reach(tokens: &Tokens) -> Vec<Vec<usize>> {
 }
 
 /// References first: a token that refers to a dependant is one itself. Tokens hold no cycles by now.
-fn plan_kind(tokens: &Tokens, reach: &[Vec<usize>], id: TokenId, kinds: &mut [Option<Kind>]) -> Kind {
+fn plan_kind(tokens: &Tokens, reach: &[Vec<usize>], id: TokenId, kinds: &mut [Option<DeclaredAs>]) -> DeclaredAs {
     if let Some(kind) = kinds[id.0] {
         return kind;
     }
     // Guards against a cycle through contexts that never meet in one theme.
-    kinds[id.0] = Some(Kind::Derived);
+    kinds[id.0] = Some(DeclaredAs::Derived);
     let token = tokens.get(id);
     let references: Vec<TokenId> = token.definitions().flat_map(|d| d.expression.tokens()).collect();
     let on_dependants = references.iter().any(|other| plan_kind(tokens, reach, *other, kinds).is_dependant());
     let mut defined: Vec<usize> = token.overrides.iter().map(|o| o.modifier).collect();
     defined.sort_unstable();
     let kind = match (defined.as_slice(), reach[id.0].as_slice()) {
-        (_, []) => Kind::Fixed,
-        ([], _) => Kind::Derived,
-        ([m], [r]) if m == r && !on_dependants => Kind::Scoped(*m),
+        (_, []) => DeclaredAs::Fixed,
+        ([], _) => DeclaredAs::Derived,
+        ([m], [r]) if m == r && !on_dependants => DeclaredAs::Scoped(*m),
         // A text with references would be computed in its scope, and miss an override further in.
-        (d, _) if references.is_empty() && d.len() > 1 => Kind::Constants,
-        _ => Kind::Switched,
+        (d, _) if references.is_empty() && d.len() > 1 => DeclaredAs::Constants,
+        _ => DeclaredAs::Switched,
     };
     kinds[id.0] = Some(kind);
     kind
@@ -185,7 +185,7 @@ fn used(system: &System) -> Vec<bool> {
 }
 
 /// Writes the token layer.
-pub(super) fn write(sheet: &mut Sheet) {
+pub(super) fn write(sheet: &mut SheetWriter) {
     let system = sheet.system;
     let ids: Vec<TokenId> = (0..system.tokens.list.len()).map(TokenId).filter(|id| sheet.plan.used[id.0]).collect();
     let root = if sheet.purpose == Purpose::Page { ":root" } else { ":host" };
@@ -206,12 +206,12 @@ pub fn written(system: &System) -> Vec<TokenId> {
     (0..system.tokens.list.len()).map(TokenId).filter(|id| plan.used[id.0]).collect()
 }
 
-fn read_public(sheet: &Sheet, id: TokenId) -> String {
+fn read_public(sheet: &SheetWriter, id: TokenId) -> String {
     format!("var({})", sheet.names.token(&sheet.system.tokens.get(id).path))
 }
 
-fn write_fixed(sheet: &mut Sheet, ids: &[TokenId], root: &str) {
-    let fixed: Vec<TokenId> = ids.iter().copied().filter(|id| sheet.plan.kind(*id) == Kind::Fixed).collect();
+fn write_fixed(sheet: &mut SheetWriter, ids: &[TokenId], root: &str) {
+    let fixed: Vec<TokenId> = ids.iter().copied().filter(|id| sheet.plan.kind(*id) == DeclaredAs::Fixed).collect();
     if fixed.is_empty() {
         return;
     }
@@ -230,7 +230,7 @@ fn write_fixed(sheet: &mut Sheet, ids: &[TokenId], root: &str) {
 /// One declaration of a context: name, value, where it came from.
 type Line = (String, String, Option<Span>);
 
-fn write_modifier(sheet: &mut Sheet, ids: &[TokenId], m: usize, root: &str) {
+fn write_modifier(sheet: &mut SheetWriter, ids: &[TokenId], m: usize, root: &str) {
     let system = sheet.system;
     let modifier = &system.tokens.modifiers[m];
     let settings = system.manifest.modifier(&modifier.name.value);
@@ -276,7 +276,7 @@ fn quote(text: &str) -> String {
     quoted
 }
 
-fn write_lines(sheet: &mut Sheet, scope: &str, lines: &[Line]) {
+fn write_lines(sheet: &mut SheetWriter, scope: &str, lines: &[Line]) {
     sheet.writer.open(scope);
     for (name, value, span) in lines {
         sheet.writer.declaration(name, value, *span);
@@ -285,7 +285,7 @@ fn write_lines(sheet: &mut Sheet, scope: &str, lines: &[Line]) {
 }
 
 /// Everything one context sets: each block sets *all* of its modifier's tokens and switches.
-fn context_lines(sheet: &Sheet, ids: &[TokenId], m: usize, context: usize) -> Vec<Line> {
+fn context_lines(sheet: &SheetWriter, ids: &[TokenId], m: usize, context: usize) -> Vec<Line> {
     let system = sheet.system;
     let modifier = &system.tokens.modifiers[m];
     let mut lines = Vec::new();
@@ -296,7 +296,7 @@ fn context_lines(sheet: &Sheet, ids: &[TokenId], m: usize, context: usize) -> Ve
         lines.push(("color-scheme".to_owned(), if dark { "dark" } else { "light" }.to_owned(), None));
     }
     let switched = |id: &TokenId| {
-        sheet.plan.kind(*id) == Kind::Switched && system.tokens.get(*id).overrides.iter().any(|o| o.modifier == m)
+        sheet.plan.kind(*id) == DeclaredAs::Switched && system.tokens.get(*id).overrides.iter().any(|o| o.modifier == m)
     };
     if ids.iter().any(switched) {
         for (i, other) in modifier.contexts.iter().enumerate() {
@@ -308,13 +308,13 @@ fn context_lines(sheet: &Sheet, ids: &[TokenId], m: usize, context: usize) -> Ve
         let token = system.tokens.get(*id);
         let own = token.overrides.iter().find(|o| o.modifier == m).and_then(|o| o.contexts[context].as_ref());
         match sheet.plan.kind(*id) {
-            Kind::Scoped(modifier) if modifier == m => {
+            DeclaredAs::Scoped(modifier) if modifier == m => {
                 if let Some(definition) = own.or(token.base.as_ref()) {
                     let value = text(&definition.expression, &mut |other| read_public(sheet, other));
                     lines.push((sheet.names.token(&token.path), value, Some(definition.span)));
                 }
             }
-            Kind::Constants if token.overrides.iter().any(|o| o.modifier == m) => {
+            DeclaredAs::Constants if token.overrides.iter().any(|o| o.modifier == m) => {
                 let name = sheet.names.constant(&token.path, &modifier.name.value);
                 let value = own.map_or_else(
                     || "initial".to_owned(),
@@ -328,7 +328,7 @@ fn context_lines(sheet: &Sheet, ids: &[TokenId], m: usize, context: usize) -> Ve
     lines
 }
 
-fn write_dependants(sheet: &mut Sheet, ids: &[TokenId]) {
+fn write_dependants(sheet: &mut SheetWriter, ids: &[TokenId]) {
     let system = sheet.system;
     let dependants: Vec<TokenId> = ids.iter().copied().filter(|id| sheet.plan.kind(*id).is_dependant()).collect();
     if dependants.is_empty() || system.controls.is_empty() {

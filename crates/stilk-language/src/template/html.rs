@@ -3,7 +3,7 @@
 //! Templates are source, not pages: what the parser would repair is an error.
 
 use stilk_engine::dom::{Document, NodeId};
-use stilk_engine::html::{Parsed, parse_content_in, piece_ends, tag_end};
+use stilk_engine::html::{ParsedHtml, parse_content_in, piece_ends, tag_end};
 use stilk_text::diagnostic::{Diagnostic, Diagnostics};
 use stilk_text::source::{FileId, Sources, Span};
 
@@ -13,7 +13,7 @@ const MAX_DEPTH: usize = 128;
 /// Parses a file as the content of a `<body>`.
 pub fn parse(file: FileId, sources: &Sources, diagnostics: &mut Diagnostics) -> Document {
     let text = &sources.file(file).text;
-    let Parsed { document, errors, .. } = parse_content_in(file, text);
+    let ParsedHtml { document, errors, .. } = parse_content_in(file, text);
     // An element that is not closed makes later tags look wrong: they are judged once that is mended.
     if check_tags(file, text, diagnostics) {
         for (span, words) in errors {

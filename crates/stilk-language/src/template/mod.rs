@@ -34,12 +34,12 @@ pub struct Host {
     /// Every part in it, in document order; a name may stand at several elements.
     pub parts: Vec<(Name, NodeId)>,
     /// Other controls that stand in it.
-    pub placed: Vec<Placed>,
+    pub placed: Vec<PlacedControl>,
 }
 
 /// An element that is another control: `data-control="button" data-options="outline small"`.
 #[derive(Debug, Clone)]
-pub struct Placed {
+pub struct PlacedControl {
     /// The element.
     pub node: NodeId,
     /// The control.
@@ -115,7 +115,7 @@ fn read_host(document: &Document, node: NodeId, sources: &Sources, diagnostics: 
             let at = |word: &str| Name { value: word.to_owned(), span: word_in_tag(span, word, sources) };
             let options = element.attribute("data-options").unwrap_or_default();
             let options = options.split_ascii_whitespace().map(at).collect();
-            placed.push(Placed { node: id, control: at(control.trim()), options });
+            placed.push(PlacedControl { node: id, control: at(control.trim()), options });
         }
         let Some(list) = element.attribute("part") else { continue };
         if id == node {

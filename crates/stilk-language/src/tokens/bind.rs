@@ -1,7 +1,7 @@
 //! From ordered definitions to [`Tokens`]: types known, references valid, no cycles, a value in every theme.
 
 use super::document::{ROOT, RawToken};
-use super::resolver::{Order, Stage};
+use super::resolver::{Order, ResolutionEntry};
 use super::value::is_old_form;
 use super::{
     Definition, MAX_ALIAS_DEPTH, MAX_EXPANSION, Modifier, Override, Theme, Token, TokenId, TokenType, TokenValue,
@@ -16,8 +16,8 @@ use stilk_text::source::{Name, Span};
 /// Binds what the resolution order gives. `mark` is where the diagnostics of the tokens begin.
 pub fn bind(order: Order, mark: usize, loader: &mut Loader) -> Tokens {
     let mut binder = Binder { raw: HashMap::new(), order: Vec::new(), modifiers: Vec::new() };
-    for stage in order.stages {
-        binder.add(stage);
+    for entry in order.entries {
+        binder.add(entry);
     }
     let mut tokens = binder.finish(&mut loader.diagnostics);
     tokens.incomplete = order.incomplete;
@@ -30,7 +30,7 @@ pub fn bind(order: Order, mark: usize, loader: &mut Loader) -> Tokens {
     tokens
 }
 
-/// The definitions of one path: which stage, which context, what.
+/// The definitions of one path: which entry of the order, which context, what.
 #[derive(Default)]
 struct RawDefinitions {
     base: Option<RawToken>,
@@ -66,9 +66,9 @@ impl Binder {
         entry
     }
 
-    fn add(&mut self, stage: Stage) {
-        match stage {
-            Stage::Set(tokens) => {
+    fn add(&mut self, entry: ResolutionEntry) {
+        match entry {
+            ResolutionEntry::Set(tokens) => {
                 for token in tokens {
                     let entry = self.entry(&token);
                     // A set overrides every modifier that stands before it in the order.
@@ -76,7 +76,7 @@ impl Binder {
                     entry.base = Some(token);
                 }
             }
-            Stage::Modifier { name, contexts, default } => {
+            ResolutionEntry::Modifier { name, contexts, default } => {
                 let index = self.modifiers.len();
                 let count = contexts.len();
                 let mut names = Vec::new();
@@ -278,7 +278,7 @@ impl Tokens {
     /// Refuses cycles within a theme, derived tokens included, naming each step of the cycle once.
     pub fn check_cycles(&mut self, diagnostics: &mut Diagnostics) {
         for theme in self.themes() {
-            let mut state = vec![Visit::New; self.list.len()];
+            let mut state = vec![Mark::New; self.list.len()];
             for id in 0..self.list.len() {
                 let mut path = Vec::new();
                 self.visit(TokenId(id), &theme, &mut state, &mut path, diagnostics);
@@ -322,25 +322,25 @@ impl Tokens {
         &self,
         id: TokenId,
         theme: &Theme,
-        state: &mut [Visit],
+        state: &mut [Mark],
         path: &mut Vec<(TokenId, Span)>,
         diagnostics: &mut Diagnostics,
     ) {
         match state[id.0] {
-            Visit::Done => return,
-            Visit::Open => {
+            Mark::Done => return,
+            Mark::Open => {
                 let start = path.iter().position(|(known, _)| *known == id).unwrap_or(0);
                 diagnostics.push(self.cycle(&path[start..]));
                 return;
             }
-            Visit::New => {}
+            Mark::New => {}
         }
         if path.len() > MAX_ALIAS_DEPTH {
             let message = format!("references are chained deeper than {MAX_ALIAS_DEPTH}");
             diagnostics.push(Diagnostic::error("token/cycle", path[0].1, message).mend("refer to a value nearer by"));
             return;
         }
-        state[id.0] = Visit::Open;
+        state[id.0] = Mark::Open;
         if let Some(definition) = self.get(id).in_theme(theme) {
             path.push((id, definition.span));
             for next in definition.expression.tokens().collect::<Vec<_>>() {
@@ -348,7 +348,7 @@ impl Tokens {
             }
             path.pop();
         }
-        state[id.0] = Visit::Done;
+        state[id.0] = Mark::Done;
     }
 
     fn cycle(&self, steps: &[(TokenId, Span)]) -> Diagnostic {
@@ -367,7 +367,7 @@ impl Tokens {
 }
 
 #[derive(Clone, Copy, PartialEq)]
-enum Visit {
+enum Mark {
     New,
     Open,
     Done,

@@ -10,14 +10,14 @@ use stilk_text::source::{FileId, Name, Span};
 #[derive(Debug, Default)]
 pub struct Order {
     /// Sets and modifiers.
-    pub stages: Vec<Stage>,
+    pub entries: Vec<ResolutionEntry>,
     /// Whether a file could not be read.
     pub incomplete: bool,
 }
 
 /// One entry of the resolution order.
 #[derive(Debug)]
-pub enum Stage {
+pub enum ResolutionEntry {
     /// Tokens that hold in every theme.
     Set(Vec<RawToken>),
     /// Tokens that depend on a choice.
@@ -37,7 +37,7 @@ impl Order {
         let mut order = Order::default();
         for path in paths {
             match read_file(&path.value, path.span, loader) {
-                Some(tokens) => order.stages.push(Stage::Set(tokens)),
+                Some(tokens) => order.entries.push(ResolutionEntry::Set(tokens)),
                 None => order.incomplete = true,
             }
         }
@@ -52,8 +52,8 @@ pub fn read(path: &Name, loader: &mut Loader) -> Option<Order> {
     let folder = path.value.rsplit_once('/').map_or(String::new(), |(folder, _)| format!("{folder}/"));
     let mut reader = Reader { root: &root, folder, loader, incomplete: false };
     reader.check_head(file);
-    let stages = reader.read_order();
-    Some(Order { stages, incomplete: reader.incomplete })
+    let entries = reader.read_order();
+    Some(Order { entries, incomplete: reader.incomplete })
 }
 
 fn read_file(path: &str, named_at: Span, loader: &mut Loader) -> Option<Vec<RawToken>> {
@@ -107,7 +107,7 @@ impl Reader<'_, '_> {
         }
     }
 
-    fn read_order(&mut self) -> Vec<Stage> {
+    fn read_order(&mut self) -> Vec<ResolutionEntry> {
         let root = self.root;
         let Some(order) = root.get("resolutionOrder").filter(|n| matches!(n.json, Json::Array(_))) else {
             self.say(
@@ -119,7 +119,7 @@ impl Reader<'_, '_> {
         order.items().iter().filter_map(|item| self.read_stage(item)).collect()
     }
 
-    fn read_stage(&mut self, item: &Node) -> Option<Stage> {
+    fn read_stage(&mut self, item: &Node) -> Option<ResolutionEntry> {
         let Some(reference) = item.get("$ref") else {
             return self.read_inline(item);
         };
@@ -136,7 +136,7 @@ impl Reader<'_, '_> {
             };
             return if kind == "sets" {
                 let tokens = self.read_sources(node.get("sources"), node.span);
-                Some(Stage::Set(tokens))
+                Some(ResolutionEntry::Set(tokens))
             } else {
                 self.read_modifier(name, node)
             };
@@ -153,10 +153,10 @@ impl Reader<'_, '_> {
     }
 
     /// An item of the order that is a set or modifier itself, with `type` and `name`.
-    fn read_inline(&mut self, item: &Node) -> Option<Stage> {
+    fn read_inline(&mut self, item: &Node) -> Option<ResolutionEntry> {
         let name = item.get("name").and_then(|n| Some(Name { value: n.as_str()?.to_owned(), span: n.span }));
         match (item.get("type").and_then(Node::as_str), name) {
-            (Some("set"), Some(_)) => Some(Stage::Set(self.read_sources(item.get("sources"), item.span))),
+            (Some("set"), Some(_)) => Some(ResolutionEntry::Set(self.read_sources(item.get("sources"), item.span))),
             (Some("modifier"), Some(name)) => self.read_modifier(&name, item),
             _ => {
                 self.say(
@@ -169,7 +169,7 @@ impl Reader<'_, '_> {
         }
     }
 
-    fn read_modifier(&mut self, name: &Name, node: &Node) -> Option<Stage> {
+    fn read_modifier(&mut self, name: &Name, node: &Node) -> Option<ResolutionEntry> {
         let entries = node.get("contexts").map(Node::entries).unwrap_or_default();
         if entries.is_empty() {
             self.say(
@@ -213,7 +213,7 @@ impl Reader<'_, '_> {
                 }
             }
         };
-        Some(Stage::Modifier { name: name.clone(), contexts, default })
+        Some(ResolutionEntry::Modifier { name: name.clone(), contexts, default })
     }
 
     /// Files, sets and inline tokens; later ones override earlier ones.

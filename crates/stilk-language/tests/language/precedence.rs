@@ -4,7 +4,7 @@ use crate::memory::{Memory, messages};
 use stilk_engine::cascade::resolved::resolved;
 use stilk_engine::cascade::{Media, Stylesheet};
 use stilk_engine::css::property::Longhand;
-use stilk_language::case::{Stage, Unit};
+use stilk_language::case::{LookEngine, Unit};
 use stilk_language::stylesheet::{Purpose, write};
 use stilk_language::system::{StateSet, Variant};
 
@@ -15,7 +15,7 @@ fn index(sheet: &str, host: usize, options: &[&str], states: &[&str]) -> String 
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let written = write(system, &project.sources, Purpose::Page);
     let parsed = Stylesheet::parse(&written.text);
-    let stage = Stage::new(system, &written, &parsed, Media::default());
+    let look_engine = LookEngine::new(system, &written, &parsed, Media::default());
     let control = &system.controls[0];
     let mut variant = Variant { choices: control.axes.iter().map(|axis| axis.default).collect() };
     for option in options {
@@ -24,7 +24,7 @@ fn index(sheet: &str, host: usize, options: &[&str], states: &[&str]) -> String 
     }
     let unit = Unit { control, host, variant, theme: system.tokens.default_theme() };
     let states = StateSet::of(states.iter().map(|name| system.states.find(name).unwrap()));
-    let look = stage.look(&unit, &states);
+    let look = look_engine.look(&unit, &states);
     resolved(look.styles.element(look.mounted.host).unwrap(), Longhand::ZIndex).unwrap()
 }
 
@@ -83,7 +83,7 @@ fn a_state_of_a_part_reaches_the_control_and_the_part() {
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let written = write(system, &project.sources, Purpose::Page);
     let parsed = Stylesheet::parse(&written.text);
-    let stage = Stage::new(system, &written, &parsed, Media::default());
+    let look_engine = LookEngine::new(system, &written, &parsed, Media::default());
     let control = &system.controls[0];
     let state = |name| system.states.find(name).unwrap();
     let unit = Unit { control, host: 0, variant: Variant { choices: vec![] }, theme: system.tokens.default_theme() };
@@ -95,7 +95,7 @@ fn a_state_of_a_part_reaches_the_control_and_the_part() {
         (StateSet::default().with_part(state("active"), "label"), "1", "5"),
         (StateSet::of([state("disabled")]).with_part(state("hover"), "label"), "1", "4"),
     ] {
-        let look = stage.look(&unit, &states);
+        let look = look_engine.look(&unit, &states);
         let value = |node| resolved(look.styles.element(node).unwrap(), Longhand::ZIndex).unwrap();
         assert_eq!((&*value(look.mounted.host), &*value(look.mounted.parts[0].1)), (host, label), "{states:?}");
     }

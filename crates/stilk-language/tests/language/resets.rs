@@ -154,7 +154,7 @@ fn disagreements(system: &System, sheet: &str, resets: &[Reset]) -> Vec<String> 
                     forced.add(node, PseudoClass::FocusVisible);
                 }
                 let styles = Engine::new(browser.sheet(), &[&sheet], Media::default()).styles(&document, &forced);
-                for longhand in defaults::defaults(defaults::Kind::OTHER).keys() {
+                for longhand in defaults::defaults(defaults::ElementKind::OTHER).keys() {
                     if let Some(value) = defaults::shown(styles.element(node).expect("a style"), *longhand) {
                         values.entry(*longhand).or_default().insert(value);
                     }

@@ -10,7 +10,7 @@ use stilk_engine::cascade::resolved::resolved;
 use stilk_engine::cascade::{LonghandSet, Media, PseudoElement, Style, Styled, Stylesheet};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::NodeId;
-use stilk_language::case::{Look, Stage, Unit, case_name, state_sets};
+use stilk_language::case::{Look, LookEngine, Unit, case_name, state_sets};
 use stilk_language::stylesheet::Written;
 use stilk_language::system::{Control, StateId, StateSet, System, Variant};
 use stilk_language::tokens::Theme;
@@ -105,17 +105,17 @@ struct Pair<'p> {
     states: [StateSet; 2],
 }
 
-struct Side<'s> {
+struct VersionLooks<'s> {
     system: &'s System,
-    stage: Stage<'s>,
+    look_engine: LookEngine<'s>,
     tracer: Tracer<'s>,
 }
 
-impl<'s> Side<'s> {
-    fn new(version: &'s Version, written: &'s Written, parsed: &'s Stylesheet, media: &Media) -> Side<'s> {
-        Side {
+impl<'s> VersionLooks<'s> {
+    fn new(version: &'s Version, written: &'s Written, parsed: &'s Stylesheet, media: &Media) -> VersionLooks<'s> {
+        VersionLooks {
             system: version.system,
-            stage: Stage::new(version.system, written, parsed, media.clone()),
+            look_engine: LookEngine::new(version.system, written, parsed, media.clone()),
             tracer: Tracer::new(version.system, version.sources, written, parsed),
         }
     }
@@ -123,7 +123,7 @@ impl<'s> Side<'s> {
 
 /// Compares the looks of everything that both versions have.
 pub fn compare(versions: [&Version; 2], parsed: &[Stylesheet; 2], media: &Media, comparison: &mut Comparison) {
-    let sides = [0, 1].map(|i| Side::new(versions[i], versions[i].written, &parsed[i], media));
+    let sides = [0, 1].map(|i| VersionLooks::new(versions[i], versions[i].written, &parsed[i], media));
     let mut found: BTreeMap<String, Change> = BTreeMap::new();
     let mut contrast: BTreeMap<(String, bool), Contrast> = BTreeMap::new();
     let mut targets: BTreeMap<(String, bool), Target> = BTreeMap::new();
@@ -137,7 +137,7 @@ pub fn compare(versions: [&Version; 2], parsed: &[Stylesheet; 2], media: &Media,
         }
         for pair in pairs([versions[0].system, versions[1].system], [old, new]) {
             comparison.cases += 1;
-            let looks = [0, 1].map(|i| sides[i].stage.look(&pair.units[i], &pair.states[i]));
+            let looks = [0, 1].map(|i| sides[i].look_engine.look(&pair.units[i], &pair.states[i]));
             let name = case_name(versions[1].system, &pair.units[1], &pair.states[1]);
             let causes = differences(&sides, &looks, &pair, &mut comparison.unknown);
             comparison.changed += u64::from(!causes.is_empty());
@@ -301,7 +301,7 @@ type Values = (String, String);
 
 /// What differs between two looks, by cause.
 fn differences(
-    sides: &[Side; 2],
+    sides: &[VersionLooks; 2],
     looks: &[Look; 2],
     pair: &Pair,
     unknown: &mut u64,
@@ -355,7 +355,7 @@ fn set_by_either(was: &Style, is: &Style) -> LonghandSet {
 
 /// What made a value another one: a token whose value differs, else the declaration that won, where it stands now; with the
 /// token's values before and after.
-fn cause(sides: &[Side; 2], pair: &Pair, styles: [&Style; 2], longhand: Longhand) -> (String, Option<Values>) {
+fn cause(sides: &[VersionLooks; 2], pair: &Pair, styles: [&Style; 2], longhand: Longhand) -> (String, Option<Values>) {
     let origins = [0, 1].map(|i| sides[i].tracer.all_tokens(styles[i], longhand));
     let mut paths: Vec<&str> =
         origins.iter().flat_map(|origin| &origin.tokens).map(|(_, path)| path.as_str()).collect();
@@ -404,7 +404,7 @@ fn contexts(system: &System, unit: &Unit) -> Vec<(String, String)> {
 }
 
 fn compare_contrast(
-    sides: &[Side; 2],
+    sides: &[VersionLooks; 2],
     looks: &[Look; 2],
     name: &str,
     pair: &Pair,

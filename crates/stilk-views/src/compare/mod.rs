@@ -9,7 +9,7 @@ mod page;
 mod step;
 
 pub use looks::{Change, Contrast, Target};
-pub use names::{Kind, NameChange, Names};
+pub use names::{NameChange, NameKind, Names};
 pub use page::page;
 pub use step::{Step, step};
 use stilk_engine::cascade::{Media, Stylesheet};

@@ -5,7 +5,7 @@ use stilk_language::system::{Control, OptionId, System};
 
 /// What a name is of.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub enum Kind {
+pub enum NameKind {
     /// A control's class.
     Control,
     /// The element that a control stands on.
@@ -24,18 +24,18 @@ pub enum Kind {
     Context,
 }
 
-impl Kind {
+impl NameKind {
     /// In a word.
     pub fn word(self) -> &'static str {
         match self {
-            Kind::Control => "control",
-            Kind::Host => "host",
-            Kind::Option => "option",
-            Kind::Part => "part",
-            Kind::Default => "default",
-            Kind::Local => "local property",
-            Kind::Token => "token",
-            Kind::Context => "context",
+            NameKind::Control => "control",
+            NameKind::Host => "host",
+            NameKind::Option => "option",
+            NameKind::Part => "part",
+            NameKind::Default => "default",
+            NameKind::Local => "local property",
+            NameKind::Token => "token",
+            NameKind::Context => "context",
         }
     }
 }
@@ -44,7 +44,7 @@ impl Kind {
 #[derive(Debug, Clone, PartialEq, Eq)]
 pub struct NameChange {
     /// What it is of.
-    pub kind: Kind,
+    pub kind: NameKind,
     /// The name in the old version.
     pub old: Option<String>,
     /// The name in the new version; both where it was renamed.
@@ -73,15 +73,15 @@ impl Names {
 }
 
 /// A name with what is written for it, and what tells a renamed one: its value or place.
-type Known = BTreeMap<(Kind, String), (String, String)>;
+type Known = BTreeMap<(NameKind, String), (String, String)>;
 
 /// One of them.
-type Entry<'k> = (&'k (Kind, String), &'k (String, String));
+type Entry<'k> = (&'k (NameKind, String), &'k (String, String));
 
 impl Names {
     /// The name that a control of the old version has in the new one.
     pub fn control<'n>(&'n self, old: &'n str) -> &'n str {
-        let renamed = self.list.iter().filter(|change| change.kind == Kind::Control);
+        let renamed = self.list.iter().filter(|change| change.kind == NameKind::Control);
         let found =
             renamed.filter(|change| change.old.as_deref() == Some(old)).find_map(|change| change.new.as_deref());
         found.unwrap_or(old)
@@ -95,7 +95,7 @@ pub fn compare(old: &System, new: &System) -> Names {
     // What is in a renamed control is held against what is in it now: its classes go with the control's.
     for (from, to) in &renamed {
         let of_control = |name: &str| name.strip_prefix(from.as_str()).is_some_and(|rest| rest.starts_with(OF_CONTROL));
-        let keys: Vec<(Kind, String)> = before.keys().filter(|(_, name)| of_control(name)).cloned().collect();
+        let keys: Vec<(NameKind, String)> = before.keys().filter(|(_, name)| of_control(name)).cloned().collect();
         for (kind, name) in keys {
             let Some((written, meaning)) = before.remove(&(kind, name.clone())) else { continue };
             let meaning = match meaning.strip_prefix(from.as_str()) {
@@ -104,7 +104,7 @@ pub fn compare(old: &System, new: &System) -> Names {
             };
             before.insert((kind, format!("{to}{}", &name[from.len()..])), (written, meaning));
         }
-        before.remove(&(Kind::Control, from.clone()));
+        before.remove(&(NameKind::Control, from.clone()));
     }
     let mut lost: Vec<Entry> = before.iter().filter(|(key, _)| !after.contains_key(*key)).collect();
     let mut gained: Vec<Entry> = after.iter().filter(|(key, _)| !before.contains_key(*key)).collect();
@@ -112,13 +112,13 @@ pub fn compare(old: &System, new: &System) -> Names {
     let mut list: Vec<NameChange> = renamed
         .iter()
         .map(|(from, to)| NameChange {
-            kind: Kind::Control,
+            kind: NameKind::Control,
             old: Some(from.clone()),
             new: Some(to.clone()),
             written: format!(".{}", names.control(from)),
         })
         .collect();
-    gained.retain(|((kind, name), _)| *kind != Kind::Control || !renamed.values().any(|to| to == name));
+    gained.retain(|((kind, name), _)| *kind != NameKind::Control || !renamed.values().any(|to| to == name));
     // One that is gone and one that is new, of the same kind and with the same meaning, are one with another name.
     lost.retain(|((kind, name), (written, meaning))| {
         let near = |other: &str| strsim::jaro_winkler(name, other) > 0.8;
@@ -126,7 +126,7 @@ pub fn compare(old: &System, new: &System) -> Names {
             other_kind == kind
                 && !meaning.is_empty()
                 && meaning == other_meaning
-                && (near(other) || *kind != Kind::Token)
+                && (near(other) || *kind != NameKind::Token)
         };
         let Some(index) = gained.iter().position(is_it) else { return true };
         // Several that mean the same leave open which is meant.
@@ -147,13 +147,15 @@ pub fn compare(old: &System, new: &System) -> Names {
     // What is of a control that is gone or new goes with it.
     let whole: Vec<String> = list
         .iter()
-        .filter(|change| change.kind == Kind::Control)
+        .filter(|change| change.kind == NameKind::Control)
         .filter_map(|change| change.old.clone().xor(change.new.clone()))
         .collect();
     list.retain(|change| {
         let name = change.old.as_ref().or(change.new.as_ref()).map_or("", String::as_str);
         let owner = name.split(OF_CONTROL).next().unwrap_or_default();
-        change.kind == Kind::Control || change.kind == Kind::Token || !whole.iter().any(|control| control == owner)
+        change.kind == NameKind::Control
+            || change.kind == NameKind::Token
+            || !whole.iter().any(|control| control == owner)
     });
     list.sort_by(|a, b| a.kind.cmp(&b.kind).then(a.old.cmp(&b.old)).then(a.new.cmp(&b.new)));
     Names { list }
@@ -198,9 +200,9 @@ fn known(system: &System) -> Known {
     for control in &system.controls {
         let own = &control.name.value;
         let class = names.control(own);
-        known.insert((Kind::Control, own.clone()), (format!(".{class}"), String::new()));
+        known.insert((NameKind::Control, own.clone()), (format!(".{class}"), String::new()));
         for host in &control.template.hosts {
-            known.insert((Kind::Host, format!("{own}@{}", host.name)), (format!(".{class}"), String::new()));
+            known.insert((NameKind::Host, format!("{own}@{}", host.name)), (format!(".{class}"), String::new()));
         }
         for part in control.template.part_names() {
             let meaning = control.template.hosts.iter().find_map(|host| {
@@ -209,13 +211,13 @@ fn known(system: &System) -> Known {
                 Some(format!("{own} {} {}", element.local(), host.parts.iter().position(|(_, n)| n == node)?))
             });
             let written = format!(".{}", names.part(own, part));
-            known.insert((Kind::Part, format!("{own}/{part}")), (written, meaning.unwrap_or_default()));
+            known.insert((NameKind::Part, format!("{own}/{part}")), (written, meaning.unwrap_or_default()));
         }
         let at_rest = control.rules.iter().filter(|rule| rule.options.is_empty() && rule.states.is_rest());
         for declaration in at_rest.flat_map(|rule| &rule.declarations).filter(|d| d.is_local() && d.owner.is_none()) {
             let name = &declaration.name.value;
             let written = names.local(own, name);
-            known.entry((Kind::Local, format!("{own} {name}"))).or_insert((written, String::new()));
+            known.entry((NameKind::Local, format!("{own} {name}"))).or_insert((written, String::new()));
         }
         for (axis, options) in control.axes.iter().enumerate() {
             for (option, name) in options.options.iter().enumerate() {
@@ -232,11 +234,11 @@ fn known(system: &System) -> Known {
                     format!("{own} {} {}", options.name.value, said.join("; "))
                 };
                 let written = format!(".{}", names.option(control, id));
-                known.insert((Kind::Option, format!("{own}.{}", name.value)), (written, meaning));
+                known.insert((NameKind::Option, format!("{own}.{}", name.value)), (written, meaning));
             }
             if let Some(default) = options.default {
                 let name = format!("{own}: {} is {}", options.name.value, options.options[default].value);
-                known.insert((Kind::Default, name), (String::new(), String::new()));
+                known.insert((NameKind::Default, name), (String::new(), String::new()));
             }
         }
     }
@@ -250,12 +252,12 @@ fn known(system: &System) -> Known {
             .iter()
             .map(|theme| system.tokens.literal(stilk_language::tokens::TokenId(index), theme).unwrap_or_default())
             .collect();
-        known.insert((Kind::Token, token.path.clone()), (names.token(&token.path), values.join(" | ")));
+        known.insert((NameKind::Token, token.path.clone()), (names.token(&token.path), values.join(" | ")));
     }
     for modifier in &system.tokens.modifiers {
         for context in &modifier.contexts {
             let name = format!("{}={}", modifier.name.value, context.value);
-            known.insert((Kind::Context, name), (String::new(), String::new()));
+            known.insert((NameKind::Context, name), (String::new(), String::new()));
         }
     }
     known

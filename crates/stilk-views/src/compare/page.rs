@@ -15,18 +15,18 @@ const SCRIPT: &str = include_str!("page/compare.js");
 
 /// Draws a comparison; `names` are what the versions are called.
 pub fn page(comparison: &Comparison, versions: [&Version; 2], names: [&str; 2]) -> String {
-    let mut page = Page { document: Document::new(), drawn: 0 };
+    let mut page = ComparisonPage { document: Document::new(), drawn: 0 };
     page.draw(comparison, versions, names);
     let html = page.document.child_elements(Document::ROOT).next().unwrap_or(Document::ROOT);
     format!("<!doctype html>\n{}\n", page.document.to_html(html))
 }
 
-struct Page {
+struct ComparisonPage {
     document: Document,
     drawn: usize,
 }
 
-impl Page {
+impl ComparisonPage {
     fn add(&mut self, parent: NodeId, name: &str, attributes: &[(&str, &str)]) -> NodeId {
         self.document.append_element(parent, Element::html_with(name, attributes))
     }

@@ -1,6 +1,6 @@
 //! The step of a version number that a difference asks for (Semantic Versioning 2.0.0).
 
-use super::{Comparison, Kind};
+use super::{Comparison, NameKind};
 use stilk_text::diagnostic::{grouped, list};
 
 /// A step.
@@ -36,7 +36,7 @@ pub fn step(comparison: &Comparison) -> (Step, Vec<String>) {
         found.map(|change| change.old.clone().or(change.new.clone()).unwrap_or_default()).collect()
     };
     // Defaults have a sentence of their own, and local properties are nobody's but the control's.
-    let is_own = |change: &super::NameChange| matches!(change.kind, Kind::Default | Kind::Local);
+    let is_own = |change: &super::NameChange| matches!(change.kind, NameKind::Default | NameKind::Local);
     let mut say = |step: Step, names: Vec<String>, one: &str, many: &str| {
         let shown: Vec<&str> = names.iter().map(String::as_str).collect();
         match names.len() {
@@ -47,23 +47,23 @@ pub fn step(comparison: &Comparison) -> (Step, Vec<String>) {
     };
     let lost = named(&|c| c.old.is_some() && c.new.is_none() && !is_own(c));
     say(Step::Major, lost, "a name is gone that pages may use", "names are gone that pages may use");
-    let renamed = named(&|c| c.old.is_some() && c.new.is_some() && c.kind != Kind::Local);
+    let renamed = named(&|c| c.old.is_some() && c.new.is_some() && c.kind != NameKind::Local);
     say(Step::Major, renamed, "a name that pages may use is another one", "names that pages may use are others");
-    let defaults = named(&|c| c.kind == Kind::Default && c.old.is_some());
+    let defaults = named(&|c| c.kind == NameKind::Default && c.old.is_some());
     say(
         Step::Major,
         defaults,
         "what pages get without a class is another option",
         "options that need no class are others",
     );
-    let locals = named(&|c| c.kind == Kind::Local && c.old.is_some());
+    let locals = named(&|c| c.kind == NameKind::Local && c.old.is_some());
     say(
         Step::Minor,
         locals,
         "a local property is gone, which is its control's own",
         "local properties are gone, which are their controls' own",
     );
-    let locals = named(&|c| c.kind == Kind::Local && c.old.is_none());
+    let locals = named(&|c| c.kind == NameKind::Local && c.old.is_none());
     say(Step::Patch, locals, "a local property is new", "local properties are new");
     let gained = named(&|c| c.old.is_none() && !is_own(c));
     say(Step::Minor, gained, "a name is new", "names are new");

@@ -1,12 +1,12 @@
 //! One control's sheet: its label, the control itself to try, its pictures, the tokens it is painted with.
 
-use super::Page;
+use super::SpecimenPage;
 use stilk_engine::dom::NodeId;
 use stilk_language::system::Control;
 use stilk_language::tokens::{TokenId, TokenType};
 use stilk_text::diagnostic::{Diagnostic, grouped};
 
-impl Page<'_> {
+impl SpecimenPage<'_> {
     pub(super) fn control(&mut self, main: NodeId, control: &Control) {
         let name = control.name.value.as_str();
         let id = format!("control-{name}");

@@ -1,12 +1,12 @@
 //! What the page's script has to know: themes, figures, how markup is put together. JSON in the page.
 
-use super::Page;
+use super::SpecimenPage;
 use serde_json::{Value, json};
 use stilk_checks::painted::text::Figure;
 use stilk_language::markup::every_element;
 use stilk_language::system::{Control, OptionId};
 
-pub(super) fn data(page: &Page) -> String {
+pub(super) fn data(page: &SpecimenPage) -> String {
     let system = page.system;
     let tokens = &system.tokens;
     let attributes = page.attributes();
@@ -31,7 +31,7 @@ pub(super) fn data(page: &Page) -> String {
     data.to_string().replace("</", "<\\/").replace("<!--", "<\\!--")
 }
 
-fn describe(page: &Page, control: &Control, reasons: &mut Vec<&'static str>) -> Value {
+fn describe(page: &SpecimenPage, control: &Control, reasons: &mut Vec<&'static str>) -> Value {
     let system = page.system;
     let names = system.names();
     let axes = control.axes.iter().enumerate().map(|(axis, a)| {

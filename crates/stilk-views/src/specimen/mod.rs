@@ -6,7 +6,7 @@
 
 use stilk_engine::cascade::{Forced, Media, Stylesheet};
 use stilk_engine::dom::{Document, Element, NodeId};
-use stilk_language::case::{Stage, theme_attributes};
+use stilk_language::case::{LookEngine, theme_attributes};
 use stilk_language::markup::{Mounted, Request, mount, own_ids};
 use stilk_language::stylesheet::{self, Plan, Purpose, SHOWN, Written};
 use stilk_language::system::{StateId, StateSet, System};
@@ -32,8 +32,8 @@ const SCRIPTS: [&str; 4] = [
 /// Draws the page from the stylesheet that was written and the findings of the checks.
 pub fn page(system: &System, sources: &Sources, written: &Written, findings: &[Diagnostic]) -> String {
     let parsed = Stylesheet::parse(&written.text);
-    let stage = Stage::new(system, written, &parsed, Media::default());
-    let mut page = Page { system, sources, stage, findings, document: Document::new(), mounted: 0 };
+    let look_engine = LookEngine::new(system, written, &parsed, Media::default());
+    let mut page = SpecimenPage { system, sources, look_engine, findings, document: Document::new(), mounted: 0 };
     page.draw();
     let html = page.document.child_elements(Document::ROOT).next().unwrap_or(Document::ROOT);
     format!("<!doctype html>\n{}\n", page.document.to_html(html))
@@ -50,17 +50,17 @@ pub fn stylesheets(system: &System, sources: &Sources) -> [String; 2] {
     })
 }
 
-struct Page<'p> {
+struct SpecimenPage<'p> {
     system: &'p System,
     sources: &'p Sources,
-    stage: Stage<'p>,
+    look_engine: LookEngine<'p>,
     findings: &'p [Diagnostic],
     document: Document,
     /// How many controls were mounted: each has ids of its own.
     mounted: u64,
 }
 
-impl Page<'_> {
+impl SpecimenPage<'_> {
     fn add(&mut self, parent: NodeId, name: &str, attributes: &[(&str, &str)]) -> NodeId {
         self.document.append_element(parent, Element::html_with(name, attributes))
     }

@@ -1,6 +1,6 @@
 //! All controls at a glance: one card, mounted for each theme that is looked at.
 
-use super::Page;
+use super::SpecimenPage;
 use stilk_engine::dom::NodeId;
 use stilk_language::markup::Request;
 use stilk_language::system::{Control, StateSet, Variant};
@@ -8,7 +8,7 @@ use stilk_language::system::{Control, StateSet, Variant};
 /// So many variants of one control are on a card at most.
 const MOST: usize = 6;
 
-impl Page<'_> {
+impl SpecimenPage<'_> {
     pub(super) fn overview(&mut self, main: NodeId) {
         let section = self.add(main, "section", &[("aria-labelledby", "overview"), ("class", "overview")]);
         self.add_text(section, "h2", &[("id", "overview")], "At a glance");

@@ -1,13 +1,13 @@
 //! One control's pictures: options as rows, states as columns. Kept once; figures are of each theme.
 
-use super::Page;
+use super::SpecimenPage;
 use stilk_checks::painted::text::{Figure, figure as contrast_figure};
 use stilk_engine::dom::NodeId;
-use stilk_language::case::{Look, Scene, Stage, Unit, state_sets};
+use stilk_language::case::{Look, LookEngine, Unit, UnthemedLook, state_sets};
 use stilk_language::markup::Request;
 use stilk_language::system::{Control, OptionId, StateSet, System, Variant};
 
-impl Page<'_> {
+impl SpecimenPage<'_> {
     /// Keeps the table of a control where the page's script finds it.
     pub(super) fn table(&mut self, section: NodeId, control: &Control) {
         let id = format!("sheet-{}", control.name.value);
@@ -35,7 +35,7 @@ impl Page<'_> {
     /// The contrast in each cell of a control's table, row by row, for each theme.
     pub(super) fn figures(&self, control: &Control) -> Vec<Vec<Figure>> {
         let mut figures: Vec<Vec<Figure>> = vec![Vec::new(); self.system.tokens.themes().len()];
-        each_cell(self.system, &self.stage, control, &mut |cell| {
+        each_cell(self.system, &self.look_engine, control, &mut |cell| {
             figures[cell.theme].push(contrast_figure(self.system, cell.look, cell.states));
         });
         figures
@@ -64,19 +64,19 @@ pub fn headings(system: &System, control: &Control) -> (Vec<String>, Vec<String>
 }
 
 /// Visits every picture of a control in every theme: by rows, columns, themes.
-pub fn each_cell(system: &System, stage: &Stage, control: &Control, visit: &mut dyn FnMut(Cell)) {
+pub fn each_cell(system: &System, look_engine: &LookEngine, control: &Control, visit: &mut dyn FnMut(Cell)) {
     let themes = system.tokens.themes();
     let sets = shown_sets(system, control);
     for (row, (_, host, variant)) in shown_rows(control).into_iter().enumerate() {
         for (column, states) in sets.iter().enumerate() {
-            let mut scene: Option<Scene> = None;
+            let mut unthemed: Option<UnthemedLook> = None;
             for (index, theme) in themes.iter().enumerate() {
-                if scene.is_none() || !stage.scenes_serve_all_themes() {
+                if unthemed.is_none() || !look_engine.serves_all_themes() {
                     let unit = Unit { control, host, variant: variant.clone(), theme: theme.clone() };
-                    scene = Some(stage.scene(&unit, states));
+                    unthemed = Some(look_engine.unthemed(&unit, states));
                 }
-                let Some(scene) = &scene else { continue };
-                visit(Cell { row, column, theme: index, states, look: &stage.look_in(scene, theme) });
+                let Some(unthemed) = &unthemed else { continue };
+                visit(Cell { row, column, theme: index, states, look: &look_engine.look_in(unthemed, theme) });
             }
         }
     }

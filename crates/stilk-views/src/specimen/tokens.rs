@@ -1,47 +1,51 @@
 //! Pages of tokens: colours with their contrast against the surfaces, dimensions, type, shadows, motion.
 
-use super::Page;
+use super::SpecimenPage;
 use std::collections::BTreeMap;
 use stilk_checks::painted::paint::contrast;
 use stilk_engine::css::color::{Absolute, Color, Space};
 use stilk_engine::css::serialize::number;
 use stilk_engine::dom::NodeId;
-use stilk_language::reach::uses;
+use stilk_language::dependents::uses;
 use stilk_language::tokens::{Theme, Token, TokenId, TokenType};
 use stilk_text::diagnostic::grouped;
 
 /// One page of tokens.
-struct Kind {
+struct TokenGroup {
     name: &'static str,
     /// What a token of it is shown by, as a class.
     sample: &'static str,
     holds: fn(TokenType) -> bool,
 }
 
-const KINDS: [Kind; 6] = [
-    Kind { name: "Colours", sample: "color", holds: |kind| matches!(kind, TokenType::Color | TokenType::Gradient) },
-    Kind {
+const KINDS: [TokenGroup; 6] = [
+    TokenGroup {
+        name: "Colours",
+        sample: "color",
+        holds: |kind| matches!(kind, TokenType::Color | TokenType::Gradient),
+    },
+    TokenGroup {
         name: "Dimensions",
         sample: "length",
         holds: |kind| {
             matches!(kind, TokenType::Dimension | TokenType::Number | TokenType::StrokeStyle | TokenType::Border)
         },
     },
-    Kind {
+    TokenGroup {
         name: "Type",
         sample: "type",
         holds: |kind| matches!(kind, TokenType::Typography | TokenType::FontFamily | TokenType::FontWeight),
     },
-    Kind { name: "Shadows", sample: "shadow", holds: |kind| kind == TokenType::Shadow },
-    Kind {
+    TokenGroup { name: "Shadows", sample: "shadow", holds: |kind| kind == TokenType::Shadow },
+    TokenGroup {
         name: "Motion",
         sample: "motion",
         holds: |kind| matches!(kind, TokenType::Duration | TokenType::CubicBezier | TokenType::Transition),
     },
-    Kind { name: "Computed", sample: "color", holds: |_| false },
+    TokenGroup { name: "Computed", sample: "color", holds: |_| false },
 ];
 
-impl Page<'_> {
+impl SpecimenPage<'_> {
     pub(super) fn token_pages(&mut self, main: NodeId) {
         let section = self.add(main, "section", &[("class", "tokens"), ("aria-labelledby", "tokens")]);
         self.add_text(section, "h2", &[("id", "tokens"), ("tabindex", "-1")], "Tokens");
@@ -70,7 +74,7 @@ impl Page<'_> {
         }
     }
 
-    fn token(&mut self, list: NodeId, kind: &Kind, id: TokenId) {
+    fn token(&mut self, list: NodeId, kind: &TokenGroup, id: TokenId) {
         let system = self.system;
         let tokens = &system.tokens;
         let token = tokens.get(id);
@@ -138,7 +142,7 @@ impl Page<'_> {
         names.join(", ")
     }
 
-    fn sample(&mut self, cell: NodeId, kind: &Kind, token: &Token, value: &str) {
+    fn sample(&mut self, cell: NodeId, kind: &TokenGroup, token: &Token, value: &str) {
         let style = match (kind.sample, token.kind) {
             (_, Some(TokenType::Gradient)) => format!("--swatch: linear-gradient(90deg, {value})"),
             ("color", _) if is_color(token.kind, value) => format!("--swatch: {value}"),

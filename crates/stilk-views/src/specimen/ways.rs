@@ -1,6 +1,6 @@
 //! Ways of looking: which themes, how large, with whose eyes. The choices are kept in the page's address.
 
-use super::Page;
+use super::SpecimenPage;
 use stilk_engine::css::vision::DEFICIENCIES;
 use stilk_engine::dom::NodeId;
 
@@ -27,7 +27,7 @@ const CHOICES: [Choice; 7] = [
     ("width", "Width", &[("", "as it is")]),
 ];
 
-impl Page<'_> {
+impl SpecimenPage<'_> {
     pub(super) fn ways(&mut self, body: NodeId) {
         let form = self.add(body, "form", &[("class", "ways"), ("aria-label", "Ways of looking")]);
         self.add(form, "span", &[("class", "sr"), ("aria-live", "polite"), ("id", "said")]);

@@ -15,14 +15,14 @@ use stilk_text::source::{FileError, Files, Sources};
 use stilk_views::compare::{Version, compare, page};
 
 /// One version, read.
-struct Side {
+struct ReadVersion {
     name: String,
     system: System,
     sources: Sources,
     written: Written,
 }
 
-impl Side {
+impl ReadVersion {
     fn version(&self) -> Version<'_> {
         Version { system: &self.system, sources: &self.sources, written: &self.written }
     }
@@ -44,7 +44,7 @@ pub fn run(root: &Path, old: &str, new: Option<&str>, format: CompareFormat) -> 
 }
 
 /// A version by its name: a folder, or a revision of the project; the project as it is without one.
-fn read(root: &Path, name: Option<&str>) -> Result<Side, Failure> {
+fn read(root: &Path, name: Option<&str>) -> Result<ReadVersion, Failure> {
     let (files, folder, name): (Box<dyn Files>, &Path, String) = match name {
         None => (Box::new(Folder::new(root)), root, "the project as it is".into()),
         Some(name) if Path::new(name).is_dir() => {
@@ -59,7 +59,7 @@ fn read(root: &Path, name: Option<&str>) -> Result<Side, Failure> {
         return Err(Failure::Message(format!("error: `{name}` cannot be compared: its sources hold errors")));
     };
     let written = write(&system, &project.sources, Purpose::Page);
-    Ok(Side { name, system, sources: project.sources, written })
+    Ok(ReadVersion { name, system, sources: project.sources, written })
 }
 
 /// The files of a project in a revision, as git has them.

@@ -8,7 +8,7 @@ use stilk_checks::visit::classes::Classes;
 use stilk_checks::visit::instance::instances;
 use stilk_checks::visit::usage::touches;
 use stilk_engine::page::Page;
-use stilk_language::reach::{Reach, reach};
+use stilk_language::dependents::{Dependents, dependents};
 use stilk_language::system::Control;
 use stilk_language::tokens::{Token, TokenId};
 use stilk_text::diagnostic::{list, nearest};
@@ -71,7 +71,7 @@ fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failur
         let place = token.in_theme(&theme).map(|d| loaded.place(d.span)).unwrap_or_default();
         anstream::println!("{:>8}  {value}  {place}", tokens.theme_name(&theme));
     }
-    let reach = reach(&loaded.system, id);
+    let reach = dependents(&loaded.system, id);
     if !reach.tokens.is_empty() {
         let names: Vec<&str> = reach.tokens.iter().map(|id| tokens.get(*id).path.as_str()).collect();
         anstream::println!("\nbuilt on it: {}", list(&names));
@@ -102,7 +102,7 @@ fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failur
 }
 
 /// What pages show of it: how many of their controls.
-fn print_pages(loaded: &Loaded, reach: &Reach, pages: &[String]) -> Result<(), Failure> {
+fn print_pages(loaded: &Loaded, reach: &Dependents, pages: &[String]) -> Result<(), Failure> {
     let is_named = !pages.is_empty();
     if !is_named && loaded.system.manifest.pages.is_empty() {
         return Ok(());

@@ -7,7 +7,7 @@ use crate::{Failure, Format, MediaOptions, Outcome};
 use std::path::{Path, PathBuf};
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::{Forced, PseudoElement, Styled, Stylesheet, selector};
-use stilk_engine::inspect::{self, Inspection, Sheet};
+use stilk_engine::inspect::{self, Inspector, SourceSheet};
 use stilk_engine::page::{Page, SheetSource};
 
 /// What was asked.
@@ -79,9 +79,8 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
     for state in question.states {
         inspect::force(&page.document, state, &mut forced).map_err(|m| Failure::Message(format!("error: {m}")))?;
     }
-    let browser = Sheet::defaults(question.browser);
-    let inspection =
-        Inspection::new(&page.document, &browser, sheets.iter().collect(), question.media.media(), &forced);
+    let browser = SourceSheet::defaults(question.browser);
+    let inspection = Inspector::new(&page.document, &browser, sheets.iter().collect(), question.media.media(), &forced);
     if question.all {
         let (elements, unknown) = inspection.all();
         match format {
@@ -121,7 +120,7 @@ fn in_page(html: &str, text: &str) -> String {
 }
 
 /// A stylesheet with what it imports from this disk.
-fn parse(name: &str, text: &str, media: &str) -> Sheet {
+fn parse(name: &str, text: &str, media: &str) -> SourceSheet {
     let folder = Path::new(name).parent().map(Path::to_owned).unwrap_or_default();
     let wrapped = if media.is_empty() { None } else { Some(format!("@media {media} {{\n{text}\n}}")) };
     let mut importer = |address: &str| {
@@ -129,7 +128,7 @@ fn parse(name: &str, text: &str, media: &str) -> Sheet {
         std::fs::read(path).ok().map(|bytes| String::from_utf8_lossy(&bytes).into_owned())
     };
     let text = wrapped.unwrap_or_else(|| text.to_owned());
-    Sheet { name: name.to_owned(), parsed: Stylesheet::parse_importing(&text, &mut importer), text }
+    SourceSheet { name: name.to_owned(), parsed: Stylesheet::parse_importing(&text, &mut importer), text }
 }
 
 /// What stands before the pseudo-element at the end of a selector or case, and that.
@@ -143,7 +142,7 @@ pub fn split_pseudo(text: &str) -> (&str, Option<PseudoElement>) {
 }
 
 /// Explains a property of an element.
-pub fn answer(inspection: &Inspection, subject: &Subject, property: &str) -> Result<Answer, Failure> {
+pub fn answer(inspection: &Inspector, subject: &Subject, property: &str) -> Result<Answer, Failure> {
     let style = inspection.style(subject.at);
     let style = style.ok_or_else(|| Failure::Message("error: the element has no style".into()))?;
     if property.starts_with("--") {

@@ -6,7 +6,7 @@ use crate::output::why::{Answer, Subject, SystemSources, print};
 use crate::{Failure, Format, Outcome};
 use stilk_engine::cascade::Styled;
 use stilk_engine::dom::NodeId;
-use stilk_engine::inspect::{Inspection, Sheet};
+use stilk_engine::inspect::{Inspector, SourceSheet};
 use stilk_language::case::{Unit, mounted_alone};
 use stilk_language::markup::Mounted;
 use stilk_language::system::notation as case_name;
@@ -31,8 +31,8 @@ pub fn run(
     let themes = themes(loaded, question.theme)?;
     let written = loaded.stylesheet();
     let path = loaded.shown(&loaded.output(&loaded.stylesheet_name(None)));
-    let sheet = Sheet::new(path, written.text.clone());
-    let browser = Sheet::defaults(question.browser);
+    let sheet = SourceSheet::new(path, written.text.clone());
+    let browser = SourceSheet::defaults(question.browser);
     let mut subjects = Vec::new();
     for theme in themes {
         let unit =
@@ -46,7 +46,7 @@ pub fn run(
     let mut told: Vec<(Subject, Answer)> = Vec::new();
     for (theme, document, node, forced) in &subjects {
         let authors = vec![&sheet];
-        let inspection = Inspection::of_fragment(document, &browser, authors, question.media.media(), forced);
+        let inspection = Inspector::of_fragment(document, &browser, authors, question.media.media(), forced);
         let mut subject = Subject {
             name: text.to_owned(),
             themes: Vec::new(),

@@ -5,7 +5,7 @@ use anstyle::{AnsiColor, Style};
 use std::collections::BTreeMap;
 use stilk_checks::painted::text::{Figure, figure as contrast_figure, worst_text};
 use stilk_engine::cascade::{Media, Stylesheet};
-use stilk_language::case::Stage;
+use stilk_language::case::LookEngine;
 use stilk_language::stylesheet::Written;
 use stilk_language::system::{Control, System};
 use stilk_views::specimen::table::{each_cell, headings};
@@ -26,7 +26,7 @@ struct Shown {
 /// Draws a control in every theme.
 pub fn render(system: &System, written: &Written, control: &Control) -> String {
     let parsed = Stylesheet::parse(&written.text);
-    let stage = Stage::new(system, written, &parsed, Media::default());
+    let look_engine = LookEngine::new(system, written, &parsed, Media::default());
     let (rows, columns) = headings(system, control);
     let themes = system.tokens.themes();
     let mut cells: Vec<Vec<Shown>> = themes.iter().map(|_| Vec::new()).collect();
@@ -34,7 +34,7 @@ pub fn render(system: &System, written: &Written, control: &Control) -> String {
     // Densities and the like paint the same colours: the contexts of the first modifier are enough.
     let default = system.tokens.default_theme();
     let is_shown = |theme: usize| themes[theme].contexts.iter().skip(1).eq(default.contexts.iter().skip(1));
-    each_cell(system, &stage, control, &mut |cell| {
+    each_cell(system, &look_engine, control, &mut |cell| {
         let figure = contrast_figure(system, cell.look, cell.states);
         let worst = worst_text(system, cell.look).ok().flatten();
         let swatch = worst.map(|worst| swatch(worst.text, worst.behind));

@@ -11,7 +11,7 @@ use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::explain::Fate;
 use stilk_engine::cascade::order::Origin;
 use stilk_engine::css::{Longhand, Unknown};
-use stilk_engine::inspect::{Elements, Explanation, Inspection, Place, Read, Said, Sheet};
+use stilk_engine::inspect::{Elements, Explanation, Inspector, Place, Read, Said, SourceSheet};
 use stilk_language::stylesheet::Written;
 use stilk_language::system::System;
 use stilk_text::source::{Sources, Span};
@@ -34,11 +34,11 @@ pub struct Subject<'s> {
 pub type Elsewhere = Vec<(Browser, Result<String, Unknown>)>;
 
 /// Computes a value under the defaults of every other browser.
-pub fn elsewhere(inspection: &Inspection, subject: &Subject, longhand: Longhand) -> Elsewhere {
+pub fn elsewhere(inspection: &Inspector, subject: &Subject, longhand: Longhand) -> Elsewhere {
     let others = Browser::ALL.into_iter().filter(|browser| *browser != subject.browser);
     others
         .map(|browser| {
-            let sheet = Sheet::defaults(browser);
+            let sheet = SourceSheet::defaults(browser);
             (browser, inspection.value_under(&sheet, subject.at, longhand))
         })
         .collect()

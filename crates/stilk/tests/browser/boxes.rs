@@ -3,7 +3,7 @@
 
 use crate::depth::Depth;
 use crate::webdriver::Browser;
-use crate::{Harness, Page, element_name, passes, with_harness};
+use crate::{Harness, OpenPage, element_name, passes, with_harness};
 use serde_json::{Value, json};
 use std::collections::BTreeMap;
 use std::path::Path;
@@ -70,7 +70,7 @@ pub fn run(browser: &Browser, folder: &Path, depth: Depth) -> u64 {
 }
 
 fn compare(harness: &Harness, set: &StateSet, rtl: bool, count: &mut Count) {
-    let mut page: Page = harness.page(None, set, rtl);
+    let mut page: OpenPage = harness.page(None, set, rtl);
     let head = page.document.descendants(Document::ROOT).into_iter().find(|node| is(&page.document, *node, "head"));
     let style = page.document.append_element(head.expect("a head"), Element::html("style"));
     page.document.append_text(style, FONT);

@@ -143,8 +143,8 @@ fn main() {
         failed |= row.agreement() < 99.9;
         rows.push(row);
         drop(browser);
-        let others: &[webdriver::Kind] = match depth.full {
-            true => &[webdriver::Kind::Firefox, webdriver::Kind::WebKit],
+        let others: &[webdriver::BrowserKind] = match depth.full {
+            true => &[webdriver::BrowserKind::Firefox, webdriver::BrowserKind::WebKit],
             false => &[],
         };
         let starter = resting_page(&Path::new(env!("CARGO_MANIFEST_DIR")).join("starter"));
@@ -323,14 +323,14 @@ struct Harness<'h> {
 }
 
 /// A page with many cases: the same tree goes to the browser and to the engine.
-struct Page {
+struct OpenPage {
     document: Document,
     forced: Forced,
     /// Names of the wrappers, by node.
     names: Vec<(NodeId, String)>,
 }
 
-impl Page {
+impl OpenPage {
     /// All elements, in the order in which the browser has them.
     fn elements(&self) -> Vec<NodeId> {
         let nodes = self.document.descendants(Document::ROOT).into_iter();
@@ -374,8 +374,8 @@ impl Harness<'_> {
         }
     }
 
-    fn page(&self, theme: Option<&Theme>, set: &StateSet, rtl: bool) -> Page {
-        let mut page = Page { document: Document::new(), forced: Forced::default(), names: Vec::new() };
+    fn page(&self, theme: Option<&Theme>, set: &StateSet, rtl: bool) -> OpenPage {
+        let mut page = OpenPage { document: Document::new(), forced: Forced::default(), names: Vec::new() };
         let document = &mut page.document;
         let mut html = Element::html("html");
         for (name, value) in theme.map(|theme| theme_attributes(self.system, theme)).unwrap_or_default() {
@@ -414,7 +414,7 @@ impl Harness<'_> {
         page
     }
 
-    fn open(&self, page: &Page) {
+    fn open(&self, page: &OpenPage) {
         let path = self.work.join("page.html");
         let html = page.document.child_elements(Document::ROOT).next().expect("an element");
         std::fs::write(&path, format!("<!doctype html>{}", page.document.to_html(html))).expect("the page");
@@ -424,7 +424,7 @@ impl Harness<'_> {
     }
 
     /// Forces interaction states as the inspector does, each on its element.
-    fn force(&self, page: &Page, elements: &[NodeId]) {
+    fn force(&self, page: &OpenPage, elements: &[NodeId]) {
         let mut by_node: BTreeMap<usize, Vec<&str>> = BTreeMap::new();
         for (node, pseudo) in page.forced.iter() {
             let index = elements.iter().position(|element| *element == node).expect("a forced element");
@@ -475,7 +475,7 @@ impl Harness<'_> {
     /// Compares styles in the page: what is expected goes there, each style once, and only what differs comes back.
     fn compare_styles(
         &mut self,
-        page: &Page,
+        page: &OpenPage,
         elements: &[NodeId],
         chosen: &[(usize, &Style)],
         pseudo: Option<PseudoElement>,
@@ -547,7 +547,7 @@ impl Harness<'_> {
     }
 }
 
-fn element_name(page: &Page, node: NodeId, pseudo: Option<PseudoElement>) -> String {
+fn element_name(page: &OpenPage, node: NodeId, pseudo: Option<PseudoElement>) -> String {
     let mut at = Some(node);
     let mut name = page.document.element(node).map_or("?", Element::local).to_owned();
     while let Some(id) = at {

@@ -3,29 +3,29 @@
 use crate::cases::all;
 use crate::compare::same;
 use crate::fidelity::Row;
-use crate::webdriver::{Browser, Kind};
+use crate::webdriver::{Browser, BrowserKind};
 use serde_json::json;
 use stilk_engine::cascade::defaults::Browser as Defaults;
 use stilk_engine::cascade::resolved::resolved;
 use stilk_engine::cascade::{Forced, Media, Styled};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::Document;
-use stilk_engine::inspect::{Inspection, Sheet};
+use stilk_engine::inspect::{Inspector, SourceSheet};
 use stilk_engine::page::Page;
 
 /// Compares in one browser; a page is its head's CSS and its body's HTML.
-pub fn run(kind: Kind, pages: &[(String, String, String)]) -> Vec<Row> {
+pub fn run(kind: BrowserKind, pages: &[(String, String, String)]) -> Vec<Row> {
     let browser = Browser::start_kind(kind, 1280, 800);
     let defaults = match kind {
-        Kind::Chromium => Defaults::Chromium,
-        Kind::Firefox => Defaults::Firefox,
-        Kind::WebKit => Defaults::WebKit,
+        BrowserKind::Chromium => Defaults::Chromium,
+        BrowserKind::Firefox => Defaults::Firefox,
+        BrowserKind::WebKit => Defaults::WebKit,
     };
     let blank = tempfile::Builder::new().suffix(".html").tempfile().expect("a page");
     std::fs::write(blank.path(), "<!doctype html><html><head></head><body></body></html>").expect("a page");
     browser.open(&format!("file://{}", blank.path().display()));
     let media = media(&browser);
-    let sheet = Sheet::defaults(defaults);
+    let sheet = SourceSheet::defaults(defaults);
     let mut rows = Vec::new();
     let mut row = Row::new(browser.version(), "small cases, the longhand each is about");
     for (_, (_, css, html, property, _)) in all() {
@@ -69,7 +69,7 @@ fn media(browser: &Browser) -> Media {
 
 fn compare(
     browser: &Browser,
-    defaults: &Sheet,
+    defaults: &SourceSheet,
     css: &str,
     html: &str,
     media: &Media,
@@ -90,8 +90,8 @@ fn compare(
             return names.map(name => computed.getPropertyValue(name));
         });";
     let page = Page::parse(&format!("<!doctype html><html><head></head><body>{html}</body></html>"));
-    let sheet = Sheet::new("page", css);
-    let inspection = Inspection::new(&page.document, defaults, vec![&sheet], media.clone(), &Forced::default());
+    let sheet = SourceSheet::new("page", css);
+    let inspection = Inspector::new(&page.document, defaults, vec![&sheet], media.clone(), &Forced::default());
     let longhands: Vec<Longhand> = match only {
         Some(name) => Longhand::find(name).into_iter().collect(),
         None => Longhand::ALL.to_vec(),

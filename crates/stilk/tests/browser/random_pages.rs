@@ -9,7 +9,7 @@ use stilk_engine::cascade::defaults::Browser as Defaults;
 use stilk_engine::cascade::resolved::resolved;
 use stilk_engine::cascade::{Forced, Media, Styled};
 use stilk_engine::css::property::Longhand;
-use stilk_engine::inspect::{Inspection, Sheet, force};
+use stilk_engine::inspect::{Inspector, SourceSheet, force};
 use stilk_engine::page::Page;
 
 /// What was compared.
@@ -101,9 +101,9 @@ fn compare(browser: &Browser, seed: u64, sample: &Sample, media: &Media, count: 
         // The parser may have dropped a form in a form, here as in the browser.
         let _ = force(&page.document, &format!("#{id}:{state}"), &mut forced);
     }
-    let defaults = Sheet::defaults(Defaults::Chromium);
-    let sheet = Sheet::new("random.css", sample.css.clone());
-    let inspection = Inspection::new(&page.document, &defaults, vec![&sheet], media.clone(), &forced);
+    let defaults = SourceSheet::defaults(Defaults::Chromium);
+    let sheet = SourceSheet::new("random.css", sample.css.clone());
+    let inspection = Inspector::new(&page.document, &defaults, vec![&sheet], media.clone(), &forced);
     let names: Vec<&str> = Longhand::ALL.iter().map(|longhand| longhand.name()).collect();
     let (mut ids, mut pseudos, mut expected) = (Vec::new(), Vec::new(), Vec::new());
     for node in page.document.descendants(stilk_engine::dom::Document::ROOT) {

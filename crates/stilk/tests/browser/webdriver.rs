@@ -13,7 +13,7 @@ const POINTER: &str =
 /// Which browser.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
 #[allow(dead_code, reason = "each program that uses this starts some of them")]
-pub enum Kind {
+pub enum BrowserKind {
     /// Chromium, by chromedriver.
     Chromium,
     /// Firefox ESR, by geckodriver.
@@ -35,22 +35,22 @@ pub struct Browser {
 impl Browser {
     /// Starts Chromium with a window of `width` × `height` CSS px.
     pub fn start(width: u32, height: u32) -> Browser {
-        Browser::start_kind(Kind::Chromium, width, height)
+        Browser::start_kind(BrowserKind::Chromium, width, height)
     }
 
     /// Starts a browser with a window of `width` × `height` CSS px.
-    pub fn start_kind(kind: Kind, width: u32, height: u32) -> Browser {
+    pub fn start_kind(kind: BrowserKind, width: u32, height: u32) -> Browser {
         // The port is free when asked for; the driver takes it at once.
         let port = TcpListener::bind("127.0.0.1:0").and_then(|l| l.local_addr()).expect("a free port").port();
         let (program, argument) = match kind {
-            Kind::Chromium => ("chromedriver", format!("--port={port}")),
-            Kind::Firefox => ("geckodriver", format!("--port={port}")),
-            Kind::WebKit => ("WebKitWebDriver", format!("--port={port}")),
+            BrowserKind::Chromium => ("chromedriver", format!("--port={port}")),
+            BrowserKind::Firefox => ("geckodriver", format!("--port={port}")),
+            BrowserKind::WebKit => ("WebKitWebDriver", format!("--port={port}")),
         };
         let mut command = Command::new(program);
         command.arg(argument).stdout(Stdio::null()).stderr(Stdio::null());
         let mut screen = None;
-        if kind == Kind::WebKit {
+        if kind == BrowserKind::WebKit {
             let display = format!(":{}", 200 + port % 700);
             let server = Command::new("Xvfb")
                 .args([&display, "-screen", "0", "1600x1200x24"])
@@ -78,12 +78,12 @@ impl Browser {
         }
         let profile = tempfile::tempdir().expect("a folder for the profile");
         let capabilities = match kind {
-            Kind::Chromium => chromium(width, height, profile.path()),
-            Kind::Firefox => json!({
+            BrowserKind::Chromium => chromium(width, height, profile.path()),
+            BrowserKind::Firefox => json!({
                 "browserName": "firefox",
                 "moz:firefoxOptions": { "args": ["-headless"], "prefs": { "ui.primaryPointerCapabilities": 6, "ui.allPointerCapabilities": 6 } },
             }),
-            Kind::WebKit => json!({
+            BrowserKind::WebKit => json!({
                 "webkitgtk:browserOptions": { "binary": mini_browser(), "args": ["--automation"] },
             }),
         };
@@ -100,12 +100,12 @@ impl Browser {
         browser.session = format!("{base}/session/{id}");
         let text = |name: &str| answer["capabilities"][name].as_str().unwrap_or_default().to_owned();
         let name = match kind {
-            Kind::Chromium => "Chromium",
-            Kind::Firefox => "Firefox",
-            Kind::WebKit => "WebKitGTK",
+            BrowserKind::Chromium => "Chromium",
+            BrowserKind::Firefox => "Firefox",
+            BrowserKind::WebKit => "WebKitGTK",
         };
         browser.version = format!("{name} {}", text("browserVersion"));
-        if kind != Kind::Chromium {
+        if kind != BrowserKind::Chromium {
             let rectangle = json!({ "x": 0, "y": 0, "width": width, "height": height });
             browser.post("/window/rect", &rectangle);
         }

@@ -72,7 +72,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
                     let key = (host, variant.clone(), states.clone());
                     let look = looks.entry(key).or_insert_with(|| {
                         let unit = Unit { control, host, variant, theme: survey.system.tokens.default_theme() };
-                        survey.stage.look(&unit, &states)
+                        survey.look_engine.look(&unit, &states)
                     });
                     for declaration in &rule.declarations {
                         if let Some(life) = lives.get_mut(&declaration.span).filter(|life| !life.wins) {

@@ -75,22 +75,10 @@ fn edges<'b, 'l>(look: &Look, all: &'b [PaintedBox<'l>]) -> Vec<&'b PaintedBox<'
 
 fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) -> Result<(), Unknown> {
     let look = shown.look;
-    let bearer = look.styles.element(look.mounted.bearer);
     let all = inspection.boxes(look);
     let edges = edges(look, all.as_ref().as_ref().map_err(|reason| *reason)?);
-    // A native box that nothing styles is drawn by each browser in its own way, with a border that can be seen.
-    let is_native = bearer.is_some_and(|style| !style.is(L::Appearance, "none"));
-    let is_box = look.document.element(look.mounted.bearer).is_some_and(|element| {
-        element.local() == "input"
-            && matches!(element.attribute("type"), Some("checkbox" | "radio" | "range" | "color"))
-    });
-    if is_native && is_box && (edges.is_empty() || edges.iter().all(|edge| edge.at.node == look.mounted.bearer)) {
-        let visible = bearer.is_some_and(|_| {
-            paint::is_visible(&paint::styles_of(look, &paint::chain(look, look.mounted.bearer))) == Ok(true)
-        });
-        if visible {
-            return Err(Unknown("each browser draws this box by itself"));
-        }
+    if is_drawn_by_browser(look, &edges) {
+        return Err(Unknown("each browser draws this box by itself"));
     }
     let mut is_bare = false;
     let worst = over_surfaces(look, |index, surface| {
@@ -117,36 +105,48 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
     let Some((Beside { ratio, pixel, beside }, (edge, mark))) = worst.filter(|(worst, _)| worst.ratio < NEEDED) else {
         return Ok(());
     };
+    sink.fail(inspection, shown, fault(inspection, &Beside { ratio, pixel, beside }, edge, &mark));
+    Ok(())
+}
+
+/// Whether the control is a native box that nothing styles: each browser draws it in its own way, with a border that can be
+/// seen.
+fn is_drawn_by_browser(look: &Look, edges: &[&PaintedBox]) -> bool {
+    let bearer = look.mounted.bearer;
+    let is_native = look.styles.element(bearer).is_some_and(|style| !style.is(L::Appearance, "none"));
+    let is_box = look.document.element(bearer).is_some_and(|element| {
+        element.local() == "input"
+            && matches!(element.attribute("type"), Some("checkbox" | "radio" | "range" | "color"))
+    });
+    is_native
+        && is_box
+        && edges.iter().all(|edge| edge.at.node == bearer)
+        && paint::is_visible(&paint::styles_of(look, &paint::chain(look, bearer))) == Ok(true)
+}
+
+/// That an edge can hardly be seen.
+fn fault(inspection: &Inspection, worst: &Beside, edge: &PaintedBox, mark: &Mark) -> Fault {
     let origin = inspection.tracer.color_origin(edge.style(), mark.longhand);
     let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
-    let figure = format!("{:.2}:1", floor(ratio));
+    let figure = format!("{:.2}:1", floor(worst.ratio));
     let control = &inspection.unit.control.name.value;
     let message = format!(
         "the {} of `{control}`, {}, is {figure} beside the page in {theme}, an edge needs 3:1",
         mark.what,
         origin.name()
     );
-    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, origin.span(), message).label(format!(
-        "{} beside {}: {figure}",
-        hex(pixel),
-        hex(beside)
-    ));
+    let label = format!("{} beside {}: {figure}", hex(worst.pixel), hex(worst.beside));
+    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, origin.span(), message).label(label);
     if let Some(span) = origin.declaration.filter(|span| Some(*span) != diagnostic.span) {
         diagnostic = diagnostic.related(span, format!("the {}", mark.what));
     }
-    let cause = Cause { spans: vec![origin.span()], words: String::new() };
-    sink.fail(
-        inspection,
-        shown,
-        Fault {
-            cause,
-            score: ratio / NEEDED,
-            figures: format!("{figure}, needs 3:1"),
-            diagnostic,
-            mend: MendKind::AnotherColor,
-        },
-    );
-    Ok(())
+    Fault {
+        cause: Cause { spans: vec![origin.span()], words: String::new() },
+        score: worst.ratio / NEEDED,
+        figures: format!("{figure}, needs 3:1"),
+        diagnostic,
+        mend: MendKind::AnotherColor,
+    }
 }
 
 /// Each mark of each edge as it looks on a surface, beside what is around it.

@@ -11,7 +11,7 @@ use crate::painted::paint::{self, Pixel, Stack, floor, hex};
 use crate::painted::text::is_inactive;
 use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, MendKind, Sink};
-use crate::trace::Origin;
+use crate::trace::ValueSource;
 use stilk_engine::cascade::{LonghandSet, Style};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::color::Absolute;
@@ -66,7 +66,7 @@ struct Sign {
     width: f64,
     pixel: Pixel,
     beside: Pixel,
-    origin: Origin,
+    origin: ValueSource,
     /// What makes it wide enough, where that can be written.
     wider: Option<Edit>,
 }
@@ -84,7 +84,7 @@ fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sin
         sink.meet(
             inspection,
             shown,
-            &Met { sides: [(best.pixel, &best.origin), (best.beside, &Origin::default())], needed: NEEDED },
+            &Met { sides: [(best.pixel, &best.origin), (best.beside, &ValueSource::default())], needed: NEEDED },
         );
     }
     if good(best) {
@@ -161,7 +161,7 @@ fn signs<'i>(inspection: &Inspection<'i>, rest: &'i Look, look: &'i Look) -> Res
                 let offset = style.px(L::OutlineOffset)?;
                 let width = style.px(L::OutlineWidth)?;
                 let origin = inspection.tracer.color_origin(style, L::OutlineColor);
-                let within = if offset > 0.0 { Within::Page } else { Within::Control };
+                let within = if offset > 0.0 { RingNeighbour::Page } else { RingNeighbour::Control };
                 let sign = ring(look, &styles, &color, (width, within), origin)?;
                 signs.push(Sign { wider: wider(inspection, style, width), ..sign });
             }
@@ -170,7 +170,7 @@ fn signs<'i>(inspection: &Inspection<'i>, rest: &'i Look, look: &'i Look) -> Res
             let is_new = |ring: &Ring| !known.iter().any(|old| (old.color, old.edge) == (ring.color, ring.edge));
             for Ring { color, width, around, .. } in rings(style)?.into_iter().filter(is_new) {
                 let origin = inspection.tracer.origin(style, L::BoxShadow);
-                let within = around.map_or(Within::Control, Within::Ring);
+                let within = around.map_or(RingNeighbour::Control, RingNeighbour::Ring);
                 signs.push(ring(look, &styles, &color, (width, within), origin)?);
             }
         }
@@ -193,7 +193,7 @@ fn wider(inspection: &Inspection, style: &Style, width: f64) -> Option<Edit> {
 }
 
 /// What a ring touches on its inner side.
-enum Within {
+enum RingNeighbour {
     /// The page shows through a gap.
     Page,
     /// The control itself.
@@ -207,17 +207,17 @@ fn ring(
     look: &Look,
     styles: &[&Style],
     color: &Absolute,
-    (width, within): (f64, Within),
-    origin: Origin,
+    (width, within): (f64, RingNeighbour),
+    origin: ValueSource,
 ) -> Result<Sign, Unknown> {
     let outer = Stack::of(&styles[..styles.len() - 1])?;
-    let control = if matches!(within, Within::Control) { Some(Stack::of(styles)?) } else { None };
+    let control = if matches!(within, RingNeighbour::Control) { Some(Stack::of(styles)?) } else { None };
     let worst = over_surfaces(look, |_, surface| {
         let mut beside = outer.behind(look, surface)?;
         if let Some(control) = &control {
             beside.extend(control.behind(look, surface)?);
         }
-        if let Within::Ring(inner) = &within {
+        if let RingNeighbour::Ring(inner) = &within {
             beside.extend(outer.painted(look, surface, inner)?);
         }
         let pixels = outer.painted(look, surface, color)?;

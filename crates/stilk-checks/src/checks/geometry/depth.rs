@@ -62,7 +62,7 @@ fn depth(style: &Style) -> Option<f64> {
 }
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    let (Some(rest), Some(active)) = (inspection.rest(), inspection.alone(StateId::Active)) else { return };
+    let (Some(rest), Some(active)) = (inspection.rest(), inspection.in_state(StateId::Active)) else { return };
     let shadow = of_shadow(inspection, rest.look, active.look);
     let boxes = of_boxes(rest.look, active.look);
     let mut unknown = None;

@@ -48,7 +48,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     let look = shown.look;
     let Some(node) = target(look) else { return };
     // A native control that is hidden is pressed by way of its label.
-    let size = |side: fn(&stilk_engine::layout::Placed) -> Result<f64, Unknown>| match look
+    let size = |side: fn(&stilk_engine::layout::LaidOutBox) -> Result<f64, Unknown>| match look
         .layout()?
         .of(Styled::element(node))
     {
@@ -56,13 +56,13 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         None => Ok(0.0),
     };
     let is_entry = look.document.element(node).is_some_and(|e| ["input", "select", "textarea"].contains(&e.local()));
-    let (width, height) = match (size(stilk_engine::layout::Placed::width), size(stilk_engine::layout::Placed::height))
-    {
-        (Ok(width), Ok(height)) => (width, height),
-        // Browsers make fields wider than any target where nobody says how wide.
-        (Err(_), Ok(height)) if is_entry => (least, height),
-        (Err(reason), _) | (_, Err(reason)) => return sink.unknown(CHECK.id, shown.stands_for, reason),
-    };
+    let (width, height) =
+        match (size(stilk_engine::layout::LaidOutBox::width), size(stilk_engine::layout::LaidOutBox::height)) {
+            (Ok(width), Ok(height)) => (width, height),
+            // Browsers make fields wider than any target where nobody says how wide.
+            (Err(_), Ok(height)) if is_entry => (least, height),
+            (Err(reason), _) | (_, Err(reason)) => return sink.unknown(CHECK.id, shown.stands_for, reason),
+        };
     sink.decided(CHECK.id, shown.stands_for);
     const HAIR: f64 = 0.02;
     if width >= least - HAIR && height >= least - HAIR || width == 0.0 || height == 0.0 {

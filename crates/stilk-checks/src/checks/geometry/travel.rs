@@ -45,7 +45,7 @@ pub const CHECK: Check = Check {
 const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=\"switch\" part=\"native\"><span part=\"thumb\"></span></span><slot>Dogs</slot></label>\n";
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    let (Some(rest), Some(on)) = (inspection.rest(), inspection.alone(StateId::Checked)) else { return };
+    let (Some(rest), Some(on)) = (inspection.rest(), inspection.in_state(StateId::Checked)) else { return };
     for (_, node) in on.look.mounted.elements() {
         let Some(parent) = on.look.document.node(node).parent else { continue };
         if node == on.look.mounted.host {

@@ -92,14 +92,14 @@ fn judge<'s>(
     let system = survey.system;
     let rest = StateSet::default();
     let unit = |variant| Unit { control, host, variant, theme: theme.clone() };
-    let base = survey.look(survey.stage, &unit(control.default_variant()), &rest);
+    let base = survey.look(survey.look_engine, &unit(control.default_variant()), &rest);
     for (id, variant) in options.iter().cloned() {
         if ABOUT_SIZE.contains(&control.axes[id.axis].name.value.as_str()) {
             continue;
         }
         let mut unknown = None;
         let unit = unit(variant);
-        let look = survey.look(survey.stage, &unit, &rest);
+        let look = survey.look(survey.look_engine, &unit, &rest);
         for (direction, longhands) in [("height", VERTICAL), ("width", HORIZONTAL)] {
             let sum = |look: &Look| {
                 let style = look.styles.element(look.mounted.host).ok_or(Unknown("the control has no style"))?;

@@ -4,7 +4,7 @@ use crate::check::{Check, Scope};
 use crate::checks::markup::{tag, word_in_tag};
 use crate::example::Example;
 use crate::visit::classes::Meaning;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_text::diagnostic::{Diagnostic, Level, nearest};
 
 /// The check.
@@ -24,7 +24,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     let mut decided = 0;
     for node in visit.elements() {
         let Some(element) = visit.document().element(node) else { continue };

@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::example::Example;
 use crate::visit::instance::Instance;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -25,7 +25,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     for (name, most) in &visit.system.manifest.counts {
         let (control, option) = name.value.split_once('.').unwrap_or((&name.value, ""));
         let counts = |instance: &&Instance| {

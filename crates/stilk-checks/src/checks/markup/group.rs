@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::checks::markup::tag;
 use crate::example::Example;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use std::collections::BTreeMap;
 use stilk_engine::dom::NodeId;
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -26,7 +26,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     let is_radio = |node: &NodeId| {
         visit.local(*node) == "input" && visit.attribute(*node, "type").is_some_and(|t| t.eq_ignore_ascii_case("radio"))
     };

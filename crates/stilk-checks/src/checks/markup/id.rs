@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::checks::markup::{tag, word_in_tag};
 use crate::example::Example;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use std::collections::HashMap;
 use stilk_engine::dom::NodeId;
 use stilk_language::markup::REFERENCES;
@@ -26,7 +26,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     let mut known: HashMap<&str, NodeId> = HashMap::new();
     for node in visit.elements() {
         let Some(id) = visit.attribute(node, "id").filter(|id| !id.is_empty()) else { continue };

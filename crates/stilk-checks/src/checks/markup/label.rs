@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::checks::markup::{is_field, tag};
 use crate::example::Example;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_engine::dom::NodeId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -25,59 +25,12 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     let labels: Vec<NodeId> = visit.elements().filter(|node| visit.local(*node) == "label").collect();
-    let is_named = |node: NodeId| {
-        let has = |name: &str| visit.attribute(node, name).is_some_and(|text| !text.trim().is_empty());
-        has("aria-label") || has("aria-labelledby") || has("title")
-    };
     for node in visit.elements() {
         if is_field(visit, node) {
             sink.decided(CHECK.id, 1);
-            let id = visit.attribute(node, "id").filter(|id| !id.is_empty());
-            let is_for = |label: &NodeId| id.is_some() && visit.attribute(*label, "for") == id;
-            let around = visit.above(node).find(|above| visit.local(*above) == "label");
-            let label = labels.iter().copied().find(is_for).or(around);
-            match label {
-                Some(label) if visit.text(label).is_empty() && !is_named(node) => {
-                    let message = format!("the label of `{}` holds no words", tag(visit, node));
-                    let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(label), message)
-                        .label("an empty label")
-                        .mend("write what is to be entered");
-                    sink.find(format!("empty {}", tag(visit, label)), diagnostic);
-                }
-                None if !is_named(node) => {
-                    // The unpaired label of the smallest box around both is what was meant.
-                    let is_unpaired = |label: &NodeId| {
-                        visit.local(*label) == "label"
-                            && visit.attribute(*label, "for").is_none()
-                            && !visit.document().descendants(*label).iter().any(|inner| is_field(visit, *inner))
-                    };
-                    const AROUND: usize = 3;
-                    let near = visit.above(node).take(AROUND).find_map(|above| {
-                        visit.document().descendants(above).into_iter().find(|inner| is_unpaired(inner))
-                    });
-                    let message = match near {
-                        Some(label) => {
-                            format!("the label `{}` beside this field is not paired with it", visit.text(label))
-                        }
-                        None => "this field has no label".to_owned(),
-                    };
-                    let mend = match (near, id) {
-                        (Some(_), Some(id)) => format!("write `<label for=\"{id}\">`"),
-                        (Some(_), None) => "give the field an id and the label `for` with it".to_owned(),
-                        (None, _) => "write a `<label>` with `for`, or `aria-label` where there is no room".to_owned(),
-                    };
-                    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(node), message)
-                        .label("has no name")
-                        .mend(mend);
-                    if let Some(span) = near.and_then(|label| visit.span(label)) {
-                        diagnostic = diagnostic.related(span, "the label that is meant");
-                    }
-                    sink.find(format!("field {}", tag(visit, node)), diagnostic);
-                }
-                _ => {}
-            }
+            judge_field(visit, node, &labels, sink);
         }
         let presses = match visit.local(node) {
             "button" => true,
@@ -86,20 +39,81 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         };
         if presses {
             sink.decided(CHECK.id, 1);
-            let has_picture = || {
-                visit.document().descendants(node).iter().any(|inner| {
-                    visit.attribute(*inner, "alt").is_some_and(|alt| !alt.is_empty())
-                        || visit.local(*inner) == "title"
-                        || visit.attribute(*inner, "aria-label").is_some()
-                })
-            };
-            if visit.text(node).is_empty() && !is_named(node) && !has_picture() {
-                let message = format!("`{}` has no name", tag(visit, node));
-                let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(node), message)
-                    .label("is read as \u{201c}button\u{201d} and nothing else")
-                    .mend("write words into it, or `aria-label`");
-                sink.find(format!("button {}", tag(visit, node)), diagnostic);
-            }
+            judge_press(visit, node, sink);
         }
+    }
+}
+
+/// Whether an attribute names an element.
+fn is_named(visit: &VisitedPage, node: NodeId) -> bool {
+    let has = |name: &str| visit.attribute(node, name).is_some_and(|text| !text.trim().is_empty());
+    has("aria-label") || has("aria-labelledby") || has("title")
+}
+
+fn judge_field(visit: &VisitedPage, node: NodeId, labels: &[NodeId], sink: &mut PageSink) {
+    if is_named(visit, node) {
+        return;
+    }
+    let id = visit.attribute(node, "id").filter(|id| !id.is_empty());
+    let is_for = |label: &NodeId| id.is_some() && visit.attribute(*label, "for") == id;
+    let around = visit.above(node).find(|above| visit.local(*above) == "label");
+    match labels.iter().copied().find(is_for).or(around) {
+        Some(label) if visit.text(label).is_empty() => {
+            let message = format!("the label of `{}` holds no words", tag(visit, node));
+            let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(label), message)
+                .label("an empty label")
+                .mend("write what is to be entered");
+            sink.find(format!("empty {}", tag(visit, label)), diagnostic);
+        }
+        Some(_) => {}
+        None => sink.find(format!("field {}", tag(visit, node)), no_label(visit, node, id)),
+    }
+}
+
+/// That a field has no label, and which one was meant.
+fn no_label(visit: &VisitedPage, node: NodeId, id: Option<&str>) -> Diagnostic {
+    let near = unpaired_label(visit, node);
+    let message = match near {
+        Some(label) => format!("the label `{}` beside this field is not paired with it", visit.text(label)),
+        None => "this field has no label".to_owned(),
+    };
+    let mend = match (near, id) {
+        (Some(_), Some(id)) => format!("write `<label for=\"{id}\">`"),
+        (Some(_), None) => "give the field an id and the label `for` with it".to_owned(),
+        (None, _) => "write a `<label>` with `for`, or `aria-label` where there is no room".to_owned(),
+    };
+    let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(node), message).label("has no name").mend(mend);
+    match near.and_then(|label| visit.span(label)) {
+        Some(span) => diagnostic.related(span, "the label that is meant"),
+        None => diagnostic,
+    }
+}
+
+/// The unpaired label of the smallest box around a field and it: that one was meant.
+fn unpaired_label(visit: &VisitedPage, field: NodeId) -> Option<NodeId> {
+    const AROUND: usize = 3;
+    let is_unpaired = |label: &NodeId| {
+        visit.local(*label) == "label"
+            && visit.attribute(*label, "for").is_none()
+            && !visit.document().descendants(*label).iter().any(|inner| is_field(visit, *inner))
+    };
+    let mut around = visit.above(field).take(AROUND);
+    around.find_map(|above| visit.document().descendants(above).into_iter().find(|inner| is_unpaired(inner)))
+}
+
+fn judge_press(visit: &VisitedPage, node: NodeId, sink: &mut PageSink) {
+    let has_picture = || {
+        visit.document().descendants(node).iter().any(|inner| {
+            visit.attribute(*inner, "alt").is_some_and(|alt| !alt.is_empty())
+                || visit.local(*inner) == "title"
+                || visit.attribute(*inner, "aria-label").is_some()
+        })
+    };
+    if visit.text(node).is_empty() && !is_named(visit, node) && !has_picture() {
+        let message = format!("`{}` has no name", tag(visit, node));
+        let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(node), message)
+            .label("is read as \u{201c}button\u{201d} and nothing else")
+            .mend("write words into it, or `aria-label`");
+        sink.find(format!("button {}", tag(visit, node)), diagnostic);
     }
 }

@@ -11,12 +11,12 @@ pub mod part;
 pub mod stylesheet;
 pub mod r#type;
 
-use crate::visit::Visit;
+use crate::visit::VisitedPage;
 use stilk_engine::dom::NodeId;
 use stilk_text::source::Span;
 
 /// The tag of an element as it is written, shortened.
-fn tag(visit: &Visit, node: NodeId) -> String {
+fn tag(visit: &VisitedPage, node: NodeId) -> String {
     let text = visit.span(node).map_or("", |span| visit.sources.text(span));
     let line = text.split_whitespace().collect::<Vec<_>>().join(" ");
     match line.char_indices().nth(60) {
@@ -26,7 +26,7 @@ fn tag(visit: &Visit, node: NodeId) -> String {
 }
 
 /// Where a word stands in an element's tag; the tag where it is not found.
-fn word_in_tag(visit: &Visit, node: NodeId, word: &str) -> Option<Span> {
+fn word_in_tag(visit: &VisitedPage, node: NodeId, word: &str) -> Option<Span> {
     let span = visit.span(node)?;
     let text = visit.sources.text(span);
     let is_end = |c: Option<char>| c.is_none_or(|c| !c.is_alphanumeric() && c != '-' && c != '_');
@@ -43,7 +43,7 @@ fn word_in_tag(visit: &Visit, node: NodeId, word: &str) -> Option<Span> {
 }
 
 /// Whether an element takes an entry or a choice.
-fn is_field(visit: &Visit, node: NodeId) -> bool {
+fn is_field(visit: &VisitedPage, node: NodeId) -> bool {
     const BUTTONS: [&str; 5] = ["submit", "reset", "button", "image", "hidden"];
     match visit.local(node) {
         "select" | "textarea" => true,

@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::checks::markup::{is_field, tag};
 use crate::example::Example;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_engine::dom::NodeId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -62,7 +62,7 @@ const BLOCKS: [&str; 34] = [
     "ul",
 ];
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     let is_pressed = |node: NodeId| match visit.local(node) {
         "button" | "summary" => true,
         "a" => visit.attribute(node, "href").is_some(),

@@ -4,7 +4,7 @@ use crate::check::{Check, Scope};
 use crate::checks::markup::{tag, word_in_tag};
 use crate::example::Example;
 use crate::visit::classes::Meaning;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_engine::dom::NodeId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -23,7 +23,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     let document = visit.document();
     for instance in visit.instances.iter().filter(|instance| !instance.attached) {
         let Some(host) = instance.host else { continue };

@@ -2,7 +2,7 @@
 
 use crate::check::{Check, Scope};
 use crate::example::Example;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_engine::page::SheetSource;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -23,7 +23,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     let Some(first) = visit.instances.iter().find(|instance| !instance.attached) else { return };
     sink.decided(CHECK.id, 1);
     let links = visit.sheets.iter().any(|sheet| sheet.is_system && sheet.is_linked);

@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::checks::markup::tag;
 use crate::example::Example;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -22,7 +22,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     for instance in visit.instances {
         sink.decided(CHECK.id, 1);
         let node = instance.node;

@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::example::Example;
 use crate::visit::classes::Meaning;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_engine::dom::NodeId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -24,7 +24,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     // A page without the system goes by nothing.
     if visit.instances.is_empty() {
         return;

@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::checks::page::foreign::rules;
 use crate::example::Example;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -24,7 +24,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     for rule in rules(visit) {
         sink.decided(CHECK.id, 1);
         let Some(class) = classes_in(&rule.selector).find(|class| visit.classes.get(class).is_some()) else { continue };

@@ -6,7 +6,7 @@ use crate::example::Example;
 use crate::painted::paint::{self, contrast, floor, hex};
 use crate::painted::text::needed;
 use crate::visit::instance::Instance;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use std::collections::HashMap;
 use stilk_engine::cascade::PseudoClass;
 use stilk_engine::css::Unknown;
@@ -33,7 +33,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     if visit.instances.is_empty() {
         return;
     }
@@ -110,7 +110,7 @@ struct Outcome {
     unknown: Option<Unknown>,
 }
 
-fn judge(visit: &Visit, places: &Places, instance: &Instance) -> Outcome {
+fn judge(visit: &VisitedPage, places: &Places, instance: &Instance) -> Outcome {
     let mut outcome = Outcome { worst: None, unknown: None };
     for states in STATES {
         let look = places.look(instance, states);

@@ -6,7 +6,7 @@ use crate::checks::reset::forced_colors::stays;
 use crate::example::Example;
 use crate::painted::visible::changes;
 use crate::visit::instance::Instance;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use std::collections::HashMap;
 use stilk_engine::cascade::{PseudoClass, Style};
 use stilk_engine::css::property::Longhand as L;
@@ -34,7 +34,7 @@ pub const CHECK: Check = Check {
 /// What may take the sign of focus away that stays where colours are forced.
 const SIGNS: [L; 5] = [L::OutlineStyle, L::OutlineWidth, L::ForcedColorAdjust, L::BorderTopStyle, L::BorderTopWidth];
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     if visit.instances.is_empty() {
         return;
     }
@@ -64,7 +64,7 @@ fn run(visit: &Visit, sink: &mut PageSink) {
 const FOCUS: &[PseudoClass] = &[PseudoClass::Focus, PseudoClass::FocusVisible];
 
 /// What takes the focus away under forced colours; nothing where it can be seen, or where the page has no part in it.
-fn judge(visit: &Visit, places: &Places, instance: &Instance) -> Option<L> {
+fn judge(visit: &VisitedPage, places: &Places, instance: &Instance) -> Option<L> {
     let focused = places.look(instance, FOCUS);
     let style = own(&focused, instance)?;
     let foreign = style.set_in(|sheet| !visit.is_of_system(sheet));

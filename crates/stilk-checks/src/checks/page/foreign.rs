@@ -1,6 +1,6 @@
 //! Rules that are not the system's.
 
-use crate::visit::{PageStyle, Visit};
+use crate::visit::{PageStyle, VisitedPage};
 use stilk_engine::cascade::selector;
 use stilk_engine::cascade::stylesheet::{Declaration, DeclarationBody, StyleRule};
 use stilk_engine::css::parse::Declared;
@@ -19,7 +19,7 @@ pub struct Foreign<'v> {
 }
 
 /// All rules of a page that are not the system's, those that are imported left out.
-pub fn rules<'v>(visit: &'v Visit) -> Vec<Foreign<'v>> {
+pub fn rules<'v>(visit: &'v VisitedPage) -> Vec<Foreign<'v>> {
     let sheets = visit.sheets.iter().filter(|sheet| !sheet.is_system);
     sheets
         .flat_map(|sheet| {
@@ -34,12 +34,12 @@ pub fn rules<'v>(visit: &'v Visit) -> Vec<Foreign<'v>> {
 
 impl Foreign<'_> {
     /// What makes findings about it one, on whatever page.
-    pub fn cause(&self, visit: &Visit) -> String {
+    pub fn cause(&self, visit: &VisitedPage) -> String {
         format!("{} {}", visit.file_of(self.sheet), self.selector)
     }
 
     /// Where a declaration of it stands.
-    pub fn span(&self, visit: &Visit, declaration: &Declaration) -> Option<Span> {
+    pub fn span(&self, visit: &VisitedPage, declaration: &Declaration) -> Option<Span> {
         visit.span_in(self.sheet, declaration.offset)
     }
 

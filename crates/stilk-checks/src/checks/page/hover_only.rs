@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::checks::page::foreign::{Foreign, rules};
 use crate::example::Example;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::to_css;
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -28,7 +28,7 @@ pub const CHECK: Check = Check {
 /// Ways to hide, with the values that do.
 const HIDING: [(L, &[&str]); 3] = [(L::Display, &["none"]), (L::Visibility, &["hidden"]), (L::Opacity, &["0"])];
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     let all = rules(visit);
     for rule in all.iter().filter(|rule| rule.has(":hover")) {
         for (longhand, hidden) in HIDING {

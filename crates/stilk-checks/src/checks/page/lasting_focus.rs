@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::checks::page::foreign::{Foreign, rules};
 use crate::example::Example;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_engine::cascade::selector;
 use stilk_engine::css::property::Longhand as L;
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -29,7 +29,7 @@ pub const CHECK: Check = Check {
 /// From so many alike on, one of them is chosen.
 const ALIKE: usize = 3;
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     let all = rules(visit);
     const PRESSED: [&str; 2] = [":focus", ":active"];
     for rule in all.iter().filter(|rule| (rule.has(":focus") || rule.has(":active")) && rule.rule.pseudo.is_none()) {

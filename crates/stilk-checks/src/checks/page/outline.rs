@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::checks::page::foreign::{Foreign, rules};
 use crate::example::Example;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::to_css;
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -26,7 +26,7 @@ pub const CHECK: Check = Check {
 /// Pseudo-classes of the focus.
 const FOCUS: [&str; 3] = [":focus-visible", ":focus-within", ":focus"];
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     let all = rules(visit);
     let removes = |rule: &Foreign| {
         let none = |longhand| {

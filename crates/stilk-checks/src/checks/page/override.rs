@@ -4,7 +4,7 @@ use crate::check::{Check, Scope};
 use crate::checks::page::collision::classes_in;
 use crate::example::Example;
 use crate::painted::paint;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use std::collections::BTreeMap;
 use stilk_engine::cascade::explain::{Fate, Reason};
 use stilk_engine::cascade::order::{DeclarationId, Origin};
@@ -47,13 +47,15 @@ struct Change {
     important: bool,
 }
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     let mut changes: BTreeMap<(u16, u32, Option<NodeId>), Change> = BTreeMap::new();
     for instance in visit.instances {
         sink.decided(CHECK.id, 1);
         let mut counted: Vec<(u16, u32, Option<NodeId>)> = Vec::new();
         for (_, node) in instance.elements() {
-            let (Some(style), Some(alone)) = (visit.styles.element(node), visit.alone.element(node)) else { continue };
+            let (Some(style), Some(alone)) = (visit.styles.element(node), visit.by_system.element(node)) else {
+                continue;
+            };
             for (longhand, id, reason, important) in beaten(visit, style) {
                 // Equal values are no change, and what is not known is not claimed.
                 let values = shown(alone, longhand).and_then(|ours| Ok((ours, shown(style, longhand)?)));
@@ -91,7 +93,7 @@ fn shown(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
 }
 
 /// Longhands that the system declares for an element and the page's own declarations win.
-fn beaten(visit: &Visit, style: &Style) -> Vec<(Longhand, DeclarationId, Reason, bool)> {
+fn beaten(visit: &VisitedPage, style: &Style) -> Vec<(Longhand, DeclarationId, Reason, bool)> {
     let mut found = Vec::new();
     let of_system = |sheet: u16| visit.is_of_system(sheet);
     // Most elements are the system's alone, or the page's.
@@ -115,7 +117,7 @@ fn beaten(visit: &Visit, style: &Style) -> Vec<(Longhand, DeclarationId, Reason,
     found
 }
 
-fn report(visit: &Visit, change: Change, sink: &mut PageSink) {
+fn report(visit: &VisitedPage, change: Change, sink: &mut PageSink) {
     let Some((id, node)) = change.id else { return };
     let (what, span, cause) = match visit.declaration(id) {
         None => {
@@ -174,7 +176,7 @@ fn report(visit: &Visit, change: Change, sink: &mut PageSink) {
 }
 
 /// States of the controls in which the same longhands change, and no longer do.
-fn names_states(visit: &Visit, change: &Change) -> Vec<&'static str> {
+fn names_states(visit: &VisitedPage, change: &Change) -> Vec<&'static str> {
     let touches = |state: &StateId| {
         change.controls.iter().filter_map(|control| visit.system.control(control)).any(|control| {
             let of_state = control.rules.iter().filter(|rule| rule.states.has(*state));

@@ -1,6 +1,6 @@
 //! A control in its place on a page: its look in a state, with the page's own rules over it and its background behind.
 
-use crate::visit::Visit;
+use crate::visit::VisitedPage;
 use crate::visit::instance::Instance;
 use rustc_hash::FxHasher;
 use selectors::context::SelectorCaches;
@@ -23,14 +23,14 @@ pub const STATES: [&[PseudoClass]; 4] = [
 
 /// A page whose controls are looked at one after the other.
 pub struct Places<'v> {
-    visit: &'v Visit<'v>,
+    visit: &'v VisitedPage<'v>,
     document: Rc<Document>,
     surfaces: Rc<[NodeId]>,
 }
 
 impl<'v> Places<'v> {
     /// The places of a page.
-    pub fn new(visit: &'v Visit<'v>) -> Places<'v> {
+    pub fn new(visit: &'v VisitedPage<'v>) -> Places<'v> {
         let root = visit.document().child_elements(Document::ROOT).next().unwrap_or(Document::ROOT);
         Places { visit, document: Rc::clone(&visit.document), surfaces: Rc::new([root]) }
     }
@@ -88,11 +88,11 @@ fn forced(instance: &Instance, states: &[PseudoClass]) -> Forced {
 
 /// The same for controls that look the same: to which, in which and around which the same declarations apply. Pages repeat
 /// themselves.
-pub fn likeness(visit: &Visit, instance: &Instance) -> u64 {
+pub fn likeness(visit: &VisitedPage, instance: &Instance) -> u64 {
     *visit.likeness.borrow_mut().entry(instance.node).or_insert_with(|| hash(visit, instance))
 }
 
-fn hash(visit: &Visit, instance: &Instance) -> u64 {
+fn hash(visit: &VisitedPage, instance: &Instance) -> u64 {
     let mut hasher = FxHasher::default();
     let document = visit.document();
     let mut feed = |node| {
@@ -129,7 +129,7 @@ fn hash(visit: &Visit, instance: &Instance) -> u64 {
 }
 
 /// Whether a control cannot be used.
-pub fn is_disabled(visit: &Visit, instance: &Instance) -> bool {
+pub fn is_disabled(visit: &VisitedPage, instance: &Instance) -> bool {
     [instance.node, instance.bearer].iter().any(|node| {
         visit.attribute(*node, "disabled").is_some() || visit.attribute(*node, "aria-disabled") == Some("true")
     })

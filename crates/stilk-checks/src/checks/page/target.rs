@@ -4,14 +4,14 @@ use crate::check::{Check, Scope};
 use crate::checks::page::place::{Places, likeness};
 use crate::example::Example;
 use crate::painted::pressed::pressed;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use std::collections::HashMap;
 use stilk_engine::cascade::Styled;
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
 use stilk_engine::dom::NodeId;
-use stilk_engine::layout::Placed;
+use stilk_engine::layout::LaidOutBox;
 use stilk_language::case::{Look, ROOM};
 use stilk_language::manifest::Conformance;
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -33,7 +33,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     if visit.instances.is_empty() {
         return;
     }
@@ -104,7 +104,7 @@ fn size(look: &Look, node: NodeId) -> [Result<f64, Unknown>; 2] {
     let layout = look.layout_in(ROOM);
     let layout = layout.as_ref().map_err(|reason| *reason);
     let placed = layout.and_then(|layout| layout.of(Styled::element(node)).ok_or(Unknown("it has no box")));
-    [placed.and_then(Placed::width), placed.and_then(Placed::height)]
+    [placed.and_then(LaidOutBox::width), placed.and_then(LaidOutBox::height)]
 }
 
 /// What decides how large a control is.

@@ -3,7 +3,7 @@
 use crate::check::{Check, Scope};
 use crate::checks::page::foreign::rules;
 use crate::example::Example;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::to_css;
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -22,7 +22,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     for rule in rules(visit) {
         let Some((declaration, Some(value))) = rule.sets(L::TransitionProperty) else { continue };
         sink.decided(CHECK.id, 1);

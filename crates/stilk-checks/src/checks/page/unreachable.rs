@@ -2,7 +2,7 @@
 
 use crate::check::{Check, Scope};
 use crate::example::Example;
-use crate::visit::{PageSink, Visit};
+use crate::visit::{PageSink, VisitedPage};
 use stilk_engine::css::property::Longhand as L;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -23,7 +23,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Page(run),
 };
 
-fn run(visit: &Visit, sink: &mut PageSink) {
+fn run(visit: &VisitedPage, sink: &mut PageSink) {
     for instance in visit.instances {
         let (Some(style), Some(host)) = (visit.styles.element(instance.bearer), visit.styles.element(instance.node))
         else {
@@ -35,7 +35,7 @@ fn run(visit: &Visit, sink: &mut PageSink) {
         let Some((longhand, value)) = hidden.filter(|_| instance.bearer != instance.node) else { continue };
         // What is hidden as a whole is nowhere to be seen; what the system hides itself is a matter of its own checks.
         let is_gone = host.is(L::Display, "none") || host.is(L::Visibility, "hidden");
-        let by_system = visit.alone.element(instance.bearer).is_some_and(|style| style.is(longhand, value));
+        let by_system = visit.by_system.element(instance.bearer).is_some_and(|style| style.is(longhand, value));
         if is_gone || by_system {
             continue;
         }

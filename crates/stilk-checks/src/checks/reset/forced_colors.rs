@@ -44,7 +44,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
     let mut order: Vec<usize> = (0..all.len()).collect();
     order.sort_by_key(|index| all[*index] != system.tokens.default_theme());
     for control in &system.controls {
-        let dependence = Dependence::new(system, survey.stage, control, order.clone());
+        let dependence = Dependence::new(system, survey.look_engine, control, order.clone());
         // Colours are forced in every theme alike.
         let themes = dependence.themes(&Reads::changes(UNSEEN), Colors::None);
         for (host, (theme, stands_for)) in
@@ -53,11 +53,11 @@ fn run(survey: &Survey, sink: &mut Sink) {
             let unit = Unit { control, host, variant: control.default_variant(), theme: all[*theme].clone() };
             let rest = StateSet::default();
             let (usual_rest, forced_rest) =
-                (survey.look(survey.stage, &unit, &rest), survey.look(survey.forced(), &unit, &rest));
+                (survey.look(survey.look_engine, &unit, &rest), survey.look(survey.forced(), &unit, &rest));
             for state in KEPT {
                 let name = state.name();
                 let states = StateSet::of([state]);
-                let usual = survey.look(survey.stage, &unit, &states);
+                let usual = survey.look(survey.look_engine, &unit, &states);
                 let shown = changes(&usual_rest, &usual);
                 if shown.is_empty() {
                     continue;

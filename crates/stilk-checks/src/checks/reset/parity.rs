@@ -47,9 +47,9 @@ fn run(survey: &Survey, sink: &mut Sink) {
         for variant in &variants {
             let unit = |host: usize| Unit { control, host, variant: variant.clone(), theme: theme.clone() };
             for states in &singles {
-                let reference = survey.stage.look(&unit(0), states);
+                let reference = survey.look_engine.look(&unit(0), states);
                 for host in hosts.clone().filter(|host| exist[host - 1].contains(variant)) {
-                    let other = survey.stage.look(&unit(host), states);
+                    let other = survey.look_engine.look(&unit(host), states);
                     sink.decided(CHECK.id, 1);
                     if let Some((longhand, was, is, declaration)) = difference(survey, control, &reference, &other) {
                         let name = control.host_name(host);

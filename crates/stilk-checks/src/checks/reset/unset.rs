@@ -11,7 +11,7 @@ use stilk_engine::css::property::{Longhand, Longhand as L};
 use stilk_engine::css::value::Value;
 use stilk_engine::dom::NodeId;
 use stilk_language::case::{Look, Unit, state_sets};
-use stilk_language::stylesheet::resets::defaults::{Kind, defaults, shown};
+use stilk_language::stylesheet::resets::defaults::{ElementKind, defaults, shown};
 use stilk_language::system::{StateId, StateSet};
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -42,7 +42,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
             let unit = Unit { control, host, variant: control.default_variant(), theme: theme.clone() };
             for set in sets.iter().filter(wanted) {
                 let looks: Vec<(&str, Look)> =
-                    browsers.iter().map(|(browser, stage)| (*browser, stage.look(&unit, set))).collect();
+                    browsers.iter().map(|(browser, look_engine)| (*browser, look_engine.look(&unit, set))).collect();
                 let Some((_, first)) = looks.first() else { return };
                 let mounted = &first.mounted;
                 let placed = mounted.placed.iter().any(|(_, bearer)| *bearer == mounted.bearer);
@@ -65,13 +65,13 @@ fn differences(survey: &Survey, unit: &Unit, set: &StateSet, looks: &[(&str, Loo
     // What the platform draws is the platform's.
     let is_drawn = looks.iter().all(|(_, look)| {
         look.styles.element(node).is_some_and(|style| style.is(L::Appearance, "none"))
-            || Kind::of(element) == Kind::OTHER
+            || ElementKind::of(element) == ElementKind::OTHER
     });
     if !is_drawn {
         return;
     }
     let styles: Vec<&Style> = looks.iter().filter_map(|(_, look)| Some(look.styles.element(node)?.as_ref())).collect();
-    for longhand in defaults(Kind::OTHER).keys() {
+    for longhand in defaults(ElementKind::OTHER).keys() {
         // Most values are the same in all; whether they look the same is asked of others only, and of what takes on a colour.
         let is_same = styles.windows(2).all(|pair| pair[0].get(*longhand) == pair[1].get(*longhand));
         let is_resolved = || !styles.iter().any(|style| style.get(*longhand).is_ok_and(Value::has_unresolved_color));

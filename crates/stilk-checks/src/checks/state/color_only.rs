@@ -37,7 +37,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     let Some(rest) = inspection.rest() else { return };
     for state in SAID {
         let name = state.name();
-        let Some(shown) = inspection.alone(state) else { continue };
+        let Some(shown) = inspection.in_state(state) else { continue };
         let found = inspection.changes(rest.look, shown.look);
         if found.is_empty() {
             continue;

@@ -65,7 +65,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 && matches!(state, StateId::Hover | StateId::Active)
                 && is_usable(after);
             // Where the pointer changes nothing at rest either, another check speaks.
-            let at_rest = inspection.rest().zip(inspection.alone(state));
+            let at_rest = inspection.rest().zip(inspection.in_state(state));
             if !answers || at_rest.is_none_or(|(rest, alone)| inspection.changes(rest.look, alone.look).is_empty()) {
                 continue;
             }

@@ -111,34 +111,23 @@ fn judge<'s>(
     let unit = |variant: Variant| Unit { control, host, variant, theme: theme.clone() };
     let default = unit(control.default_variant());
     let rest = StateSet::default();
-    let base_rest = survey.look(survey.stage, &default, &rest);
+    let plain_rest = survey.look(survey.look_engine, &default, &rest);
     for state in STATES {
-        let name = state.name();
         let states = StateSet::of([state]);
-        let base = survey.look(survey.stage, &default, &states);
-        if changes(&base_rest, &base).is_empty() {
+        let plain = survey.look(survey.look_engine, &default, &states);
+        if changes(&plain_rest, &plain).is_empty() {
             continue;
         }
         for (option, variant) in options {
             let unit = unit(variant.clone());
-            let (own_rest, own) = (survey.look(survey.stage, &unit, &rest), survey.look(survey.stage, &unit, &states));
+            let own_rest = survey.look(survey.look_engine, &unit, &rest);
+            let own = survey.look(survey.look_engine, &unit, &states);
             sink.decided(CHECK.id, stands_for);
             // Elements are named by part: another option may bring other elements.
             for change in changes(&own_rest, &own) {
-                if UNSEEN.has(change.longhand) {
-                    continue;
-                }
-                let part = own.mounted.elements().find(|(_, node)| *node == change.at.node).map(|(part, _)| part);
-                let Some(part) = part else { continue };
-                let there = |look: &Look| {
-                    let node = look.mounted.elements().find(|(name, _)| *name == part)?.1;
-                    let style = look.styles.of(Styled { node, ..change.at })?;
-                    style.get(change.longhand).ok().map(|value| resolve_colors(value, style.surroundings()))
-                };
-                let (usual_rest, usual) = (there(&base_rest), there(&base));
-                let leaks =
-                    usual.is_some() && change.after == usual && change.before != usual_rest && usual != usual_rest;
-                if !leaks || !is_set_by(survey, control, *option, &own_rest, &change) {
+                if !is_plain_again(&change, &own, [&plain_rest, &plain])
+                    || !is_set_by(survey, control, *option, &own_rest, &change)
+                {
                     continue;
                 }
                 let Some(style) = change.style(&own) else { continue };
@@ -147,28 +136,52 @@ fn judge<'s>(
                 if declaration.is_some_and(|span| is_of_option(control, *option, span)) {
                     continue;
                 }
-                let option = control.option_name(*option);
-                let property = change.longhand.name();
-                let element = element_name(&own, change.at);
-                let message = format!(
-                    "in {name} the `{property}` of {element} in `{}.{option}` is that of a plain `{0}` again",
-                    control.name.value
-                );
-                let diagnostic =
-                    Diagnostic::new(CHECK.level, CHECK.id, declaration.unwrap_or(control.name.span), message)
-                        .label(format!("wins over what `{option}` says at rest"))
-                        .mend(format!("write `@state {name} {{ … }}` in `{option}`, or let both set a local"));
-                let cause = Cause { spans: vec![declaration], words: format!("{option} {name}") };
-                let fault = Fault {
-                    cause,
-                    score: 0.0,
-                    figures: format!("`{property}` as without it"),
-                    diagnostic,
-                    mend: MendKind::AsSaid,
-                };
+                let fault = fault(control, *option, state, &change, &own, declaration);
                 sink.fail_case(system, &unit, &states, stands_for, fault);
             }
         }
+    }
+}
+
+/// Whether a state brings back to an element of a variant what the plain control has in that state, and not at rest.
+fn is_plain_again(change: &Change, own: &Look, [plain_rest, plain]: [&Look; 2]) -> bool {
+    if UNSEEN.has(change.longhand) {
+        return false;
+    }
+    let Some((part, _)) = own.mounted.elements().find(|(_, node)| *node == change.at.node) else { return false };
+    let there = |look: &Look| {
+        let node = look.mounted.elements().find(|(name, _)| *name == part)?.1;
+        let style = look.styles.of(Styled { node, ..change.at })?;
+        style.get(change.longhand).ok().map(|value| resolve_colors(value, style.surroundings()))
+    };
+    let (usual_rest, usual) = (there(plain_rest), there(plain));
+    usual.is_some() && change.after == usual && change.before != usual_rest && usual != usual_rest
+}
+
+fn fault(
+    control: &Control,
+    option: OptionId,
+    state: StateId,
+    change: &Change,
+    own: &Look,
+    declaration: Option<Span>,
+) -> Fault {
+    let (name, option) = (state.name(), control.option_name(option));
+    let property = change.longhand.name();
+    let element = element_name(own, change.at);
+    let message = format!(
+        "in {name} the `{property}` of {element} in `{}.{option}` is that of a plain `{0}` again",
+        control.name.value
+    );
+    let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, declaration.unwrap_or(control.name.span), message)
+        .label(format!("wins over what `{option}` says at rest"))
+        .mend(format!("write `@state {name} {{ … }}` in `{option}`, or let both set a local"));
+    Fault {
+        cause: Cause { spans: vec![declaration], words: format!("{option} {name}") },
+        score: 0.0,
+        figures: format!("`{property}` as without it"),
+        diagnostic,
+        mend: MendKind::AsSaid,
     }
 }
 

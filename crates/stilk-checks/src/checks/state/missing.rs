@@ -34,7 +34,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     let rest = rest.look;
     for id in kind.needed_states().iter().copied() {
         let name = id.name();
-        let Some(shown) = inspection.alone(id) else { continue };
+        let Some(shown) = inspection.in_state(id) else { continue };
         sink.decided(CHECK.id, 1);
         // A field may answer where the pointer is over its box alone: the state of a part counts as well.
         let of_part = inspection

@@ -78,7 +78,7 @@ pub(crate) fn offset(style: &Style) -> Option<(f64, f64)> {
 }
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    let (Some(rest), Some(active)) = (inspection.rest(), inspection.alone(StateId::Active)) else { return };
+    let (Some(rest), Some(active)) = (inspection.rest(), inspection.in_state(StateId::Active)) else { return };
     let host = rest.look.mounted.host;
     let (Some(before), Some(after)) = (rest.look.styles.element(host), active.look.styles.element(host)) else {
         return;

@@ -1,7 +1,7 @@
 //! The values that hosts and engines are brought to. Whether one is needed is measured; which value it is, is a choice:
 //! the one that a maintainer would write who starts from nothing.
 
-use super::defaults::Kind;
+use super::defaults::ElementKind;
 use std::collections::BTreeMap;
 use std::sync::OnceLock;
 use stilk_engine::css::compute::compute;
@@ -23,10 +23,10 @@ pub(super) enum Purpose {
 
 impl Purpose {
     /// What all of these kinds are for.
-    pub fn of(kinds: impl Iterator<Item = Kind> + Clone) -> Purpose {
-        if kinds.clone().all(Kind::is_action) {
+    pub fn of(kinds: impl Iterator<Item = ElementKind> + Clone) -> Purpose {
+        if kinds.clone().all(ElementKind::is_action) {
             Purpose::Action
-        } else if kinds.clone().all(Kind::is_entry) {
+        } else if kinds.clone().all(ElementKind::is_entry) {
             Purpose::Entry
         } else {
             Purpose::Other

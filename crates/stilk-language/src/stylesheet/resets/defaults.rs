@@ -39,7 +39,7 @@ const UNUSUAL: &str = ".around { letter-spacing: 3px; word-spacing: 5px; text-tr
 
 /// A kind of element, by its place in [`KINDS`].
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub struct Kind(usize);
+pub struct ElementKind(usize);
 
 /// Names, elements and types.
 const KINDS: [(&str, &str, &str); 18] = [
@@ -63,12 +63,12 @@ const KINDS: [(&str, &str, &str); 18] = [
     ("color", "input", "color"),
 ];
 
-impl Kind {
+impl ElementKind {
     /// An element that browsers do nothing special for.
-    pub const OTHER: Kind = Kind(0);
+    pub const OTHER: ElementKind = ElementKind(0);
 
     /// The kind of an element.
-    pub fn of(element: &Element) -> Kind {
+    pub fn of(element: &Element) -> ElementKind {
         let of_type = element.attribute("type").unwrap_or_default().to_ascii_lowercase();
         let of_type = match (element.local(), of_type.as_str()) {
             ("button", _) => "button",
@@ -76,11 +76,11 @@ impl Kind {
             ("input", "time" | "datetime-local" | "month" | "week") => "date",
             ("input", known) if KINDS.iter().any(|(_, local, of_type)| *local == "input" && *of_type == known) => known,
             ("input", _) => "text",
-            ("a", _) if element.attribute("href").is_none() => return Kind::OTHER,
+            ("a", _) if element.attribute("href").is_none() => return ElementKind::OTHER,
             _ => "",
         };
         let same = |(_, local, known): &(&str, &str, &str)| *local == element.local() && *known == of_type;
-        Kind(KINDS.iter().position(same).unwrap_or(0))
+        ElementKind(KINDS.iter().position(same).unwrap_or(0))
     }
 
     fn name(self) -> &'static str {
@@ -114,7 +114,7 @@ impl Kind {
 
     fn has(self, state: &str) -> bool {
         match state {
-            "focus-visible" => self != Kind::OTHER,
+            "focus-visible" => self != ElementKind::OTHER,
             "disabled" => self.is_native(),
             _ => true,
         }
@@ -156,7 +156,7 @@ impl Brought {
 const TABLE: &str = include_str!("defaults.txt");
 
 /// What browsers bring along for a kind of element, by longhand; those on which all kinds and engines agree are not there.
-pub fn defaults(kind: Kind) -> &'static BTreeMap<Longhand, Brought> {
+pub fn defaults(kind: ElementKind) -> &'static BTreeMap<Longhand, Brought> {
     static READ: [OnceLock<BTreeMap<Longhand, Brought>>; KINDS.len()] = [const { OnceLock::new() }; KINDS.len()];
     READ[kind.0].get_or_init(|| {
         let start = format!("\n[{}]\n", kind.name());
@@ -173,7 +173,7 @@ pub fn defaults(kind: Kind) -> &'static BTreeMap<Longhand, Brought> {
 pub fn table() -> String {
     let author = Stylesheet::parse(UNUSUAL);
     let engines = ENGINES.map(|browser| Engine::new(browser.sheet(), &[&author], Media::default()));
-    let kinds: Vec<Kind> = (0..KINDS.len()).map(Kind).collect();
+    let kinds: Vec<ElementKind> = (0..KINDS.len()).map(ElementKind).collect();
     let all: Vec<BTreeMap<Longhand, Vec<String>>> = kinds.iter().map(|kind| measured(*kind, &engines)).collect();
     let mut different: BTreeSet<Longhand> = BTreeSet::new();
     for longhand in Longhand::ALL.iter().filter(|longhand| counts(**longhand)) {
@@ -204,7 +204,7 @@ pub fn table() -> String {
     text
 }
 
-fn measured(kind: Kind, engines: &[Engine]) -> BTreeMap<Longhand, Vec<String>> {
+fn measured(kind: ElementKind, engines: &[Engine]) -> BTreeMap<Longhand, Vec<String>> {
     let mut found: BTreeMap<Longhand, Vec<String>> = BTreeMap::new();
     for engine in engines {
         for place in &CONTEXTS {

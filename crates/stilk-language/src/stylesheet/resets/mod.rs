@@ -9,7 +9,7 @@ use crate::system::{Control, Place, RuleTarget};
 use crate::template::Host;
 use crate::tokens::Piece;
 use chosen::Purpose;
-use defaults::{Brought, CONTEXTS, ENGINES, Kind, defaults};
+use defaults::{Brought, CONTEXTS, ENGINES, ElementKind, defaults};
 use std::collections::BTreeMap;
 use stilk_engine::css::parse::parse_declaration;
 use stilk_engine::css::property::{Flow, Longhand};
@@ -43,7 +43,7 @@ impl Reset {
 struct Group {
     part: Option<String>,
     /// Names of the hosts, and what they are.
-    members: Vec<(String, Kind)>,
+    members: Vec<(String, ElementKind)>,
 }
 
 /// The resets a control needs.
@@ -58,7 +58,7 @@ pub fn measured(control: &Control, reset: &Reset) -> Vec<(String, Vec<String>)> 
 }
 
 fn groups(control: &Control) -> Vec<Group> {
-    let kind = |node: NodeId| control.template.document.element(node).map_or(Kind::OTHER, Kind::of);
+    let kind = |node: NodeId| control.template.document.element(node).map_or(ElementKind::OTHER, ElementKind::of);
     let hosts = &control.template.hosts;
     let mut groups =
         vec![Group { part: None, members: hosts.iter().map(|host| (host.name.clone(), kind(host.node))).collect() }];
@@ -72,14 +72,14 @@ fn groups(control: &Control) -> Vec<Group> {
             None => groups.push(Group { part: name, members: vec![member] }),
         }
     }
-    groups.retain(|group| group.members.iter().any(|(_, kind)| *kind != Kind::OTHER));
+    groups.retain(|group| group.members.iter().any(|(_, kind)| *kind != ElementKind::OTHER));
     groups
 }
 
 fn of_group(control: &Control, group: &Group) -> Vec<Reset> {
     let set = set_at_rest(control, group.part.as_deref());
     let mut resets = Vec::new();
-    let is_drawn = |kind: &Kind| kind.is_native() && !set.contains(&Longhand::Appearance);
+    let is_drawn = |kind: &ElementKind| kind.is_native() && !set.contains(&Longhand::Appearance);
     if group.members.iter().any(|(_, kind)| is_drawn(kind)) {
         if group.members.iter().any(|(_, kind)| is_drawn(kind) && kind.has_a_look_to_lose()) {
             // Checkboxes, lists and the like stay as the platform draws them until the control takes that away.
@@ -154,7 +154,7 @@ fn first_value(group: &Group, longhand: Longhand) -> Option<String> {
 
 /// `a` where only the links among the hosts have another value than the chosen one.
 fn needed_by(group: &Group, longhand: Longhand, computed: Option<&str>) -> &'static str {
-    let needs = |kind: Kind| {
+    let needs = |kind: ElementKind| {
         let defaults = defaults(kind);
         let Some(default) = defaults.get(&longhand) else { return true };
         default.values().any(|value| Some(value) != computed)

@@ -88,7 +88,7 @@ pub fn check_values(
         .filter(|(d, rule)| is_local(d) && !control.rules[*rule].is_unconditional())
         .map(|(d, _)| d)
         .collect();
-    let reach = Reach::new(declarations);
+    let reach = Readers::new(declarations);
     let mut judged: FxHashSet<(&str, String)> = FxHashSet::default();
     for setter in setters {
         let Some(text) = checker.text(&setter.value) else { continue };
@@ -118,20 +118,20 @@ pub fn check_values(
 }
 
 /// Which locals a local's value can arrive in.
-struct Reach<'d> {
+struct Readers<'d> {
     /// Locals by what they read.
     readers: HashMap<&'d str, Vec<&'d str>>,
 }
 
-impl<'d> Reach<'d> {
-    fn new(declarations: &'d [(Declaration, usize)]) -> Reach<'d> {
+impl<'d> Readers<'d> {
+    fn new(declarations: &'d [(Declaration, usize)]) -> Readers<'d> {
         let mut readers: HashMap<&str, Vec<&str>> = HashMap::new();
         for (declaration, _) in declarations.iter().filter(|(d, _)| d.name.value.starts_with("--")) {
             for read in locals_read(declaration) {
                 readers.entry(read).or_default().push(&declaration.name.value);
             }
         }
-        Reach { readers }
+        Readers { readers }
     }
 
     /// The local itself and every one that it arrives in.

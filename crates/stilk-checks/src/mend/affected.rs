@@ -1,15 +1,15 @@
 //! What a mend may change the look of: the part of a system that has to be looked at again.
 
 use crate::mend::color::definition_at;
-use crate::settings::{Variants, Within};
+use crate::settings::{Selection, Variants};
 use std::collections::{BTreeMap, BTreeSet};
-use stilk_language::reach::uses;
+use stilk_language::dependents::uses;
 use stilk_language::system::{Control, System};
 use stilk_language::tokens::TokenId;
 use stilk_text::source::Span;
 
 /// The controls and themes that definitions of tokens, or sheets of controls, have a part in.
-pub fn within<'p>(system: &System, places: impl IntoIterator<Item = &'p Span>) -> Within {
+pub fn selection<'p>(system: &System, places: impl IntoIterator<Item = &'p Span>) -> Selection {
     let mut controls: BTreeMap<String, Variants> = BTreeMap::new();
     let mut themes: BTreeSet<usize> = BTreeSet::new();
     let whole = |control: &Control| (control.name.value.clone(), Variants::All);
@@ -55,5 +55,5 @@ pub fn within<'p>(system: &System, places: impl IntoIterator<Item = &'p Span>) -
         }
         controls.extend(more.into_iter().map(whole));
     }
-    Within { controls: Some(controls), themes: Some(themes.into_iter().collect()) }
+    Selection { controls: Some(controls), themes: Some(themes.into_iter().collect()) }
 }

@@ -7,7 +7,7 @@ use stilk_text::source::Span;
 
 /// What depends on a token.
 #[derive(Debug, Default)]
-pub struct Reach<'s> {
+pub struct Dependents<'s> {
     /// Tokens that refer to it, through others too; without the token itself.
     pub tokens: Vec<TokenId>,
     /// Declarations that use it or one of those.
@@ -30,14 +30,14 @@ pub struct Use<'s> {
 }
 
 /// Everything that depends on a token.
-pub fn reach(system: &System, token: TokenId) -> Reach<'_> {
-    let mut reach = uses(system, token);
-    reach.cases = count_cases(system, &reach.uses);
-    reach
+pub fn dependents(system: &System, token: TokenId) -> Dependents<'_> {
+    let mut found = uses(system, token);
+    found.cases = count_cases(system, &found.uses);
+    found
 }
 
 /// The same without the cases, which take long to count.
-pub fn uses(system: &System, token: TokenId) -> Reach<'_> {
+pub fn uses(system: &System, token: TokenId) -> Dependents<'_> {
     let tokens = &system.tokens;
     let mut all = vec![token];
     let mut done = 0;
@@ -64,7 +64,7 @@ pub fn uses(system: &System, token: TokenId) -> Reach<'_> {
     }
     all.remove(0);
     all.retain(|id| !tokens.get(*id).is_member);
-    Reach { tokens: all, uses, cases: 0 }
+    Dependents { tokens: all, uses, cases: 0 }
 }
 
 fn count_cases(system: &System, uses: &[Use]) -> u64 {
