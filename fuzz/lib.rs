@@ -8,16 +8,16 @@ use stilk_engine::cascade::resolved::resolved;
 use stilk_engine::cascade::{Engine, Forced, Media, Stylesheet};
 use stilk_engine::page::Page;
 use stilk_language::project;
-use stilk_text::source::{FileError, Files};
+use stilk_text::source::{FileError, FileText, Files};
 
 struct Memory(BTreeMap<&'static str, Vec<u8>>);
 
 impl Files for Memory {
-    fn read(&self, path: &str) -> Result<Vec<u8>, FileError> {
-        self.0.get(path).cloned().ok_or(FileError::Missing)
+    fn read(&self, path: &str, _: &[String]) -> Result<FileText, FileError> {
+        self.0.get(path).cloned().map(FileText::own).ok_or(FileError::Missing)
     }
 
-    fn list(&self, folder: &str) -> Result<Vec<String>, FileError> {
+    fn list(&self, folder: &str, _: &[String]) -> Result<Vec<String>, FileError> {
         let prefix = format!("{folder}/");
         Ok(self.0.keys().filter_map(|path| path.strip_prefix(&prefix)).map(str::to_owned).collect())
     }

@@ -78,9 +78,9 @@ pub static CHECKS: &[&Check] = &[
 ];
 
 /// What is asked of pages, but for what the manifest turns off.
-pub(crate) fn page_checks(system: &System) -> impl Iterator<Item = fn(&VisitedPage, &mut PageSink)> {
+pub(crate) fn page_checks(system: &System) -> impl Iterator<Item = (&'static str, fn(&VisitedPage, &mut PageSink))> {
     CHECKS.iter().filter(|check| !is_off(system, check.id)).filter_map(|check| match check.scope {
-        Scope::Page(run) => Some(run),
+        Scope::Page(run) => Some((check.id, run)),
         _ => None,
     })
 }

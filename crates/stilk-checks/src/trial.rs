@@ -11,7 +11,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use stilk_language::stylesheet::{Purpose, write};
 use stilk_language::system::System;
 use stilk_text::diagnostic::{Diagnostic, Edit, Level, count};
-use stilk_text::source::{FileError, FileId, Files, Sources, Span};
+use stilk_text::source::{FileError, FileId, FileText, Files, Sources, Span};
 
 /// A project that was read without errors, and where it was read from.
 #[derive(Clone, Copy)]
@@ -31,15 +31,15 @@ struct Edited<'t> {
 }
 
 impl Files for Edited<'_> {
-    fn read(&self, path: &str) -> Result<Vec<u8>, FileError> {
+    fn read(&self, path: &str, allowed: &[String]) -> Result<FileText, FileError> {
         match self.edited.get(path) {
-            Some(text) => Ok(text.clone().into_bytes()),
-            None => self.files.read(path),
+            Some(text) => Ok(FileText::own(text.clone())),
+            None => self.files.read(path, allowed),
         }
     }
 
-    fn list(&self, folder: &str) -> Result<Vec<String>, FileError> {
-        self.files.list(folder)
+    fn list(&self, folder: &str, allowed: &[String]) -> Result<Vec<String>, FileError> {
+        self.files.list(folder, allowed)
     }
 }
 

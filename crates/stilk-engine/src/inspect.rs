@@ -12,6 +12,7 @@ use crate::css::substitute::{CustomName, Template};
 use crate::dom::Document;
 use std::collections::BTreeMap;
 use std::rc::Rc;
+use std::sync::Arc;
 
 /// Values by longhand, by element.
 pub type Elements = BTreeMap<String, BTreeMap<&'static str, String>>;
@@ -23,20 +24,27 @@ pub struct SourceSheet {
     /// Its text.
     pub text: String,
     /// The rules.
-    pub parsed: Stylesheet,
+    pub parsed: Arc<Stylesheet>,
 }
 
 impl SourceSheet {
     /// Parses a text; imports are not followed.
     pub fn new(name: impl Into<String>, text: impl Into<String>) -> SourceSheet {
         let text = text.into();
-        SourceSheet { name: name.into(), parsed: Stylesheet::parse(&text), text }
+        let parsed = Arc::new(Stylesheet::parse(&text));
+        SourceSheet::of(name, text, parsed)
+    }
+
+    /// A text that was parsed already.
+    pub fn of(name: impl Into<String>, text: impl Into<String>, parsed: Arc<Stylesheet>) -> SourceSheet {
+        SourceSheet { name: name.into(), text: text.into(), parsed }
     }
 
     /// A browser's defaults.
     pub fn defaults(browser: Browser) -> SourceSheet {
         let text = browser.text().to_owned();
-        SourceSheet { name: browser.name().to_owned(), parsed: Stylesheet::parse_defaults(&text), text }
+        let parsed = Arc::new(Stylesheet::parse_defaults(&text));
+        SourceSheet::of(browser.name(), text, parsed)
     }
 
     /// Name and text of a file of the sheet: itself, or what it imports.
@@ -156,7 +164,7 @@ impl<'i> Inspector<'i> {
         media: Media,
         forced: &Forced,
     ) -> Inspector<'i> {
-        let parsed: Vec<&Stylesheet> = authors.iter().map(|sheet| &sheet.parsed).collect();
+        let parsed: Vec<&Stylesheet> = authors.iter().map(|sheet| &*sheet.parsed).collect();
         let engine = engine(&browser.parsed, &parsed, media.clone());
         let styles = engine.styles(document, forced);
         let sheets = std::iter::once(browser).chain(authors).collect();

@@ -1,6 +1,6 @@
 //! Pages that people wrote: their document and the stylesheets they use, in the order of the cascade.
 
-use crate::dom::{Document, NodeData, NodeId};
+use crate::dom::{Document, Element, NodeData, NodeId};
 use crate::html::{ParsedHtml, parse_page, parse_page_in};
 use stilk_text::source::FileId;
 
@@ -51,6 +51,30 @@ impl Page {
         let sheets =
             document.descendants(Document::ROOT).into_iter().filter_map(|node| sheet(&document, node)).collect();
         Page { document, sheets, quirks: parsed.quirks }
+    }
+
+    /// The address that those on the page begin at, as written (HTML, section 4.2.3).
+    pub fn base(&self) -> Option<&str> {
+        self.named("base").find_map(|element| element.attribute("href"))
+    }
+
+    /// The encoding that the page says it is in (HTML, sections 4.2.5.3 and 4.2.5.4).
+    pub fn charset(&self) -> Option<String> {
+        self.named("meta").find_map(|element| {
+            if let Some(charset) = element.attribute("charset") {
+                return Some(charset.trim().to_owned());
+            }
+            let says = element.attribute("http-equiv").is_some_and(|name| name.eq_ignore_ascii_case("content-type"));
+            let content = element.attribute("content").filter(|_| says)?.to_ascii_lowercase();
+            let rest = content.split_once("charset")?.1.trim_start().strip_prefix('=')?.trim_start();
+            let rest = rest.trim_start_matches(['"', '\'']);
+            Some(rest.split(['"', '\'', ';', ' ']).next().unwrap_or_default().to_owned())
+        })
+    }
+
+    fn named(&self, name: &'static str) -> impl Iterator<Item = &Element> {
+        let nodes = self.document.descendants(Document::ROOT).into_iter();
+        nodes.filter_map(|node| self.document.element(node)).filter(move |element| element.local() == name)
     }
 
     /// The element with an id; the first, if there are several.

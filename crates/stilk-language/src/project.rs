@@ -7,7 +7,7 @@ use crate::template::{self, Template};
 use crate::tokens::{self, Tokens};
 use stilk_text::diagnostic::{Diagnostic, Diagnostics};
 use stilk_text::loader::Loader;
-use stilk_text::source::{Files, Sources};
+use stilk_text::source::{FileError, Files, Sources};
 
 /// A project that was read: what it says, and what is wrong with it.
 pub struct Project {
@@ -47,6 +47,7 @@ fn load_system(loader: &mut Loader, checks: &[&str]) -> Option<System> {
         }
     };
     let manifest = manifest::read(file, loader)?;
+    loader.allowed = manifest.outside.iter().map(|folder| folder.value.clone()).collect();
     let tokens = tokens::read(&manifest, loader);
     let (sheets, templates) = read_controls(&manifest, loader);
     let mut unread = Tokens::default();
@@ -57,8 +58,23 @@ fn load_system(loader: &mut Loader, checks: &[&str]) -> Option<System> {
 
 fn read_controls(manifest: &Manifest, loader: &mut Loader) -> (Vec<Sheet>, Vec<Template>) {
     let folder = &manifest.controls;
-    let mut names = match loader.files.list(&folder.value) {
+    let mut names = match loader.files.list(&folder.value, &loader.allowed) {
         Ok(names) => names,
+        Err(FileError::Outside) => {
+            loader.diagnostics.push(
+                Diagnostic::error(
+                    "file/outside",
+                    folder.span,
+                    format!("the folder `{}` is outside of the project", folder.value),
+                )
+                .label("controls are read from here")
+                .mend(format!(
+                    "bring it into the project, or allow it: `outside = [\"{}\"]` under `[system]`",
+                    folder.value
+                )),
+            );
+            return Default::default();
+        }
         Err(_) => {
             loader.diagnostics.push(
                 Diagnostic::error("file/missing", folder.span, format!("there is no folder `{}`", folder.value))

@@ -7,10 +7,33 @@ use std::fmt;
 
 /// Where the core gets text from. The program reads the disk, tests read memory.
 pub trait Files {
-    /// The bytes of a file. `path` is relative to the project's folder and uses `/`.
-    fn read(&self, path: &str) -> Result<Vec<u8>, FileError>;
-    /// The names (not paths) of the files directly in a folder, in any order.
-    fn list(&self, folder: &str) -> Result<Vec<String>, FileError>;
+    /// A file. `path` is relative to the project's folder and uses `/`. What is not below that folder is read only where
+    /// it is below one of those that are `allowed`; links are followed before that is asked.
+    ///
+    /// # Errors
+    /// It is not there, no regular file, larger than [`MAX_FILE_BYTES`], or somewhere else.
+    fn read(&self, path: &str, allowed: &[String]) -> Result<FileText, FileError>;
+    /// The names (not paths) of the files directly in a folder, in any order; folders as `read` has them.
+    ///
+    /// # Errors
+    /// As of `read`.
+    fn list(&self, folder: &str, allowed: &[String]) -> Result<Vec<String>, FileError>;
+}
+
+/// The contents of a file.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct FileText {
+    /// Its bytes.
+    pub bytes: Vec<u8>,
+    /// Whether it is outside of the project: what it says is not shown.
+    pub is_outside: bool,
+}
+
+impl FileText {
+    /// A file of the project's own.
+    pub fn own(bytes: impl Into<Vec<u8>>) -> FileText {
+        FileText { bytes: bytes.into(), is_outside: false }
+    }
 }
 
 /// Why a file could not be read.
@@ -18,6 +41,12 @@ pub trait Files {
 pub enum FileError {
     /// There is no such file or folder.
     Missing,
+    /// It is outside of the project and of all folders that are allowed.
+    Outside,
+    /// It is a folder, a device, a pipe.
+    NotRegular,
+    /// It is larger than what is read.
+    TooLarge,
     /// Anything else, in the words of the system.
     Other(String),
 }
@@ -26,6 +55,9 @@ impl fmt::Display for FileError {
     fn fmt(&self, f: &mut fmt::Formatter<'_>) -> fmt::Result {
         match self {
             FileError::Missing => f.write_str("there is no such file"),
+            FileError::Outside => f.write_str("it is outside of the project"),
+            FileError::NotRegular => f.write_str("it is no regular file"),
+            FileError::TooLarge => write!(f, "it is larger than {} MB", MAX_FILE_BYTES / 1024 / 1024),
             FileError::Other(words) => f.write_str(words),
         }
     }
@@ -99,6 +131,9 @@ pub struct Position {
 /// Larger source files are refused: nobody writes them, and bounded input keeps every pass bounded.
 pub const MAX_FILE_BYTES: usize = 8 * 1024 * 1024;
 
+/// All files of a project together; what lies beyond is refused.
+pub const MAX_PROJECT_BYTES: usize = 32 * 1024 * 1024;
+
 /// One source file.
 #[derive(Debug)]
 pub struct Source {
@@ -106,6 +141,8 @@ pub struct Source {
     pub path: String,
     /// The text.
     pub text: String,
+    /// Whether it is outside of the project: no piece of it is shown.
+    pub is_outside: bool,
     /// Where its lines begin.
     lines: Vec<u32>,
 }
@@ -129,8 +166,13 @@ impl Sources {
         let text = text.into();
         let breaks = text.bytes().enumerate().filter(|(_, byte)| *byte == b'\n');
         let lines = std::iter::once(0).chain(breaks.map(|(at, _)| at as u32 + 1)).collect();
-        self.files.push(Source { path: path.into(), text, lines });
+        self.files.push(Source { path: path.into(), text, is_outside: false, lines });
         FileId(self.files.len() as u32 - 1)
+    }
+
+    /// Says that a file is outside of the project.
+    pub fn set_outside(&mut self, id: FileId) {
+        self.files[id.0 as usize].is_outside = true;
     }
 
     /// The file behind an id.

@@ -1,9 +1,13 @@
 //! `stilk`: arguments, dispatch, exit code. The work is in `commands`; what people read is in `output`.
 
+#[macro_use]
+mod say;
+
 mod commands;
 mod disk;
 mod live;
 mod output;
+mod site;
 
 use clap::{Parser, Subcommand, ValueEnum};
 use std::path::PathBuf;
@@ -35,6 +39,8 @@ enum Command {
         /// Print what is reset, for whom and why, and write nothing
         #[arg(long)]
         explain_resets: bool,
+        #[command(flatten)]
+        output: Output,
     },
     /// Check every host, variant, state and theme
     ///
@@ -96,6 +102,8 @@ enum Command {
         /// Print this control as a matrix of swatches and ratios, and write nothing
         #[arg(long, value_name = "CONTROL")]
         terminal: Option<String>,
+        #[command(flatten)]
+        output: Output,
     },
     /// Show the specimen in the browser and draw it anew on every save
     #[command(after_help = "Example:\n  stilk live --port 7400")]
@@ -105,6 +113,11 @@ enum Command {
         /// The port on 127.0.0.1; 0 for any that is free
         #[arg(long, default_value_t = 7400)]
         port: u16,
+        /// Open it in the browser
+        #[arg(long)]
+        open: bool,
+        #[command(flatten)]
+        output: Output,
     },
     /// Print the HTML of a variant, ready to paste
     #[command(after_help = "Example:\n  stilk markup button@a.outline.small\n  stilk markup button:disabled")]
@@ -332,6 +345,14 @@ impl BrowserName {
     }
 }
 
+/// Where outputs go.
+#[derive(clap::Args)]
+struct Output {
+    /// The folder to write to, wherever it is; that of the manifest otherwise
+    #[arg(long, value_name = "DIR")]
+    out: Option<PathBuf>,
+}
+
 /// How a report is printed.
 #[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
 enum ReportFormat {
@@ -394,10 +415,48 @@ enum Format {
 static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
 
 fn main() -> ExitCode {
-    let arguments = Arguments::parse();
-    let outcome = match arguments.command {
+    let outcome = match read_arguments() {
+        Ok(arguments) => run(arguments.command),
+        Err(code) => {
+            say::flush();
+            return code;
+        }
+    };
+    say::flush();
+    match outcome {
+        Ok(Outcome::Clean) => ExitCode::SUCCESS,
+        Ok(Outcome::Findings) => ExitCode::from(1),
+        Err(failure) => {
+            if let Failure::Message(message) = failure {
+                tell!("{message}");
+            }
+            ExitCode::from(2)
+        }
+    }
+}
+
+/// Reads the arguments; help and what is wrong with them is printed.
+fn read_arguments() -> Result<Arguments, ExitCode> {
+    let given: Vec<std::ffi::OsString> = std::env::args_os().collect();
+    Arguments::try_parse_from(&given).map_err(|error| {
+        // What was typed is repeated in errors: a terminal must not obey it.
+        let visible = given.iter().map(|argument| say::in_line(&argument.to_string_lossy()));
+        let error = Arguments::try_parse_from(visible).err().unwrap_or(error);
+        let text = say::marked(&error.render().ansi().to_string());
+        match error.use_stderr() {
+            true => say::error(format_args!("{text}"), ""),
+            false => say::out(format_args!("{text}"), ""),
+        }
+        ExitCode::from(u8::try_from(error.exit_code()).unwrap_or(2))
+    })
+}
+
+fn run(command: Command) -> Result<Outcome, Failure> {
+    match command {
         Command::Build { common, explain_resets: true, .. } => commands::build::explain_resets(&common.project),
-        Command::Build { common, minify, .. } => commands::build::run(&common.project, minify, common.quiet),
+        Command::Build { common, minify, output, .. } => {
+            commands::build::run(&common.project, output.out.as_deref(), minify, common.quiet)
+        }
         Command::Check { common, mend: true, .. } => commands::mend::run(&common.project),
         Command::Check { common, format, against, only, .. } => {
             commands::check::run(&common.project, format, against.as_deref(), &only, common.quiet)
@@ -406,9 +465,15 @@ fn main() -> ExitCode {
         Command::Contrast { common, mend: true, .. } => commands::contrast::propose(&common.project),
         Command::Contrast { common, format, .. } => commands::contrast::run(&common.project, format),
         Command::Explain { check, format } => commands::explain::run(check.as_deref(), format),
-        Command::Specimen { common, terminal: Some(control) } => commands::specimen::print(&common.project, &control),
-        Command::Specimen { common, .. } => commands::specimen::run(&common.project, common.quiet),
-        Command::Live { common, port } => live::run(&common.project, port, common.quiet),
+        Command::Specimen { common, terminal: Some(control), .. } => {
+            commands::specimen::print(&common.project, &control)
+        }
+        Command::Specimen { common, output, .. } => {
+            commands::specimen::run(&common.project, output.out.as_deref(), common.quiet)
+        }
+        Command::Live { common, port, open, output } => {
+            live::run(&common.project, &live::Request { out: output.out.as_deref(), port, open, quiet: common.quiet })
+        }
         Command::Markup { common, case, id } => commands::markup::run(&common.project, &case, id.as_deref()),
         Command::Tokens { common, path, page } => commands::tokens::run(&common.project, path.as_deref(), &page),
         Command::Why(why) => {
@@ -437,16 +502,6 @@ fn main() -> ExitCode {
             commands::new::run(&folder, name.as_deref(), prefix.as_deref(), quiet)
         }
         Command::Demo { folder, overwrite, quiet } => commands::demo::run(&folder, overwrite, quiet),
-    };
-    match outcome {
-        Ok(Outcome::Clean) => ExitCode::SUCCESS,
-        Ok(Outcome::Findings) => ExitCode::from(1),
-        Err(failure) => {
-            if let Failure::Message(message) = failure {
-                anstream::eprintln!("{message}");
-            }
-            ExitCode::from(2)
-        }
     }
 }
 

@@ -19,6 +19,10 @@ pub struct Gathered {
     pub usage: Usage,
     /// Findings by page, those with findings only.
     pub by_page: Vec<(String, u64)>,
+    /// Pages that could not be read, each with why.
+    pub unreadable: Vec<(String, String)>,
+    /// Stylesheets that pages link and that cannot be had, each with why, and how many pages that are.
+    pub missing: BTreeMap<(String, String), u64>,
     groups: HashMap<(&'static str, String), usize>,
     found: Vec<Group>,
     sources: Sources,
@@ -38,11 +42,19 @@ struct Group {
 }
 
 impl Gathered {
+    /// Takes a page that could not be read, and why.
+    pub fn add_unreadable(&mut self, path: String, why: String) {
+        self.unreadable.push((path, why));
+    }
+
     /// Takes a page's report; in the order of pages, so that the result does not depend on threads.
     pub fn add(&mut self, page: PageReport) {
         self.pages += 1;
         self.with_controls += u64::from(page.usage.controls() > 0);
         self.usage.add(&page.usage);
+        for missing in page.missing {
+            *self.missing.entry(missing).or_default() += 1;
+        }
         for (check, count) in page.decided {
             *self.decided.entry(check).or_default() += count;
         }

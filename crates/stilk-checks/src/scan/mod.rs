@@ -20,6 +20,7 @@ use std::rc::Rc;
 use std::sync::Arc;
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::{Engine, Forced, Media, Styles, Stylesheet};
+use stilk_engine::css::Unknown;
 use stilk_engine::dom::{Document, NodeId};
 use stilk_engine::page::{Page, SheetSource};
 use stilk_language::stylesheet::Written;
@@ -59,6 +60,8 @@ pub struct PageReport {
     pub sources: Sources,
     /// How much each check decided.
     pub decided: BTreeMap<&'static str, u64>,
+    /// Stylesheets that it links and that cannot be had, each with why.
+    pub missing: Vec<(String, String)>,
     /// How much it could not, and why.
     pub reasons: BTreeMap<(&'static str, &'static str), u64>,
 }
@@ -78,6 +81,18 @@ impl<'s> Scanner<'s> {
             .any(|known| known == name || known.trim_end_matches(".css") == name.trim_end_matches(".min.css"))
     }
 }
+
+/// Gives the stylesheet behind an address, or why it cannot be had; with the base address of the page, and a list for what the
+/// stylesheet imports and cannot be had.
+pub type Reader<'r> = &'r mut dyn FnMut(Option<&str>, &str, &mut Vec<(String, String)>) -> Result<Linked, String>;
+
+/// The stylesheets of a page, and those that cannot be had.
+struct Styled {
+    sheets: Vec<PageStyle>,
+    missing: Vec<(String, String)>,
+}
+
+const MISSING: Unknown = Unknown("a stylesheet that the page links cannot be had");
 
 /// Scans page after page; each thread has its own. What pages share is read once.
 pub struct Worker<'s> {
@@ -125,14 +140,14 @@ impl<'s> Worker<'s> {
         Worker { scanner, engines: Vec::new(), alone, inline: ParsedTexts::default() }
     }
 
-    /// Scans a page. `read` gives the stylesheet behind an address as the page has it; nothing where it cannot be had.
-    pub fn scan(&mut self, path: &str, text: &str, read: &mut dyn FnMut(&str) -> Option<Linked>) -> PageReport {
+    /// Scans a page. `read` gives the stylesheet behind an address as the page has it.
+    pub fn scan(&mut self, path: &str, text: &str, read: Reader) -> PageReport {
         // Browsers read line ends as one character; so that places stay, the text is brought to that before.
         let text = if text.contains('\r') { text.replace("\r\n", "\n").replace('\r', "\n") } else { text.to_owned() };
         let mut sources = Sources::default();
         let file = sources.add(path, text);
         let page = Page::parse_in(file, &sources.file(file).text);
-        let sheets = self.styles_of(&page, file, &mut sources, read);
+        let Styled { sheets, missing } = self.styles_of(&page, file, &mut sources, read);
         let Page { document, sheets: named, .. } = page;
         let document = Rc::new(document);
         let instances = instances(self.scanner.system, &self.scanner.classes, &document);
@@ -162,21 +177,23 @@ impl<'s> Worker<'s> {
             by_system: &alone,
             document,
         };
-        for run in page_checks(system) {
-            run(&visit, &mut sink);
+        for (id, run) in page_checks(system) {
+            match missing.is_empty() || !id.starts_with("page/") {
+                true => run(&visit, &mut sink),
+                // What a stylesheet that is not there says may change every look.
+                false => {
+                    let mut asked = PageSink::default();
+                    run(&visit, &mut asked);
+                    sink.unknown(id, asked.decided.values().chain(asked.reasons.values()).sum(), MISSING);
+                }
+            }
         }
         let PageSink { found, decided, reasons } = sink;
-        PageReport { path: path.to_owned(), usage, found, sources, decided, reasons }
+        PageReport { path: path.to_owned(), usage, found, sources, decided, missing, reasons }
     }
 
     /// The stylesheets of a page, in the order of the cascade.
-    fn styles_of(
-        &mut self,
-        page: &Page,
-        page_file: FileId,
-        sources: &mut Sources,
-        read: &mut dyn FnMut(&str) -> Option<Linked>,
-    ) -> Vec<PageStyle> {
+    fn styles_of(&mut self, page: &Page, page_file: FileId, sources: &mut Sources, read: Reader) -> Styled {
         let own = |is_linked| PageStyle {
             parsed: Arc::clone(&self.scanner.own),
             file: page_file,
@@ -186,6 +203,7 @@ impl<'s> Worker<'s> {
             length: 0,
         };
         let mut sheets = Vec::new();
+        let mut missing = Vec::new();
         for sheet in &page.sheets {
             match &sheet.source {
                 SheetSource::Inline(text) => {
@@ -203,7 +221,13 @@ impl<'s> Worker<'s> {
                 }
                 SheetSource::Linked(address) if self.scanner.is_own(address) => sheets.push(own(true)),
                 SheetSource::Linked(address) => {
-                    let Some(linked) = read(address) else { continue };
+                    let linked = match read(page.base(), address, &mut missing) {
+                        Ok(linked) => linked,
+                        Err(why) => {
+                            missing.push((address.clone(), why));
+                            continue;
+                        }
+                    };
                     let (text, before) = in_media(&linked.text, &sheet.media);
                     let parsed = if before == 0 { linked.parsed } else { self.inline.parse(&text) };
                     let length = linked.text.len();
@@ -216,7 +240,9 @@ impl<'s> Worker<'s> {
             // What is said of looks is said as if it were there; that it is not is a finding of its own.
             sheets.insert(0, own(false));
         }
-        sheets
+        missing.sort();
+        missing.dedup();
+        Styled { sheets: without_repeats(sheets), missing }
     }
 
     fn engine(&mut self, sheets: &[PageStyle]) -> &Kept {
@@ -250,6 +276,18 @@ fn without_style_attributes(document: &Document, instances: &[Instance]) -> Opti
         }
     }
     Some(bare)
+}
+
+/// Of a stylesheet that is linked again and again the first place counts, which orders its layers, and the last, which wins.
+fn without_repeats(sheets: Vec<PageStyle>) -> Vec<PageStyle> {
+    let mut places: HashMap<*const Stylesheet, [usize; 2]> = HashMap::new();
+    for (index, sheet) in sheets.iter().enumerate() {
+        places.entry(Arc::as_ptr(&sheet.parsed)).or_insert([index; 2])[1] = index;
+    }
+    let counts = |(index, sheet): &(usize, PageStyle)| {
+        places.get(&Arc::as_ptr(&sheet.parsed)).is_some_and(|places| places.contains(index))
+    };
+    sheets.into_iter().enumerate().filter(counts).map(|(_, sheet)| sheet).collect()
 }
 
 /// The text of a stylesheet under the media it is for, and how many bytes stand before its own.

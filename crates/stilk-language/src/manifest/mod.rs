@@ -39,6 +39,8 @@ pub struct Manifest {
     pub counts: Vec<(Name, u64)>,
     /// The pages that `scan` reads where none is named, as patterns relative to the project.
     pub pages: Vec<Name>,
+    /// Folders outside of the project that sources may be read from, relative to it or absolute.
+    pub outside: Vec<Name>,
 }
 
 impl Manifest {
@@ -166,6 +168,7 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
     let controls =
         system.string("controls", diagnostics).unwrap_or(Name { value: "controls".into(), span: system.span });
     let pages = system.strings("pages", diagnostics);
+    let outside = system.strings("outside", diagnostics);
     system.finish("[system]", diagnostics);
 
     let modifiers = read_modifiers(&mut root, diagnostics);
@@ -221,6 +224,7 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
         levels,
         counts,
         pages,
+        outside,
     })
 }
 

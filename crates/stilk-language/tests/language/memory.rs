@@ -2,18 +2,18 @@
 
 use std::collections::BTreeMap;
 use stilk_language::project::{self, Project};
-use stilk_text::source::{FileError, Files};
+use stilk_text::source::{FileError, FileText, Files};
 
 /// Files by path.
 #[derive(Default, Clone)]
 pub struct Memory(pub BTreeMap<String, Vec<u8>>);
 
 impl Files for Memory {
-    fn read(&self, path: &str) -> Result<Vec<u8>, FileError> {
-        self.0.get(path).cloned().ok_or(FileError::Missing)
+    fn read(&self, path: &str, _: &[String]) -> Result<FileText, FileError> {
+        self.0.get(path).cloned().map(FileText::own).ok_or(FileError::Missing)
     }
 
-    fn list(&self, folder: &str) -> Result<Vec<String>, FileError> {
+    fn list(&self, folder: &str, _: &[String]) -> Result<Vec<String>, FileError> {
         let prefix = format!("{folder}/");
         let names: Vec<String> = self
             .0

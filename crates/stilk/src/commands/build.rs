@@ -10,11 +10,11 @@ use stilk_language::stylesheet::{File, file_suffixes, resets, write_files};
 use stilk_text::diagnostic::list;
 
 /// Builds a project.
-pub fn run(root: &Path, minify: bool, quiet: bool) -> Result<Outcome, Failure> {
-    let loaded = Loaded::read(root)?;
+pub fn run(root: &Path, out: Option<&Path>, minify: bool, quiet: bool) -> Result<Outcome, Failure> {
+    let loaded = Loaded::read_for(root, out)?;
     let line = write(&loaded, minify)?;
     if !quiet {
-        anstream::println!("{line}");
+        say!("{line}");
     }
     Ok(Outcome::Clean)
 }
@@ -24,23 +24,23 @@ pub fn explain_resets(root: &Path) -> Result<Outcome, Failure> {
     const MOST: usize = 3;
     let loaded = Loaded::read(root)?;
     let measured: Vec<&str> = Browser::MEASURED.iter().map(|browser| browser.version()).collect();
-    anstream::println!("measured in {}", list(&measured));
+    say!("measured in {}", list(&measured));
     for control in &loaded.system.controls {
         let resets = resets(control);
         if resets.is_empty() {
             continue;
         }
-        anstream::println!("\n{}", control.name.value);
+        say!("\n{}", control.name.value);
         for reset in resets {
             let part = reset.part.as_ref().map(|part| format!(" (part `{part}`)")).unwrap_or_default();
             let whom = if reset.hosts.is_empty() { part } else { format!(" (on `{}`)", reset.hosts) };
-            anstream::println!("  {}: {}{whom}", reset.property, reset.value);
-            anstream::println!("    {}", reset.reason);
+            say!("  {}: {}{whom}", reset.property, reset.value);
+            say!("    {}", reset.reason);
             for (value, who) in resets::measured(control, &reset) {
                 let more = who.len().saturating_sub(MOST);
                 let shown = who.iter().take(MOST).map(String::as_str).collect::<Vec<_>>().join(", ");
                 let more = if more > 0 { format!(" and {more} more") } else { String::new() };
-                anstream::println!("      {value}: {shown}{more}");
+                say!("      {value}: {shown}{more}");
             }
         }
     }
@@ -67,7 +67,7 @@ pub fn write(loaded: &Loaded, minify: bool) -> Result<String, Failure> {
     };
     Ok(format!(
         "{}{others} ({:.1} kB): {}, {}, {}",
-        loaded.shown(&loaded.output(&names[0])),
+        loaded.shown_output(&names[0]),
         size as f64 / 1000.0,
         count(system.controls.len() as u64, "control"),
         count(variants as u64, "variant"),
@@ -93,9 +93,9 @@ fn write_description(loaded: &Loaded) -> Result<(), Failure> {
     let names: Vec<String> =
         file_suffixes(system).iter().map(|suffix| loaded.stylesheet_name(suffix.as_deref())).collect();
     let description = describe::system::describe(system, &loaded.sources, &names);
-    loaded.write(&loaded.output("system.json"), &describe::to_text(&description))?;
+    loaded.write("system.json", &describe::to_text(&description))?;
     let types = names[0].replace(".css", ".d.ts");
-    loaded.write(&loaded.output(&types), &describe::types::describe(system))
+    loaded.write(&types, &describe::types::describe(system))
 }
 
 fn write_tokens(loaded: &Loaded) -> Result<(), Failure> {
@@ -104,20 +104,22 @@ fn write_tokens(loaded: &Loaded) -> Result<(), Failure> {
         let name = system.tokens.theme_name(&theme).replace(' ', "-");
         let name = if name.is_empty() { "all".to_owned() } else { name };
         let tokens = describe::tokens::resolved(system, &theme);
-        loaded.write(&loaded.output(&format!("tokens/{name}.tokens.json")), &describe::to_text(&tokens))?;
+        loaded.write(&format!("tokens/{name}.tokens.json"), &describe::to_text(&tokens))?;
     }
     Ok(())
 }
 
 fn write_stylesheet(loaded: &Loaded, name: &str, file: File) -> Result<(), Failure> {
-    let path = loaded.output(name);
     let mut text = file.written.text.clone();
     if loaded.system.manifest.stylesheet.map {
-        let folders = loaded.system.manifest.stylesheet.folder.split('/').filter(|part| !matches!(*part, "" | "."));
-        let to_root = "../".repeat(folders.count());
+        // From the stylesheet to the project's folder.
+        let absolute = |path: &Path| std::path::absolute(path).unwrap_or_else(|_| path.to_owned());
+        let to_root = pathdiff::diff_paths(absolute(&loaded.root), absolute(&loaded.folder()));
+        let to_root = to_root.map_or_else(String::new, |path| path.to_string_lossy().replace('\\', "/"));
+        let to_root = if to_root.is_empty() { to_root } else { format!("{to_root}/") };
         // The map first: a stylesheet never names a map that is not there.
-        loaded.write(&format!("{path}.map"), &source_map::render(&file.written, &loaded.sources, name, &to_root))?;
+        loaded.write(&format!("{name}.map"), &source_map::render(&file.written, &loaded.sources, name, &to_root))?;
         text.push_str(&format!("/*# sourceMappingURL={name}.map */\n"));
     }
-    loaded.write(&path, &text)
+    loaded.write(name, &text)
 }

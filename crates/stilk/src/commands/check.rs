@@ -2,7 +2,7 @@
 
 use super::{Loaded, former, outcome, print_report, summary};
 use crate::output::{count, json, markdown, sarif};
-use crate::{Failure, Outcome, ReportFormat};
+use crate::{Failure, Outcome, ReportFormat, say};
 use std::path::Path;
 use stilk_checks::fingerprint::fingerprint;
 use stilk_checks::trial::{Found, prove};
@@ -32,14 +32,14 @@ pub fn run(
     let hidden = (all - report.findings.len()) as u64;
     let (sources, root) = (&loaded.sources, loaded.root.as_path());
     match format {
-        ReportFormat::Json => anstream::print!("{}", json::render(&report, sources, root, None)),
-        ReportFormat::Sarif => anstream::print!("{}", sarif::render(&report, sources, root)),
-        ReportFormat::Markdown => anstream::print!("{}", markdown::render(&report, sources, root, &summary(&report))),
+        ReportFormat::Json => say::json(&json::render(&report, sources, root, None)),
+        ReportFormat::Sarif => say::json(&sarif::render(&report, sources, root)),
+        ReportFormat::Markdown => say::markup(&markdown::render(&report, sources, root, &summary(&report))),
         ReportFormat::Text if quiet && report.findings.is_empty() => {}
         ReportFormat::Text => {
             print_report(&loaded, &report);
             if hidden > 0 {
-                anstream::println!("{} known from the former report, not shown", count(hidden, "finding"));
+                say!("{} known from the former report, not shown", count(hidden, "finding"));
             }
         }
     }

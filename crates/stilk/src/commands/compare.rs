@@ -2,7 +2,7 @@
 
 use crate::disk::Folder;
 use crate::output::{compare as output, terminal};
-use crate::{CompareFormat, Failure, Outcome};
+use crate::{CompareFormat, Failure, Outcome, say};
 use std::collections::BTreeMap;
 use std::io::{Read, Write};
 use std::path::Path;
@@ -11,7 +11,7 @@ use stilk_checks::registry;
 use stilk_language::stylesheet::{Purpose, Written, write};
 use stilk_language::system::System;
 use stilk_text::diagnostic::Level;
-use stilk_text::source::{FileError, Files, Sources};
+use stilk_text::source::{FileError, FileText, Files, Sources};
 use stilk_views::compare::{Version, compare, page};
 
 /// One version, read.
@@ -35,10 +35,10 @@ pub fn run(root: &Path, old: &str, new: Option<&str>, format: CompareFormat) -> 
     let comparison = compare(&versions[0], &versions[1]);
     let names = [old.name.as_str(), new.name.as_str()];
     match format {
-        CompareFormat::Text => anstream::print!("{}", output::text(&comparison, names)),
-        CompareFormat::Markdown => anstream::print!("{}", output::markdown(&comparison, names)),
-        CompareFormat::Json => anstream::println!("{:#}", output::json(&comparison, names)),
-        CompareFormat::Html => anstream::print!("{}", page(&comparison, [&versions[0], &versions[1]], names)),
+        CompareFormat::Text => put!("{}", output::text(&comparison, names)),
+        CompareFormat::Markdown => say::markup(&output::markdown(&comparison, names)),
+        CompareFormat::Json => say::json(&format!("{:#}\n", output::json(&comparison, names))),
+        CompareFormat::Html => say::markup(&page(&comparison, [&versions[0], &versions[1]], names)),
     }
     Ok(if comparison.is_equal() { Outcome::Clean } else { Outcome::Findings })
 }
@@ -55,7 +55,7 @@ fn read(root: &Path, name: Option<&str>) -> Result<ReadVersion, Failure> {
     let project = registry::load(&*files);
     let errors: Vec<_> = project.diagnostics.into_iter().filter(|d| d.level == Level::Error).collect();
     let Some(system) = project.system else {
-        anstream::eprint!("{}", terminal::render(&errors, &project.sources, folder));
+        say::error(format_args!("{}", terminal::render(&errors, &project.sources, folder)), "");
         return Err(Failure::Message(format!("error: `{name}` cannot be compared: its sources hold errors")));
     };
     let written = write(&system, &project.sources, Purpose::Page);
@@ -140,11 +140,11 @@ fn blobs(root: &Path, wanted: &[(String, String)]) -> std::io::Result<BTreeMap<S
 }
 
 impl Files for Revision {
-    fn read(&self, path: &str) -> Result<Vec<u8>, FileError> {
-        self.files.get(path.trim_start_matches("./")).cloned().ok_or(FileError::Missing)
+    fn read(&self, path: &str, _: &[String]) -> Result<FileText, FileError> {
+        self.files.get(path.trim_start_matches("./")).cloned().map(FileText::own).ok_or(FileError::Missing)
     }
 
-    fn list(&self, folder: &str) -> Result<Vec<String>, FileError> {
+    fn list(&self, folder: &str, _: &[String]) -> Result<Vec<String>, FileError> {
         let before = match folder.trim_start_matches("./").trim_end_matches('/') {
             "" | "." => String::new(),
             folder => format!("{folder}/"),

@@ -2,7 +2,7 @@
 
 use super::{Loaded, mend, outcome};
 use crate::output::{count, pairs, swatch};
-use crate::{Failure, Outcome, PairFormat};
+use crate::{Failure, Outcome, PairFormat, say};
 use std::path::Path;
 use stilk_checks::painted::paint::{contrast, hex, over};
 use stilk_checks::trial::{Found, prove};
@@ -14,15 +14,12 @@ pub fn run(root: &Path, format: PairFormat) -> Result<Outcome, Failure> {
     let loaded = Loaded::read(root)?;
     let pairs = loaded.pairs();
     let name = &loaded.system.manifest.name.value;
-    anstream::print!(
-        "{}",
-        match format {
-            PairFormat::Text => pairs::text(&pairs),
-            PairFormat::Html => page::html(name, &pairs),
-            PairFormat::Svg => page::svg(name, &pairs),
-            PairFormat::Json => pairs::json(&pairs),
-        }
-    );
+    match format {
+        PairFormat::Text => put!("{}", pairs::text(&pairs)),
+        PairFormat::Html => say::markup(&page::html(name, &pairs)),
+        PairFormat::Svg => say::markup(&page::svg(name, &pairs)),
+        PairFormat::Json => say::json(&pairs::json(&pairs)),
+    }
     Ok(if pairs.iter().any(|pair| pair.ratio < pair.needed) { Outcome::Findings } else { Outcome::Clean })
 }
 
@@ -34,11 +31,11 @@ pub fn propose(root: &Path) -> Result<Outcome, Failure> {
     report.findings.retain(|finding| finding.id.starts_with("contrast/"));
     prove(loaded.project(), &mut report, &[], &found, &Loaded::settings());
     match report.findings.len() as u64 {
-        0 => anstream::println!("all contrast is as it should be: nothing to propose"),
+        0 => say!("all contrast is as it should be: nothing to propose"),
         findings => {
             mend::propose(&loaded, &report.findings);
             let findings = count(findings, "finding");
-            anstream::println!("{findings}; nothing was written: `stilk check --mend` writes what breaks nothing");
+            say!("{findings}; nothing was written: `stilk check --mend` writes what breaks nothing");
         }
     }
     Ok(outcome(&report))
@@ -52,11 +49,11 @@ pub fn two(text: &str, on: &str) -> Result<Outcome, Failure> {
     let text = over(&text, behind);
     let ratio = contrast(text, behind);
     let swatch = swatch(text, behind);
-    anstream::println!("{swatch} Aa {swatch:#} {} on {}: {}:1\n", hex(text), hex(behind), page::ratio(ratio));
+    say!("{swatch} Aa {swatch:#} {} on {}: {}:1\n", hex(text), hex(behind), page::ratio(ratio));
     for (what, aa, aaa) in [("text", 4.5, Some(7.0)), ("large text", 3.0, Some(4.5)), ("edges and marks", 3.0, None)] {
         let says = |needed: f64| if ratio >= needed { "passes" } else { "fails" };
         let aaa = aaa.map_or_else(String::new, |needed: f64| format!("   AAA {needed}:1 {}", says(needed)));
-        anstream::println!("  {what:16} AA {aa}:1 {}{aaa}", says(aa));
+        say!("  {what:16} AA {aa}:1 {}{aaa}", says(aa));
     }
     Ok(if ratio >= 4.5 { Outcome::Clean } else { Outcome::Findings })
 }

@@ -5,6 +5,7 @@ use crate::output::count;
 use crate::{Failure, Outcome, disk};
 use include_dir::{Dir, include_dir};
 use std::path::{Path, PathBuf};
+use stilk_text::source::FileError;
 
 /// The sample system's sources; outputs are not among them.
 static SAMPLE: Dir = include_dir!("$CARGO_MANIFEST_DIR/../../demo/ternhaven");
@@ -14,7 +15,11 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
     let files = embedded::sources(&SAMPLE);
     let changed: Vec<&(PathBuf, &str)> = files
         .iter()
-        .filter(|(path, text)| std::fs::read(folder.join(path)).is_ok_and(|found| found != text.as_bytes()))
+        .filter(|(path, text)| match disk::read(&folder.join(path), text.len() as u64) {
+            Ok(found) => found != text.as_bytes(),
+            // What cannot be read is somebody's, and another.
+            Err(error) => error != FileError::Missing,
+        })
         .collect();
     if !changed.is_empty() && !overwrite {
         let list: Vec<String> = changed.iter().map(|(path, _)| format!("  {}", folder.join(path).display())).collect();
@@ -27,7 +32,7 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
     let mut new = 0;
     for (path, text) in &files {
         let path = folder.join(path);
-        if std::fs::read(&path).is_ok_and(|found| found == text.as_bytes()) {
+        if disk::read(&path, text.len() as u64).is_ok_and(|found| found == text.as_bytes()) {
             continue;
         }
         disk::write(&path, text).map_err(|message| Failure::Message(format!("error: {message}")))?;
@@ -40,23 +45,21 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
     let page = specimen::write(&loaded, &written, &report)?;
     if !quiet {
         let name = &loaded.system.manifest.name.value;
-        anstream::println!("{name}, the sample system: {} written to {}", count(new, "file"), folder.display());
-        anstream::println!(
-            "Checking it finds what was left in on purpose: one colour at night, and the faults of `old-tag`:\n"
-        );
+        say!("{name}, the sample system: {} written to {}", count(new, "file"), folder.display());
+        say!("Checking it finds what was left in on purpose: one colour at night, and the faults of `old-tag`:\n");
     }
     print_report(&loaded, &report);
     if !quiet {
-        anstream::println!();
+        say!("");
         for (what, place) in [
             ("stylesheet", line),
             ("specimen", page),
             ("tokens", loaded.shown("tokens/")),
             ("controls", loaded.shown("controls/")),
         ] {
-            anstream::println!("{what:>10}  {place}");
+            say!("{what:>10}  {place}");
         }
-        anstream::println!("\nEdit a token or a sheet, then: stilk check --project {}", folder.display());
+        say!("\nEdit a token or a sheet, then: stilk check --project {}", folder.display());
     }
     Ok(Outcome::Clean)
 }

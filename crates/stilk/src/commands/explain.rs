@@ -1,7 +1,7 @@
 //! `stilk explain`: what a check means, why, an example, the mend.
 
 use crate::output::explain;
-use crate::{Failure, Outcome, PageFormat};
+use crate::{Failure, Outcome, PageFormat, say};
 use stilk_checks::registry;
 use stilk_text::diagnostic::nearest;
 
@@ -9,11 +9,11 @@ use stilk_text::diagnostic::nearest;
 pub fn run(id: Option<&str>, format: PageFormat) -> Result<Outcome, Failure> {
     match (id, format) {
         (Some(id), _) => match registry::find(id) {
-            Some(check) => anstream::print!("{}", explain::one(check)),
+            Some(check) => put!("{}", explain::one(check)),
             None => return Err(unknown(id)),
         },
-        (None, PageFormat::Text) => anstream::print!("{}", explain::list()),
-        (None, PageFormat::Markdown) => anstream::print!("{}", explain::page()),
+        (None, PageFormat::Text) => put!("{}", explain::list()),
+        (None, PageFormat::Markdown) => say::markup(&explain::page()),
     }
     Ok(Outcome::Clean)
 }

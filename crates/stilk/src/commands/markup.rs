@@ -1,7 +1,7 @@
 //! `stilk markup`: the HTML of one variant, ready to paste.
 
 use super::Loaded;
-use crate::{Failure, Outcome};
+use crate::{Failure, Outcome, say};
 use std::path::Path;
 use stilk_language::markup::{Request, snippet};
 use stilk_language::system::notation as case_name;
@@ -17,6 +17,7 @@ pub fn run(root: &Path, case: &str, id: Option<&str>) -> Result<Outcome, Failure
         states: &named.states,
         plain: false,
     };
-    anstream::println!("{}", snippet(&loaded.system, request, id.unwrap_or(&named.control.name.value)));
+    let html = snippet(&loaded.system, request, id.unwrap_or(&named.control.name.value));
+    say::markup(&format!("{html}\n"));
     Ok(Outcome::Clean)
 }

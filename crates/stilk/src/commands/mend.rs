@@ -1,9 +1,11 @@
 //! `stilk check --mend`: what can be mended without asking, shown, tried, and then written.
 
 use super::{Loaded, outcome};
+use crate::disk::journal::{self, Edited};
 use crate::output::count;
-use crate::{Failure, Outcome, disk};
-use anstyle::{AnsiColor, Style};
+use crate::say::Ink;
+use crate::{Failure, Outcome};
+use anstyle::AnsiColor;
 use std::collections::BTreeSet;
 use std::path::Path;
 use stilk_checks::report::Report;
@@ -19,7 +21,7 @@ pub fn run(root: &Path) -> Result<Outcome, Failure> {
     let mends = chosen(&report.findings);
     if mends.is_empty() {
         let findings = count(report.findings.len() as u64, "finding");
-        anstream::println!("nothing that can be mended without a decision: {findings}");
+        say!("nothing that can be mended without a decision: {findings}");
         return Ok(outcome(&report));
     }
     let together = mends.concat();
@@ -40,20 +42,20 @@ pub fn run(root: &Path) -> Result<Outcome, Failure> {
             }
             Ok(tried) => {
                 show(&loaded, &mend);
-                anstream::println!("left out: it would break");
-                tried.broken.iter().for_each(|words| anstream::println!("  {words}"));
-                anstream::println!();
+                say!("left out: it would break");
+                tried.broken.iter().for_each(|words| say!("  {words}"));
+                say!("");
             }
             Err(why) => {
                 show(&loaded, &mend);
-                anstream::println!("left out: with this the sources no longer load: {why}\n");
+                say!("left out: with this the sources no longer load: {why}\n");
             }
         }
     }
     match last {
         Some(tried) => tried.write(&loaded, &held),
         None => {
-            anstream::println!("nothing was written");
+            say!("nothing was written");
             Ok(Outcome::Findings)
         }
     }
@@ -64,10 +66,10 @@ pub fn propose(loaded: &Loaded, findings: &[Diagnostic]) {
     let mut said: BTreeSet<&str> = BTreeSet::new();
     for finding in findings {
         let Some(mend) = finding.mend.as_deref().filter(|mend| said.insert(mend)) else { continue };
-        anstream::println!("{}\n{mend}", finding.message);
+        say!("{}\n{mend}", finding.message);
         show(loaded, &finding.edits);
         if finding.edits.is_empty() {
-            anstream::println!();
+            say!("");
         }
     }
 }
@@ -104,21 +106,23 @@ fn tried(loaded: &Loaded, report: &Report, edits: &[Edit]) -> Result<Tried, Stri
 impl Tried {
     fn write(self, loaded: &Loaded, edits: &[Edit]) -> Result<Outcome, Failure> {
         show(loaded, edits);
-        for (path, text) in &self.trial.files {
-            disk::write(&loaded.root.join(path), text)
-                .map_err(|message| Failure::Message(format!("error: {message}")))?;
-        }
+        let edited: Vec<Edited> =
+            self.trial.files.iter().map(|(path, text)| loaded.edited(path, text)).collect::<Result<_, _>>()?;
+        journal::write_all(&loaded.root, &edited).map_err(|why| {
+            Failure::Message(format!(
+                "error: {why}\n  nothing was written: look at it and run `stilk check --mend` again"
+            ))
+        })?;
         let left = self.later.findings.len() as u64;
         let files = count(self.trial.files.len() as u64, "file");
-        anstream::println!("{files} written: {} cleared, none broken, {left} left", count(self.cleared, "finding"));
+        say!("{files} written: {} cleared, none broken, {left} left", count(self.cleared, "finding"));
         Ok(outcome(&self.later))
     }
 }
 
 /// The lines that change, before and after.
 fn show(loaded: &Loaded, edits: &[Edit]) {
-    let (red, green) =
-        (Style::new().fg_color(Some(AnsiColor::Red.into())), Style::new().fg_color(Some(AnsiColor::Green.into())));
+    let (red, green) = (Ink(AnsiColor::Red.on_default()), Ink(AnsiColor::Green.on_default()));
     let mut edits: Vec<&Edit> = edits.iter().collect();
     edits.sort();
     for edit in edits {
@@ -126,14 +130,14 @@ fn show(loaded: &Loaded, edits: &[Edit]) {
         let range = edit.span.range();
         let start = text[..range.start].rfind('\n').map_or(0, |at| at + 1);
         let end = text[range.end..].find('\n').map_or(text.len(), |at| range.end + at);
-        anstream::println!("{}", loaded.place(edit.span));
+        say!("{}", loaded.place(edit.span));
         for line in text[start..end].lines() {
-            anstream::println!("{red}- {}{red:#}", line.trim());
+            say!("{red}- {}{red:#}", line.trim());
         }
         let new = format!("{}{}{}", &text[start..range.start], edit.text, &text[range.end..end]);
         for line in new.lines() {
-            anstream::println!("{green}+ {}{green:#}", line.trim());
+            say!("{green}+ {}{green:#}", line.trim());
         }
-        anstream::println!();
+        say!("");
     }
 }

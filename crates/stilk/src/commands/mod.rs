@@ -16,10 +16,12 @@ pub mod tokens;
 pub mod why;
 mod why_case;
 
+use crate::disk::journal::Edited;
 use crate::disk::{self, Folder};
 use crate::output::{count, fingerprint, terminal, unknown_in};
-use crate::{Failure, Outcome};
+use crate::{Failure, Outcome, say};
 use std::collections::BTreeSet;
+use std::hash::{DefaultHasher, Hash, Hasher};
 use std::path::{Path, PathBuf};
 use stilk_checks::gather::Pair;
 use stilk_checks::registry;
@@ -29,47 +31,83 @@ use stilk_checks::trial::Project;
 use stilk_language::stylesheet::{Purpose, Written};
 use stilk_language::system::System;
 use stilk_text::diagnostic::Level;
-use stilk_text::source::Sources;
+use stilk_text::source::{MAX_FILE_BYTES, Sources};
 
 /// A project that can be worked with: its sources hold no errors.
 pub struct Loaded {
     root: PathBuf,
     files: Folder,
+    /// Where outputs go, where that is said.
+    out: Option<PathBuf>,
     /// The sources.
     pub sources: Sources,
     /// The system they make.
     pub system: System,
 }
 
+/// What reading a project gave.
+pub struct Reading {
+    /// The project, where it holds no errors.
+    pub loaded: Option<Loaded>,
+    /// What there is to say of it.
+    pub said: String,
+    /// Every file and folder that was asked for.
+    pub asked: BTreeSet<PathBuf>,
+    /// The same number as long as what was read is the same.
+    pub print: u64,
+}
+
 impl Loaded {
-    /// Reads a project and prints what is wrong with it.
+    /// Reads a project and prints what is wrong with it. What killed runs left behind is put in order before.
     fn read(root: &Path) -> Result<Loaded, Failure> {
         if !root.is_dir() {
             return Err(Failure::Message(format!("error: there is no folder `{}`", root.display())));
         }
-        let (loaded, said) = match Loaded::load(root) {
-            Ok((loaded, said)) => (Ok(loaded), said),
-            Err(said) => (Err(Failure::Said), said),
-        };
-        anstream::eprint!("{said}");
-        loaded
+        recover(root)?;
+        let reading = Loaded::load(root);
+        say::error(format_args!("{}", reading.said), "");
+        reading.loaded.ok_or(Failure::Said)
     }
 
-    /// Reads a project; with it, or alone, what there is to say of it.
-    pub fn load(root: &Path) -> Result<(Loaded, String), String> {
+    /// The same, with outputs in another folder where one is named.
+    fn read_for(root: &Path, out: Option<&Path>) -> Result<Loaded, Failure> {
+        Ok(Loaded::read(root)?.with_out(out))
+    }
+
+    /// The same with outputs in another folder, wherever that is.
+    pub fn with_out(self, out: Option<&Path>) -> Loaded {
+        Loaded { out: out.map(Path::to_owned), ..self }
+    }
+
+    /// Reads a project.
+    pub fn load(root: &Path) -> Reading {
         let files = Folder::new(root);
         let project = registry::load(&files);
-        let said = terminal::render(&project.diagnostics, &project.sources, root);
+        let mut said = terminal::render(&project.diagnostics, &project.sources, root);
         let errors = project.diagnostics.iter().filter(|d| d.level == Level::Error).count() as u64;
-        match project.system {
-            Some(system) => Ok((Loaded { root: root.to_owned(), files, sources: project.sources, system }, said)),
-            None => Err(format!("{said}{}; nothing was written\n", count(errors, "error"))),
+        let mut hasher = DefaultHasher::new();
+        said.hash(&mut hasher);
+        project.sources.all().for_each(|source| (&source.path, &source.text).hash(&mut hasher));
+        let asked = files.asked();
+        let loaded = project.system.map(|system| Loaded {
+            root: root.to_owned(),
+            files,
+            out: None,
+            sources: project.sources,
+            system,
+        });
+        if loaded.is_none() {
+            said.push_str(&format!("{}; nothing was written\n", count(errors, "error")));
         }
+        Reading { loaded, said, asked, print: hasher.finish() }
     }
 
     /// The folder that everything is written to.
     pub fn folder(&self) -> PathBuf {
-        self.root.join(&self.system.manifest.stylesheet.folder)
+        match &self.out {
+            Some(out) => out.clone(),
+            None => self.root.join(&self.system.manifest.stylesheet.folder),
+        }
     }
 
     /// What mends are tried on.
@@ -101,11 +139,6 @@ impl Loaded {
         stilk_checks::run::pairs(&self.system, &self.sources, &self.stylesheet(), &Loaded::settings())
     }
 
-    /// Where an output goes, relative to the project's folder.
-    fn output(&self, name: &str) -> String {
-        format!("{}/{name}", self.system.manifest.stylesheet.folder)
-    }
-
     /// A stylesheet's file name: the system's name in lower case, words joined by `-`, and what a file of a context adds.
     fn stylesheet_name(&self, suffix: Option<&str>) -> String {
         let name = self.system.manifest.name.value.to_lowercase();
@@ -117,12 +150,50 @@ impl Loaded {
         }
     }
 
-    fn write(&self, path: &str, text: &str) -> Result<(), Failure> {
+    /// Writes an output, by its name in the folder for them. Nothing is written outside of the project but where that was
+    /// asked for.
+    fn write(&self, name: &str, text: &str) -> Result<(), Failure> {
+        let path = self.folder().join(name);
+        let failed = |message: String| Failure::Message(format!("error: {message}"));
+        if self.out.is_none() && !disk::is_below(&path, &self.root) {
+            return Err(failed(format!(
+                "`{}` leads out of the project, and nothing is written there\n  name the folder on the command line: `--out DIR`",
+                path.display(),
+            )));
+        }
+        let is_source = |found: PathBuf| {
+            self.sources
+                .all()
+                .any(|source| self.root.join(&source.path).canonicalize().is_ok_and(|known| known == found))
+        };
+        if path.canonicalize().is_ok_and(is_source) {
+            return Err(failed(format!(
+                "`{}` is a source, and an output has the same name\n  write outputs to a folder of their own: `folder = \"dist\"` under `[stylesheet]`",
+                path.display(),
+            )));
+        }
         // What is there already need not be written: watchers sleep on.
-        if std::fs::read(self.root.join(path)).is_ok_and(|found| found == text.as_bytes()) {
+        if disk::read(&path, text.len() as u64).is_ok_and(|found| found == text.as_bytes()) {
             return Ok(());
         }
-        disk::write(&self.root.join(path), text).map_err(|message| Failure::Message(format!("error: {message}")))
+        disk::write(&path, text).map_err(failed)
+    }
+
+    /// An output as the user can open it.
+    fn shown_output(&self, name: &str) -> String {
+        disk::shown(Path::new("."), &self.folder().join(name).to_string_lossy())
+    }
+
+    /// A source as it was read and as it is to be, with the mark at its beginning that some editors write.
+    fn edited(&self, path: &str, text: &str) -> Result<Edited, Failure> {
+        const MARK: &str = "\u{feff}";
+        let full = self.root.join(path);
+        let found = disk::read(&full, MAX_FILE_BYTES as u64)
+            .map_err(|why| Failure::Message(format!("error: cannot read `{}`: {why}", full.display())))?;
+        let mark = if found.starts_with(MARK.as_bytes()) { MARK } else { "" };
+        let read = self.sources.find(path).map_or("", |file| &self.sources.file(file).text);
+        let bytes = |text: &str| format!("{mark}{text}").into_bytes();
+        Ok(Edited { path: full, before: bytes(read), after: bytes(text) })
     }
 
     /// `path:line` as the user can open it.
@@ -136,20 +207,35 @@ impl Loaded {
     }
 }
 
+/// Puts in order what killed runs left behind.
+fn recover(root: &Path) -> Result<(), Failure> {
+    disk::remove_leftovers(root);
+    match disk::journal::recover(root) {
+        Ok(None) => Ok(()),
+        Ok(Some(said)) => {
+            tell!("note: {said}");
+            Ok(())
+        }
+        Err(why) => Err(Failure::Message(format!("error: {why}"))),
+    }
+}
+
 /// Prints a report for people; the last line says how much was looked at.
 fn print_report(loaded: &Loaded, report: &Report) {
-    anstream::print!("{}", terminal::render(&report.findings, &loaded.sources, &loaded.root));
+    put!("{}", terminal::render(&report.findings, &loaded.sources, &loaded.root));
     for (reason, cases) in &report.reasons {
-        anstream::println!("{}", unknown_in(*cases, "case", reason));
+        say!("{}", unknown_in(*cases, "case", reason));
     }
-    anstream::println!("{}", summary(report));
+    say!("{}", summary(report));
 }
 
 /// What a former report knows, by fingerprint.
 fn former(against: Option<&Path>) -> Result<Option<BTreeSet<String>>, Failure> {
     let Some(path) = against else { return Ok(None) };
     let said = |why: String| Failure::Message(format!("error: `{}` cannot be compared with: {why}", path.display()));
-    let text = std::fs::read_to_string(path).map_err(|why| said(why.to_string()))?;
+    const LARGEST: u64 = 64 << 20;
+    let bytes = disk::read(path, LARGEST).map_err(|why| said(why.to_string()))?;
+    let text = String::from_utf8(bytes).map_err(|_| said("it is not UTF-8".to_owned()))?;
     fingerprint::known(&text).map_err(said).map(Some)
 }
 

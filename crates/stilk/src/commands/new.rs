@@ -38,24 +38,24 @@ pub fn run(folder: &Path, name: Option<&str>, prefix: Option<&str>, quiet: bool)
     let loaded = Loaded::read(folder)?;
     let report = loaded.report(&loaded.stylesheet());
     if !quiet {
-        anstream::println!("{name}: {} written to {}\n", count(files.len() as u64, "file"), folder.display());
+        say!("{name}: {} written to {}\n", count(files.len() as u64, "file"), folder.display());
         for (what, path) in [
             ("manifest", "stilk.toml"),
             ("tokens", "tokens/"),
             ("markup", "controls/*.html"),
             ("styles", "controls/*.stilk"),
         ] {
-            anstream::println!("{what:>10}  {}", loaded.shown(path));
+            say!("{what:>10}  {}", loaded.shown(path));
         }
-        anstream::println!();
+        say!("");
         print_report(&loaded, &report);
         let flag = match folder == Path::new(".") {
             true => String::new(),
             false => format!(" --project {}", folder.display()),
         };
-        anstream::println!("\nNow: stilk build{flag}       writes the stylesheet");
-        anstream::println!("     stilk specimen{flag}    draws every variant in every state");
-        anstream::println!("     stilk check{flag}       after each change");
+        say!("\nNow: stilk build{flag}       writes the stylesheet");
+        say!("     stilk specimen{flag}    draws every variant in every state");
+        say!("     stilk check{flag}       after each change");
     }
     Ok(Outcome::Clean)
 }

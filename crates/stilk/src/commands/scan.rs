@@ -1,17 +1,17 @@
 //! `stilk scan`: real pages against the system.
 
 use super::{Loaded, former};
-use crate::disk::linked;
+use crate::disk::shown;
 use crate::output::{json, markdown, sarif, scan as output};
-use crate::{Failure, Outcome, ReportFormat};
+use crate::site::{Sheets, read_page};
+use crate::{Failure, Outcome, ReportFormat, say};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
-use std::collections::{BTreeMap, BTreeSet, HashMap};
+use std::collections::{BTreeMap, BTreeSet};
 use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicUsize, Ordering};
-use std::sync::{Arc, Mutex, mpsc};
+use std::sync::mpsc;
 use stilk_checks::fingerprint::fingerprint;
-use stilk_checks::scan::{Gathered, Linked, PageReport, Scanner, Worker};
-use stilk_engine::cascade::Stylesheet;
+use stilk_checks::scan::{Gathered, PageReport, Scanner, Worker};
 use stilk_language::stylesheet::file_suffixes;
 
 /// What was asked.
@@ -50,25 +50,27 @@ pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
     match request.format {
         ReportFormat::Json => {
             let usage = output::json(&loaded.system, &gathered);
-            anstream::print!("{}", json::render(&report, &sources, here, Some(usage)));
+            say::json(&json::render(&report, &sources, here, Some(usage)));
         }
-        ReportFormat::Sarif => anstream::print!("{}", sarif::render(&report, &sources, here)),
+        ReportFormat::Sarif => say::json(&sarif::render(&report, &sources, here)),
         ReportFormat::Markdown => {
-            anstream::print!("{}", markdown::render(&report, &sources, here, &summary));
-            anstream::print!("{}", output::markdown(&loaded.system, &gathered));
+            say::markup(&markdown::render(&report, &sources, here, &summary));
+            say::markup(&output::markdown(&loaded.system, &gathered));
         }
         ReportFormat::Text if request.quiet && report.findings.is_empty() => {}
         ReportFormat::Text => {
             output::print(&loaded.system, &report, &sources, &gathered, request.quiet);
             if hidden > 0 {
-                anstream::println!(
-                    "{} known from the former report, not shown",
-                    crate::output::count(hidden, "finding")
-                );
+                say!("{} known from the former report, not shown", crate::output::count(hidden, "finding"));
             }
         }
     }
-    Ok(super::outcome(&report))
+    output::tell_missing(&gathered);
+    match gathered.unreadable.is_empty() {
+        true => Ok(super::outcome(&report)),
+        // Of what was not read nothing is known: neither clean nor not.
+        false => Err(Failure::Said),
+    }
 }
 
 /// The pages that are meant, in order, each once.
@@ -137,7 +139,7 @@ fn gather(loaded: &Loaded, pages: &[PathBuf], quiet: bool) -> Gathered {
     let progress = progress(pages.len(), quiet);
     let mut gathered = Gathered::default();
     std::thread::scope(|scope| {
-        let (sender, receiver) = mpsc::sync_channel::<(usize, PageReport)>(WAITING);
+        let (sender, receiver) = mpsc::sync_channel::<(usize, Result<PageReport, (String, String)>)>(WAITING);
         for _ in 0..threads.max(1) {
             let (sender, next, scanner, sheets) = (sender.clone(), &next, &scanner, &sheets);
             scope.spawn(move || {
@@ -153,12 +155,15 @@ fn gather(loaded: &Loaded, pages: &[PathBuf], quiet: bool) -> Gathered {
             });
         }
         drop(sender);
-        let mut waiting: BTreeMap<usize, PageReport> = BTreeMap::new();
+        let mut waiting = BTreeMap::new();
         let mut taken = 0;
         for (index, report) in receiver {
             waiting.insert(index, report);
             while let Some(report) = waiting.remove(&taken) {
-                gathered.add(report);
+                match report {
+                    Ok(report) => gathered.add(report),
+                    Err((page, why)) => gathered.add_unreadable(page, why),
+                }
                 taken += 1;
                 progress.inc(1);
             }
@@ -178,58 +183,13 @@ fn progress(pages: usize, quiet: bool) -> ProgressBar {
     bar
 }
 
-fn scan(worker: &mut Worker, sheets: &Sheets, path: &Path) -> PageReport {
-    let shown = path.to_string_lossy().replace('\\', "/");
-    let shown = shown.strip_prefix("./").unwrap_or(&shown).to_owned();
-    // What cannot be read is said once, and the others go on.
-    let text = std::fs::read(path).unwrap_or_else(|error| {
-        anstream::eprintln!("warning: cannot read `{shown}`: {error}");
-        Vec::new()
-    });
-    let text = String::from_utf8_lossy(&text);
-    worker.scan(&shown, &text, &mut |address| sheets.read(&linked(path, address)?))
-}
-
-/// Stylesheets that pages link, each read once.
-#[derive(Default)]
-struct Sheets {
-    known: Mutex<HashMap<PathBuf, Option<Linked>>>,
-}
-
-impl Sheets {
-    fn read(&self, path: &Path) -> Option<Linked> {
-        let path = plain(path);
-        let mut known = self.known.lock().ok()?;
-        if let Some(sheet) = known.get(&path) {
-            return sheet.clone();
-        }
-        let sheet = std::fs::read(&path).ok().map(|bytes| {
-            let text: Arc<str> = String::from_utf8_lossy(&bytes).into();
-            let folder = path.clone();
-            let mut importer = |address: &str| {
-                let path = linked(&folder, address)?;
-                std::fs::read(path).ok().map(|bytes| String::from_utf8_lossy(&bytes).into_owned())
-            };
-            let parsed = Arc::new(Stylesheet::parse_importing(&text, &mut importer));
-            let shown = path.to_string_lossy().replace('\\', "/");
-            Linked { path: shown.strip_prefix("./").unwrap_or(&shown).to_owned(), text, parsed }
-        });
-        known.insert(path, sheet.clone());
-        sheet
-    }
-}
-
-/// A path without `..`, so that one file has one name.
-fn plain(path: &Path) -> PathBuf {
-    let mut plain = PathBuf::new();
-    for part in path.components() {
-        match part {
-            std::path::Component::ParentDir if plain.file_name().is_some() => {
-                plain.pop();
-            }
-            std::path::Component::CurDir => {}
-            other => plain.push(other),
-        }
-    }
-    plain
+/// Scans a page; where it cannot be read, its name and why.
+fn scan(worker: &mut Worker, sheets: &Sheets, path: &Path) -> Result<PageReport, (String, String)> {
+    let name = shown(Path::new("."), &path.to_string_lossy());
+    let text = read_page(path).map_err(|why| (name.clone(), why))?;
+    Ok(worker.scan(&name, &text, &mut |base, address, missing| {
+        let sheet = sheets.find(path, base, address)?;
+        missing.extend(sheet.missing.iter().cloned());
+        Ok(sheet.linked)
+    }))
 }

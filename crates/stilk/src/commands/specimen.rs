@@ -9,12 +9,12 @@ use stilk_language::stylesheet::Written;
 use stilk_text::diagnostic::nearest;
 
 /// Draws a project's specimen.
-pub fn run(root: &Path, quiet: bool) -> Result<Outcome, Failure> {
-    let loaded = Loaded::read(root)?;
+pub fn run(root: &Path, out: Option<&Path>, quiet: bool) -> Result<Outcome, Failure> {
+    let loaded = Loaded::read_for(root, out)?;
     let written = loaded.stylesheet();
     let path = write(&loaded, &written, &loaded.report(&written))?;
     if !quiet {
-        anstream::println!("{path}");
+        say!("{path}");
     }
     Ok(Outcome::Clean)
 }
@@ -27,7 +27,7 @@ pub fn print(root: &Path, control: &str) -> Result<Outcome, Failure> {
         let near = nearest(control, names).map_or_else(String::new, |near| format!(": write `{near}`"));
         return Err(Failure::Message(format!("error: there is no control `{control}`{near}")));
     };
-    anstream::print!("{}", matrix::render(&loaded.system, &loaded.stylesheet(), found));
+    put!("{}", matrix::render(&loaded.system, &loaded.stylesheet(), found));
     Ok(Outcome::Clean)
 }
 
@@ -41,7 +41,6 @@ pub fn draw(loaded: &Loaded) -> String {
 /// Writes the page and returns where it is.
 pub(super) fn write(loaded: &Loaded, written: &Written, report: &Report) -> Result<String, Failure> {
     let page = stilk_views::specimen::page(&loaded.system, &loaded.sources, written, &report.findings);
-    let path = loaded.output("specimen.html");
-    loaded.write(&path, &page)?;
-    Ok(loaded.shown(&path))
+    loaded.write("specimen.html", &page)?;
+    Ok(loaded.shown_output("specimen.html"))
 }

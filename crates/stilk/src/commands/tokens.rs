@@ -2,6 +2,7 @@
 
 use super::Loaded;
 use crate::output::{count, grouped};
+use crate::site::read_page;
 use crate::{Failure, Outcome};
 use std::path::Path;
 use stilk_checks::visit::classes::Classes;
@@ -44,10 +45,10 @@ fn print_all(loaded: &Loaded) {
         let differs =
             tokens.themes().iter().any(|theme| tokens.literal(TokenId(*index), theme).as_ref() != Some(&value));
         let themed = if differs { "  *" } else { "" };
-        anstream::println!("{:width$}  {:kinds$}  {value}{themed}", token.path, type_name(token));
+        say!("{:width$}  {:kinds$}  {value}{themed}", token.path, type_name(token));
     }
     let name = tokens.theme_name(&default);
-    anstream::println!("\n{} in `{name}`; * differs between themes", count(listed.len() as u64, "token"));
+    say!("\n{} in `{name}`; * differs between themes", count(listed.len() as u64, "token"));
 }
 
 fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failure> {
@@ -58,25 +59,25 @@ fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failur
         return Err(Failure::Message(format!("error: there is no token `{path}`{near}")));
     };
     let token = tokens.get(id);
-    anstream::println!("{} ({})", token.path, type_name(token));
+    say!("{} ({})", token.path, type_name(token));
     if let Some(description) = &token.description {
-        anstream::println!("{description}");
+        say!("{description}");
     }
     if let Some(reason) = &token.deprecated {
-        anstream::println!("deprecated{}{reason}", if reason.is_empty() { "" } else { ": " });
+        say!("deprecated{}{reason}", if reason.is_empty() { "" } else { ": " });
     }
-    anstream::println!();
+    say!("");
     for theme in tokens.themes() {
         let value = tokens.literal(id, &theme).unwrap_or_default();
         let place = token.in_theme(&theme).map(|d| loaded.place(d.span)).unwrap_or_default();
-        anstream::println!("{:>8}  {value}  {place}", tokens.theme_name(&theme));
+        say!("{:>8}  {value}  {place}", tokens.theme_name(&theme));
     }
     let reach = dependents(&loaded.system, id);
     if !reach.tokens.is_empty() {
         let names: Vec<&str> = reach.tokens.iter().map(|id| tokens.get(*id).path.as_str()).collect();
-        anstream::println!("\nbuilt on it: {}", list(&names));
+        say!("\nbuilt on it: {}", list(&names));
     }
-    anstream::println!();
+    say!("");
     for use_ in &reach.uses {
         let mut when: Vec<String> = use_.rule.options.iter().map(|o| use_.control.option_name(*o).to_owned()).collect();
         if !use_.rule.states.is_rest() {
@@ -84,7 +85,7 @@ fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failur
         }
         let part = use_.rule.target.part.as_ref().map_or_else(String::new, |part| format!("/{part}"));
         let when = if when.is_empty() { String::new() } else { format!(" ({})", when.join(", ")) };
-        anstream::println!("{}  {}{part}{when}: {}", loaded.place(use_.span), use_.control.name.value, use_.property);
+        say!("{}  {}{part}{when}: {}", loaded.place(use_.span), use_.control.name.value, use_.property);
     }
     let themes = tokens.themes().len() as u64;
     let of_control = |control: &Control| -> u64 {
@@ -92,12 +93,7 @@ fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failur
         variants as u64 * stilk_language::case::state_sets(&loaded.system, control).len() as u64 * themes
     };
     let total: u64 = loaded.system.controls.iter().map(of_control).sum();
-    anstream::println!(
-        "{}, in {} of {}",
-        count(reach.uses.len() as u64, "declaration"),
-        grouped(reach.cases),
-        count(total, "case")
-    );
+    say!("{}, in {} of {}", count(reach.uses.len() as u64, "declaration"), grouped(reach.cases), count(total, "case"));
     print_pages(loaded, &reach, pages)
 }
 
@@ -115,9 +111,17 @@ fn print_pages(loaded: &Loaded, reach: &Dependents, pages: &[String]) -> Result<
     };
     let classes = Classes::new(&loaded.system);
     let mut shown = Vec::new();
+    let mut unreadable = false;
     for path in &found {
-        let bytes = std::fs::read(path).unwrap_or_default();
-        let page = Page::parse(&String::from_utf8_lossy(&bytes));
+        let text = match read_page(path) {
+            Ok(text) => text,
+            Err(why) => {
+                unreadable = true;
+                tell!("error: `{}` cannot be read: {why}", path.display());
+                continue;
+            }
+        };
+        let page = Page::parse(&text);
         let all = instances(&loaded.system, &classes, &page.document);
         let touched = all.iter().filter(|instance| touches(&loaded.system, &reach.uses, instance)).count() as u64;
         if touched > 0 {
@@ -127,13 +131,13 @@ fn print_pages(loaded: &Loaded, reach: &Dependents, pages: &[String]) -> Result<
     shown.sort_by(|a, b| b.0.cmp(&a.0).then(a.1.cmp(b.1)));
     let controls: u64 = shown.iter().map(|(touched, _)| touched).sum();
     let (on, of) = (grouped(shown.len() as u64), count(found.len() as u64, "page"));
-    anstream::println!("{} on {on} of {of}", count(controls, "control"));
+    say!("{} on {on} of {of}", count(controls, "control"));
     const SHOWN: usize = 10;
     for (touched, path) in shown.iter().take(SHOWN) {
-        anstream::println!("  {:>6}  {}", grouped(*touched), path.display());
+        say!("  {:>6}  {}", grouped(*touched), path.display());
     }
     if shown.len() > SHOWN {
-        anstream::println!("          and {} more pages", shown.len() - SHOWN);
+        say!("          and {} more pages", shown.len() - SHOWN);
     }
-    Ok(())
+    if unreadable { Err(Failure::Said) } else { Ok(()) }
 }

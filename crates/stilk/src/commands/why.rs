@@ -1,12 +1,13 @@
 //! `stilk why`: why a value is what it is, for a case of the system or for an element of any page.
 
 use super::Loaded;
-use crate::disk::linked;
 use crate::output::why::{self as output, Answer, Subject};
+use crate::say::in_line;
+use crate::site::{Sheets, read_page, read_sheet};
 use crate::{Failure, Format, MediaOptions, Outcome};
 use std::path::{Path, PathBuf};
 use stilk_engine::cascade::defaults::Browser;
-use stilk_engine::cascade::{Forced, PseudoElement, Styled, Stylesheet, selector};
+use stilk_engine::cascade::{Forced, PseudoElement, Styled, selector};
 use stilk_engine::inspect::{self, Inspector, SourceSheet};
 use stilk_engine::page::{Page, SheetSource};
 
@@ -37,43 +38,44 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
     if question.page.is_none() && question.css.is_empty() {
         return system(root, question, format);
     }
-    let read = |path: &Path| {
-        let bytes = std::fs::read(path);
-        bytes
-            .map(|bytes| String::from_utf8_lossy(&bytes).into_owned())
-            .map_err(|error| Failure::Message(format!("error: cannot read `{}`: {error}", path.display())))
+    let read = |path: &Path, read: fn(&Path) -> Result<String, String>| {
+        read(path).map_err(|why| Failure::Message(format!("error: cannot read `{}`: {why}", path.display())))
     };
     let Some(path) = question.page else {
         return Err(Failure::Message("error: a stylesheet alone has no elements: add `--page FILE`".into()));
     };
-    let html = read(path)?;
+    let html = read(path, read_page)?;
     let page = Page::parse(&html);
+    let linked = Sheets::default();
     let mut sheets = Vec::new();
+    let mut missing: Vec<(String, String)> = Vec::new();
     for sheet in &page.sheets {
-        let (name, text) = match &sheet.source {
-            SheetSource::Inline(text) => (path.display().to_string(), in_page(&html, text)),
-            SheetSource::Linked(address) => match linked(path, address) {
-                // A page may link what is not there; browsers go on without.
-                Some(file) => match std::fs::read(&file) {
-                    Ok(bytes) => (file.display().to_string(), String::from_utf8_lossy(&bytes).into_owned()),
-                    Err(error) => {
-                        anstream::eprintln!("warning: `{address}` is linked but cannot be read: {error}");
-                        continue;
-                    }
-                },
-                None => {
-                    anstream::eprintln!("warning: `{address}` is not on this disk and was left out");
-                    continue;
+        match &sheet.source {
+            SheetSource::Inline(text) => {
+                sheets.push(parse(path, &in_page(&html, text), &sheet.media, &mut missing));
+            }
+            SheetSource::Linked(address) => match linked.find(path, page.base(), address) {
+                Ok(found) if sheet.media.is_empty() => {
+                    missing.extend(found.missing.iter().cloned());
+                    sheets.push(SourceSheet::of(found.linked.path, &*found.linked.text, found.linked.parsed));
                 }
+                Ok(found) => {
+                    sheets.push(parse(Path::new(&found.linked.path), &found.linked.text, &sheet.media, &mut missing))
+                }
+                Err(why) => missing.push((address.clone(), why)),
             },
-        };
-        sheets.push(parse(&name, &text, &sheet.media));
+        }
     }
     for css in question.css {
-        sheets.push(parse(&css.display().to_string(), &read(css)?, ""));
+        sheets.push(parse(css, &read(css, read_sheet)?, "", &mut missing));
+    }
+    missing.sort();
+    missing.dedup();
+    for (address, why) in &missing {
+        tell!("warning: `{}` cannot be had: {why}; what it says is not counted", in_line(address));
     }
     if page.quirks {
-        anstream::eprintln!("warning: the page has no doctype; the quirks that browsers then have are not computed");
+        tell!("warning: the page has no doctype; the quirks that browsers then have are not computed");
     }
     let mut forced = Forced::default();
     for state in question.states {
@@ -84,7 +86,7 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
     if question.all {
         let (elements, unknown) = inspection.all();
         match format {
-            Format::Json => anstream::println!("{}", output::all_json(elements, unknown)),
+            Format::Json => say!("{}", output::all_json(elements, unknown, &missing)),
             Format::Text => output::print_all(&elements, &unknown),
         }
         return Ok(Outcome::Clean);
@@ -107,7 +109,7 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
         at: Styled { node, pseudo },
     };
     let answer = answer(&inspection, &subject, property)?;
-    output::print(&[(subject, answer)], format);
+    output::print(&[(subject, answer)], &missing, format);
     Ok(Outcome::Clean)
 }
 
@@ -120,15 +122,11 @@ fn in_page(html: &str, text: &str) -> String {
 }
 
 /// A stylesheet with what it imports from this disk.
-fn parse(name: &str, text: &str, media: &str) -> SourceSheet {
-    let folder = Path::new(name).parent().map(Path::to_owned).unwrap_or_default();
-    let wrapped = if media.is_empty() { None } else { Some(format!("@media {media} {{\n{text}\n}}")) };
-    let mut importer = |address: &str| {
-        let path = linked(&folder.join("x"), address)?;
-        std::fs::read(path).ok().map(|bytes| String::from_utf8_lossy(&bytes).into_owned())
-    };
-    let text = wrapped.unwrap_or_else(|| text.to_owned());
-    SourceSheet { name: name.to_owned(), parsed: Stylesheet::parse_importing(&text, &mut importer), text }
+fn parse(path: &Path, text: &str, media: &str, missing: &mut Vec<(String, String)>) -> SourceSheet {
+    let text = if media.is_empty() { text.to_owned() } else { format!("@media {media} {{\n{text}\n}}") };
+    let sheet = Sheets::default().parse(path, &text);
+    missing.extend(sheet.missing.iter().cloned());
+    SourceSheet::of(sheet.linked.path, text, sheet.linked.parsed)
 }
 
 /// What stands before the pseudo-element at the end of a selector or case, and that.

@@ -30,7 +30,7 @@ pub fn run(
     let named = case_name::parse(&loaded.system, case).map_err(wrong)?;
     let themes = themes(loaded, question.theme)?;
     let written = loaded.stylesheet();
-    let path = loaded.shown(&loaded.output(&loaded.stylesheet_name(None)));
+    let path = loaded.shown_output(&loaded.stylesheet_name(None));
     let sheet = SourceSheet::new(path, written.text.clone());
     let browser = SourceSheet::defaults(question.browser);
     let mut subjects = Vec::new();
@@ -63,7 +63,7 @@ pub fn run(
             }
         }
     }
-    print(&told, format);
+    print(&told, &[], format);
     Ok(Outcome::Clean)
 }
 

@@ -156,20 +156,35 @@
     live.pages = (live.pages ?? 0) + 1;
   }
 
-  async function follow() {
-    for (;;) {
-      try {
-        const news = await (await fetch(`/changes?since=${live.version}`)).json();
-        live.version = news.version;
-        if ("errors" in news) showErrors(news.errors);
-        if (news.styles && typeof sheets !== "undefined") await repaint(news.styles);
-        if (news.page) await replace();
-      } catch {
-        // The program has ended or is being started again.
-        await new Promise(done => setTimeout(done, 1000));
-      }
+  // One piece of news after the other: the next waits until the last is on the page.
+  let taken = Promise.resolve();
+  async function take(event) {
+    const news = JSON.parse(event.data);
+    live.version = news.version;
+    live.run = event.lastEventId.split("-")[0];
+    if ("errors" in news) showErrors(news.errors);
+    if (news.styles && typeof sheets !== "undefined") await repaint(news.styles);
+    if (news.page) await replace();
+  }
+
+  // A browser keeps few connections to one address: a page that nobody sees gives its own back.
+  let source = null;
+  function follow() {
+    if (document.hidden) {
+      source?.close();
+      source = null;
+    } else if (!source) {
+      source = new EventSource(`/changes?since=${live.run}-${live.version}`);
+      source.onmessage = event => { taken = taken.then(() => take(event)).catch(error => console.error(error)); };
+      // Where the program has ended or refuses, it is asked again later: a refusal ends the asking for good otherwise.
+      source.onerror = () => {
+        if (source?.readyState !== EventSource.CLOSED) return;
+        source = null;
+        setTimeout(follow, 1000);
+      };
     }
   }
+  document.addEventListener("visibilitychange", follow);
   showErrors(live.errors);
   follow();
 }

@@ -1,46 +1,69 @@
 //! `stilk live`: the specimen on a loopback address, drawn anew on every save.
 
+mod answer;
+mod body;
+mod connections;
 mod page;
 mod project;
 mod server;
 mod state;
 mod watch;
 
-use crate::{Failure, Outcome};
+use crate::{Failure, Outcome, say};
+use answer::Site;
+use project::Drawing;
 use state::State;
 use std::path::Path;
-use std::sync::Arc;
+use std::sync::{Arc, Mutex, PoisonError};
 
-/// Serves a project's specimen until the program is interrupted.
-pub fn run(root: &Path, port: u16, quiet: bool) -> Result<Outcome, Failure> {
+/// What was asked.
+pub struct Request<'r> {
+    /// Where outputs go, where that is said.
+    pub out: Option<&'r Path>,
+    /// The port; 0 for any that is free.
+    pub port: u16,
+    /// Whether the browser is opened.
+    pub open: bool,
+    /// Whether nothing is printed.
+    pub quiet: bool,
+}
+
+/// Serves a project's specimen until the program is told to end.
+pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
     if !root.is_dir() {
         return Err(Failure::Message(format!("error: there is no folder `{}`", root.display())));
     }
-    let server = Arc::new(server::open(port)?);
+    let listener = server::open(request.port)?;
+    let port = listener.local_addr().map_or(request.port, |address| address.port());
     let state = Arc::new(State::default());
     // The same notation for what is watched and what is written, and what changes from here on is seen.
-    let root = &root.canonicalize().unwrap_or_else(|_| root.to_owned());
-    let changes = watch::changes(root)?;
-    let stop = Arc::clone(&server);
-    ctrlc::set_handler(move || stop.unblock())
-        .map_err(|why| Failure::Message(format!("error: Ctrl-C cannot be caught: {why}")))?;
-    let address = server::address(&server);
-    let mut written = project::draw(root, &state);
-    if !quiet {
-        anstream::println!("http://{address}/ shows the specimen; Ctrl-C ends it");
-    }
-    let drawing = (root.to_owned(), Arc::clone(&state));
+    let root = root.canonicalize().unwrap_or_else(|_| root.to_owned());
+    let mut changes = watch::Changes::new(&root)?;
+    let mut drawing = Drawing::new(&root, request.out, Arc::clone(&state));
+    changes.follow(&drawing.draw());
+    // Held while files are written: the program ends when they are whole.
+    let busy = Arc::new(Mutex::new(()));
+    let held = Arc::clone(&busy);
     std::thread::spawn(move || {
-        let (root, state) = drawing;
-        while changes.wait(written.as_deref()) {
-            // A folder that cannot be read for a moment is still the one that is written to.
-            written = project::draw(&root, &state).or(written);
+        while changes.wait() {
+            let _held = held.lock().unwrap_or_else(PoisonError::into_inner);
+            changes.follow(&drawing.draw());
         }
     });
-    server::serve(&server, &state, root);
-    // The drawing ends with the process: files are written whole or not at all.
-    if !quiet {
-        anstream::println!("ended");
+    let (open, quiet) = (request.open, request.quiet);
+    server::serve(listener, Site { state, root, port }, || {
+        let address = format!("http://127.0.0.1:{port}/");
+        if !quiet {
+            say!("{address} shows the specimen; Ctrl-C ends it");
+            say::flush();
+        }
+        if open && let Err(why) = open::that_detached(&address) {
+            tell!("warning: the browser cannot be opened: {why}");
+        }
+    })?;
+    let _written = busy.lock().unwrap_or_else(PoisonError::into_inner);
+    if !request.quiet {
+        say!("ended");
     }
     Ok(Outcome::Clean)
 }

@@ -1,36 +1,56 @@
-//! What a browser gets: the specimen with a script that follows changes, and news of them.
+//! What a browser gets: the specimen with a script that follows changes.
 
-use super::state::Known;
-use serde_json::{Value, json};
+use super::state::State;
+use serde_json::json;
 
 const SCRIPT: &str = include_str!("live.js");
 
-/// The specimen that follows changes; while there is none, a page that waits for it.
-pub fn page(known: &Known) -> String {
-    let start = json!({ "version": known.version, "errors": known.errors.1 }).to_string().replace("</", "<\\/");
-    // Before all other scripts: they leave more behind where changes are followed.
-    let head = format!("<script>window.stilkLive = {start};</script>");
-    let script = format!("<script>{SCRIPT}</script>");
-    let page = match known.page.1.as_str() {
-        "" => {
-            "<!doctype html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>Specimen</title></head><body></body></html>"
-        }
-        page => page,
-    };
-    page.replacen("</head>", &format!("{head}</head>"), 1).replacen("</body>", &format!("{script}</body>"), 1)
+/// What is put around the page: a mark that only this program's own scripts bear.
+pub struct Frame {
+    nonce: String,
 }
 
-/// What is newer than a version.
-pub fn news(known: &Known, than: u64) -> Value {
-    let mut news = json!({ "version": known.version });
-    if known.styles.0 > than {
-        news["styles"] = json!(known.styles.1);
+impl Default for Frame {
+    fn default() -> Frame {
+        Frame { nonce: format!("{:032x}", fastrand::u128(..)) }
     }
-    if known.page.0 > than {
-        news["page"] = json!(true);
+}
+
+impl Frame {
+    /// What a browser may do with the page: nothing but what this server sends, in no frame, with no script but its own
+    /// (Content Security Policy 3).
+    pub fn policy(&self) -> String {
+        format!(
+            "default-src 'none'; script-src 'nonce-{}'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; \
+             font-src 'self' data:; connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'",
+            self.nonce
+        )
     }
-    if known.errors.0 > than {
-        news["errors"] = json!(known.errors.1);
+}
+
+/// The specimen that follows changes; while there is none, a page that waits for it.
+pub fn page(state: &State) -> String {
+    let known = state.known();
+    let nonce = &state.frame.nonce;
+    let start = json!({ "run": state.run, "version": known.version, "errors": known.errors.1 });
+    // Nothing in a script may end it or open a comment in it: `<` is written so that HTML does not see it.
+    let start = start.to_string().replace('<', "\\u003c");
+    let script = |text: &str| format!("<script nonce=\"{nonce}\">{text}</script>");
+    let mut page = match &*known.page.1 {
+        "" => "<!doctype html>\n<html lang=\"en\"><head><meta charset=\"utf-8\"><title>Specimen</title></head><body></body></html>"
+            .to_owned(),
+        page => page.to_owned(),
+    };
+    // The page's own script is the last, and the only one that runs; what stands behind it holds no text of a project.
+    if let Some(at) = page.rfind("<script>") {
+        page.replace_range(at..at + "<script>".len(), &format!("<script nonce=\"{nonce}\">"));
     }
-    news
+    if let Some(at) = page.rfind("</body>") {
+        page.insert_str(at, &script(SCRIPT));
+    }
+    // Before all other scripts: they leave more behind where changes are followed. Nothing stands before the first `<head>`.
+    if let Some(at) = page.find("<head>") {
+        page.insert_str(at + "<head>".len(), &script(&format!("window.stilkLive = {start};")));
+    }
+    page
 }

@@ -1,144 +1,124 @@
-//! The server: on loopback, for this machine's own browser and nobody else.
+//! The server: on loopback, for this machine's own browser and nobody else. What is allowed is little and bounded: bytes of a
+//! request, time for it, connections.
 
-use super::page::{news, page};
-use super::state::State;
+use super::answer::Site;
+use super::connections::{Connection, Connections};
 use crate::Failure;
-use std::net::SocketAddr;
-use std::path::Path;
-use std::sync::Arc;
-use std::sync::atomic::{AtomicUsize, Ordering};
+use hyper::server::conn::http1;
+use hyper::service::service_fn;
+use hyper_util::rt::{TokioIo, TokioTimer};
+use std::convert::Infallible;
+use std::io::ErrorKind;
+use std::net::{Ipv4Addr, TcpListener};
+use std::rc::Rc;
 use std::time::Duration;
-use tiny_http::{Header, Method, Request, Response, ResponseBox, Server};
+use tokio::net::TcpStream;
+use tokio::task::LocalSet;
 
-/// Requests at once; a browser has six for one address.
-const MOST: usize = 32;
-/// Bytes of an address.
-const LONGEST: usize = 2048;
-/// Bytes of a font or a picture.
-const LARGEST: u64 = 16 << 20;
-/// How long a question for news waits: shorter than what lies between may wait.
-const PATIENCE: Duration = Duration::from_secs(20);
+/// Bytes of a request with its headers.
+const LONGEST: usize = 16 << 10;
+/// Headers of a request; a browser sends fewer than twenty.
+const HEADERS: usize = 64;
+/// How long a request may take to arrive.
+const PATIENCE: Duration = Duration::from_secs(5);
 
 /// Opens a port on loopback.
 ///
 /// # Errors
 /// It is in use, or may not be opened.
-pub fn open(port: u16) -> Result<Server, Failure> {
-    Server::http(SocketAddr::from(([127, 0, 0, 1], port))).map_err(|why| {
-        let in_use = why.downcast_ref::<std::io::Error>().is_some_and(|e| e.kind() == std::io::ErrorKind::AddrInUse);
-        Failure::Message(match in_use {
-            true => format!(
+pub fn open(port: u16) -> Result<TcpListener, Failure> {
+    let opened = TcpListener::bind((Ipv4Addr::LOCALHOST, port)).and_then(|listener| {
+        listener.set_nonblocking(true)?;
+        Ok(listener)
+    });
+    opened.map_err(|why| {
+        Failure::Message(match why.kind() {
+            ErrorKind::AddrInUse => format!(
                 "error: port {port} is in use, perhaps by another `stilk live`\n  write `--port {}`, or `--port 0` for any that is free",
-                port.saturating_add(1)
+                port.checked_add(1).unwrap_or(0)
             ),
-            false => format!("error: port {port} cannot be opened: {why}"),
+            _ => format!("error: port {port} cannot be opened: {why}"),
         })
     })
 }
 
-/// `127.0.0.1:PORT`.
-pub fn address(server: &Server) -> String {
-    server.server_addr().to_string()
-}
-
-/// Answers until the server is unblocked.
-pub fn serve(server: &Server, state: &Arc<State>, root: &Path) {
-    let port = server.server_addr().to_ip().map_or(0, |address| address.port());
-    let open = Arc::new(AtomicUsize::new(0));
-    while let Ok(request) = server.recv() {
-        if open.fetch_add(1, Ordering::Relaxed) >= MOST {
-            open.fetch_sub(1, Ordering::Relaxed);
-            respond(request, text(503, "too many requests at once"));
-            continue;
+/// Answers until the program is told to end; `begun` is called when it can be.
+///
+/// # Errors
+/// The system has no means to wait for connections or signals.
+pub fn serve(listener: TcpListener, site: Site, begun: impl FnOnce()) -> Result<(), Failure> {
+    let refused = |why: std::io::Error| Failure::Message(format!("error: connections cannot be waited for: {why}"));
+    let runtime = tokio::runtime::Builder::new_current_thread().enable_all().build().map_err(refused)?;
+    let all = LocalSet::new();
+    let ended = all.block_on(&runtime, async {
+        let listener = tokio::net::TcpListener::from_std(listener)?;
+        let told = told_to_end()?;
+        begun();
+        tokio::select! {
+            () = accept(&listener, Rc::new(site)) => {}
+            () = told => {}
         }
-        let (state, open, root) = (Arc::clone(state), Arc::clone(&open), root.to_owned());
-        std::thread::spawn(move || {
-            let response = answer(&request, &state, &root, port);
-            respond(request, response);
-            open.fetch_sub(1, Ordering::Relaxed);
-        });
-    }
+        Ok(())
+    });
+    ended.map_err(refused)
 }
 
-fn respond(request: Request, response: ResponseBox) {
-    // A browser that has gone away needs no answer.
-    let _ = request.respond(response);
-}
-
-fn answer(request: &Request, state: &State, root: &Path, port: u16) -> ResponseBox {
-    if let Some(refused) = refusal(request, port) {
-        return refused;
-    }
-    let (path, query) = request.url().split_once('?').unwrap_or((request.url(), ""));
-    match path {
-        "/" => body("text/html; charset=utf-8", page(&state.known()).into_bytes()),
-        "/changes" => {
-            let since = query.split('&').find_map(|pair| pair.strip_prefix("since=")?.parse().ok());
-            let Some(since) = since else { return text(400, "ask for /changes?since=VERSION") };
-            let news = news(&state.newer(since, PATIENCE), since);
-            body("application/json", news.to_string().into_bytes())
+/// Waits for Ctrl-C, and for what ends programs from outside.
+#[cfg(unix)]
+fn told_to_end() -> std::io::Result<impl Future<Output = ()>> {
+    use tokio::signal::unix::{SignalKind, signal};
+    let mut interrupt = signal(SignalKind::interrupt())?;
+    let mut terminate = signal(SignalKind::terminate())?;
+    let mut hangup = signal(SignalKind::hangup())?;
+    Ok(async move {
+        tokio::select! {
+            _ = interrupt.recv() => {}
+            _ = terminate.recv() => {}
+            _ = hangup.recv() => {}
         }
-        path => file(path, state, root),
-    }
+    })
 }
 
-/// Only this machine's own pages may ask: a name that leads here from elsewhere, and a page from elsewhere, are refused.
-fn refusal(request: &Request, port: u16) -> Option<ResponseBox> {
-    let header = |name: &'static str| {
-        let found = request.headers().iter().filter(move |header| header.field.equiv(name));
-        found.map(|header| header.value.as_str()).collect::<Vec<_>>()
-    };
-    let own = [format!("127.0.0.1:{port}"), format!("localhost:{port}")];
-    let is_own = |host: &str| own.iter().any(|own| own.eq_ignore_ascii_case(host));
-    if !matches!(header("Host").as_slice(), [host] if is_own(host)) {
-        return Some(text(403, "this server answers to 127.0.0.1 and localhost only"));
-    }
-    if !header("Origin").iter().all(|origin| origin.strip_prefix("http://").is_some_and(is_own)) {
-        return Some(text(403, "pages from elsewhere get no answer"));
-    }
-    if !matches!(request.method(), Method::Get | Method::Head) {
-        return Some(text(405, "there is nothing to write here"));
-    }
-    if request.url().len() > LONGEST {
-        return Some(text(414, "the address is too long"));
-    }
-    None
+#[cfg(not(unix))]
+fn told_to_end() -> std::io::Result<impl Future<Output = ()>> {
+    Ok(async {
+        let _ = tokio::signal::ctrl_c().await;
+    })
 }
 
-/// A font or a picture that the stylesheet asks for, from the folder that it is written to.
-fn file(path: &str, state: &State, root: &Path) -> ResponseBox {
-    let missing = || text(404, "there is no such file");
-    let Some(folder) = state.known().folder else { return missing() };
-    let (Ok(folder), Ok(root)) = (folder.canonicalize(), root.canonicalize()) else { return missing() };
-    let Ok(found) = folder.join(path.trim_start_matches('/')).canonicalize() else { return missing() };
-    let kind = match found.extension().and_then(|extension| extension.to_str()) {
-        Some("woff2") => "font/woff2",
-        Some("woff") => "font/woff",
-        Some("svg") => "image/svg+xml",
-        Some("png") => "image/png",
-        _ => return missing(),
-    };
-    // Links are followed before this is asked.
-    if !found.starts_with(&folder)
-        || !found.starts_with(&root)
-        || std::fs::metadata(&found).map_or(0, |m| m.len()) > LARGEST
-    {
-        return missing();
-    }
-    std::fs::read(&found).map_or_else(|_| missing(), |bytes| body(kind, bytes))
-}
-
-fn body(kind: &str, bytes: Vec<u8>) -> ResponseBox {
-    let mut response = Response::from_data(bytes);
-    for (name, value) in [("Content-Type", kind), ("Cache-Control", "no-store"), ("X-Content-Type-Options", "nosniff")]
-    {
-        if let Ok(header) = Header::from_bytes(name, value) {
-            response.add_header(header);
+async fn accept(listener: &tokio::net::TcpListener, site: Rc<Site>) {
+    let connections = Connections::default();
+    loop {
+        match listener.accept().await {
+            Ok((stream, _)) => {
+                let connection = Connection::default();
+                let served = serve_one(stream, Rc::clone(&site), connection.clone());
+                let task = tokio::task::spawn_local(served);
+                connections.add(connection, task.abort_handle());
+            }
+            // The system has no more files to give: one connection gives back its own.
+            Err(_) => {
+                connections.make_room_for_one();
+                tokio::time::sleep(Duration::from_millis(20)).await;
+            }
         }
     }
-    response.boxed()
 }
 
-fn text(status: u16, words: &str) -> ResponseBox {
-    Response::from_string(format!("{words}\n")).with_status_code(status).boxed()
+async fn serve_one(stream: TcpStream, site: Rc<Site>, connection: Connection) {
+    let answer = service_fn(|request| {
+        let response = site.answer(&request, &connection);
+        async { Ok::<_, Infallible>(response) }
+    });
+    let served = http1::Builder::new()
+        .timer(TokioTimer::new())
+        .header_read_timeout(PATIENCE)
+        .max_buf_size(LONGEST)
+        .max_headers(HEADERS)
+        .serve_connection(TokioIo::new(stream), answer);
+    // A browser that has gone away, or that says what nobody understands, needs no answer.
+    tokio::select! {
+        _ = served => {}
+        () = connection.end() => {}
+    }
 }

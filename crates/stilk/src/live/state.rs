@@ -1,15 +1,19 @@
 //! What the server has to tell: the page, its stylesheets, what is wrong with the sources. Each with the version in which it
 //! became another.
 
+use super::page::Frame;
+use serde_json::{Value, json};
 use std::path::PathBuf;
-use std::sync::{Condvar, Mutex, MutexGuard, PoisonError};
-use std::time::{Duration, Instant};
+use std::sync::Arc;
+use tokio::sync::watch::{Receiver, Sender};
 
 /// What is known of the project, and who waits for news of it.
-#[derive(Default)]
 pub struct State {
-    known: Mutex<Known>,
-    news: Condvar,
+    known: Sender<Arc<Known>>,
+    /// Which run of the program this is: versions of another one say nothing.
+    pub run: String,
+    /// What is put around the page.
+    pub frame: Frame,
 }
 
 /// What is known of the project.
@@ -18,70 +22,89 @@ pub struct Known {
     /// Grows with everything that becomes another.
     pub version: u64,
     /// The stylesheets of pictures and of controls to try, and since when.
-    pub styles: (u64, [String; 2]),
+    pub styles: (u64, Arc<[String; 2]>),
     /// The page, and since when.
-    pub page: (u64, String),
+    pub page: (u64, Arc<str>),
     /// What is wrong with the sources, and since when.
     pub errors: (u64, Option<String>),
     /// The folder that the stylesheet is written to, which may hold fonts and pictures.
     pub folder: Option<PathBuf>,
 }
 
+impl Default for State {
+    fn default() -> State {
+        let run = format!("{:08x}", fastrand::u32(..));
+        State { known: Sender::new(Arc::default()), run, frame: Frame::default() }
+    }
+}
+
 impl State {
-    fn lock(&self) -> MutexGuard<'_, Known> {
-        // A thread that panicked left whole values behind: each is set at once.
-        self.known.lock().unwrap_or_else(PoisonError::into_inner)
-    }
-
     /// What is known now.
-    pub fn known(&self) -> Known {
-        self.lock().clone()
+    pub fn known(&self) -> Arc<Known> {
+        Arc::clone(&self.known.borrow())
     }
 
-    /// Waits until something is newer than a version, for a while.
-    pub fn newer(&self, than: u64, most: Duration) -> Known {
-        let end = Instant::now() + most;
-        let mut known = self.lock();
-        while known.version <= than {
-            let left = end.saturating_duration_since(Instant::now());
-            if left.is_zero() {
-                break;
+    /// What will be known.
+    pub fn follow(&self) -> Receiver<Arc<Known>> {
+        self.known.subscribe()
+    }
+
+    /// Changes what is known where that makes a difference; the change gets the next version.
+    fn change(&self, change: impl FnOnce(&mut Known, u64) -> bool) {
+        self.known.send_if_modified(|known| {
+            let mut next = Known::clone(known);
+            let version = next.version + 1;
+            let is_other = change(&mut next, version);
+            if is_other {
+                next.version = version;
+                *known = Arc::new(next);
             }
-            known = self.news.wait_timeout(known, left).unwrap_or_else(PoisonError::into_inner).0;
-        }
-        known.clone()
+            is_other
+        });
     }
 
-    /// Changes what is known; the change gets the next version.
-    fn change(&self, change: impl FnOnce(&mut Known, u64)) {
-        let mut known = self.lock();
-        known.version += 1;
-        let version = known.version;
-        change(&mut known, version);
-        self.news.notify_all();
-    }
-
-    /// The stylesheets, where they are others.
+    /// The stylesheets.
     pub fn set_styles(&self, styles: [String; 2]) {
-        if self.lock().styles.1 != styles {
-            self.change(|known, version| known.styles = (version, styles));
-        }
+        self.change(|known, version| {
+            let is_other = *known.styles.1 != styles;
+            known.styles = (version, Arc::new(styles));
+            is_other
+        });
     }
 
-    /// The page, where it is another.
-    pub fn set_page(&self, page: String, folder: PathBuf) {
-        if self.lock().page.1 != page {
-            self.change(|known, version| {
-                known.page = (version, page);
-                known.folder = Some(folder);
-            });
-        }
+    /// The page, and the folder that it stands in.
+    pub fn set_page(&self, page: &str, folder: PathBuf) {
+        self.change(|known, version| {
+            let is_other = &*known.page.1 != page;
+            known.page = (version, page.into());
+            known.folder = Some(folder);
+            is_other
+        });
     }
 
     /// What is wrong; nothing when all is well.
     pub fn set_errors(&self, errors: Option<String>) {
-        if self.lock().errors.1 != errors {
-            self.change(|known, version| known.errors = (version, errors));
+        self.change(|known, version| {
+            let is_other = known.errors.1 != errors;
+            known.errors = (version, errors);
+            is_other
+        });
+    }
+}
+
+impl Known {
+    /// What is newer than a version.
+    pub fn news(&self, than: u64) -> Value {
+        let mut news = json!({ "version": self.version });
+        if self.styles.0 > than {
+            news["styles"] = json!(*self.styles.1);
         }
+        if self.page.0 > than {
+            news["page"] = json!(true);
+        }
+        if self.errors.0 > than {
+            news["errors"] = json!(self.errors.1);
+        }
+        news
     }
 }

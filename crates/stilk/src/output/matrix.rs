@@ -1,6 +1,7 @@
 //! A control in the terminal: options as rows, states as columns, a swatch and the contrast in each cell.
 
 use super::{clipped, swatch, unknown_in};
+use crate::say::Ink;
 use anstyle::{AnsiColor, Style};
 use std::collections::BTreeMap;
 use stilk_checks::painted::text::{Figure, figure as contrast_figure, worst_text};
@@ -18,7 +19,7 @@ const NAME: usize = 17;
 const CELL: usize = 9;
 
 struct Shown {
-    swatch: Option<Style>,
+    swatch: Option<Ink>,
     text: String,
     fails: bool,
 }
@@ -57,7 +58,7 @@ pub fn render(system: &System, written: &Written, control: &Control) -> String {
         if !is_shown(index) {
             continue;
         }
-        let bold = Style::new().bold();
+        let bold = Ink(Style::new().bold());
         text.push_str(&format!("{bold}{} in {}{bold:#}\n", control.name.value, system.tokens.theme_name(theme)));
         for (from, some) in columns.chunks(most).enumerate() {
             text.push_str(&format!("{:name$}", ""));
@@ -70,10 +71,10 @@ pub fn render(system: &System, written: &Written, control: &Control) -> String {
                 for column in 0..some.len() {
                     let Some(cell) = cells.get(row * columns.len() + from * most + column) else { continue };
                     let swatch = cell.swatch.unwrap_or_default();
-                    let figure = match cell.fails {
+                    let figure = Ink(match cell.fails {
                         true => Style::new().bold().fg_color(Some(AnsiColor::Red.into())),
                         false => Style::new(),
-                    };
+                    });
                     let sample = if cell.swatch.is_some() { "Aa" } else { "  " };
                     let width = CELL - 3;
                     text.push_str(&format!("{swatch}{sample}{swatch:#} {figure}{:width$}{figure:#}", cell.text));

@@ -13,6 +13,7 @@ pub mod source_map;
 pub mod terminal;
 pub mod why;
 
+use crate::say::Ink;
 use anstyle::{RgbColor, Style};
 pub use stilk_text::diagnostic::{clipped, count, grouped};
 
@@ -42,15 +43,10 @@ pub fn unknown_in(number: u64, noun: &str, reason: &str) -> String {
 }
 
 /// A text's pixel on that behind it, in the true colours of a terminal.
-pub fn swatch(text: [f64; 3], behind: [f64; 3]) -> Style {
+pub fn swatch(text: [f64; 3], behind: [f64; 3]) -> Ink {
     let color = |pixel: [f64; 3]| {
         let [r, g, b] = pixel.map(|channel| (channel * 255.0).round() as u8);
         RgbColor(r, g, b)
     };
-    Style::new().fg_color(Some(color(text).into())).bg_color(Some(color(behind).into()))
-}
-
-/// Text without the colours of a terminal.
-pub fn plain(text: &str) -> String {
-    anstream::adapter::strip_str(text).to_string()
+    Ink(Style::new().fg_color(Some(color(text).into())).bg_color(Some(color(behind).into())))
 }

@@ -1,6 +1,7 @@
 //! Pairs of colours: for the terminal and for programs.
 
 use super::{clipped, grouped, swatch};
+use crate::say::Ink;
 use anstyle::{AnsiColor, Style};
 use serde_json::{Value, json};
 use stilk_checks::gather::Pair;
@@ -12,14 +13,15 @@ const WIDTH: usize = 80;
 
 /// For a terminal, a theme after the other.
 pub fn text(pairs: &[Pair]) -> String {
-    let bold = Style::new().bold();
+    let bold = Ink(Style::new().bold());
     let mut text = String::new();
     for theme in themes(pairs) {
         text.push_str(&format!("{bold}{theme}{bold:#}\n"));
         for pair in of_theme(pairs, theme) {
             let swatch = swatch(pair.text_pixel, pair.behind);
             let fails = pair.ratio < pair.needed;
-            let figure = if fails { Style::new().bold().fg_color(Some(AnsiColor::Red.into())) } else { Style::new() };
+            let figure =
+                Ink(if fails { Style::new().bold().fg_color(Some(AnsiColor::Red.into())) } else { Style::new() });
             let mark = if fails { "✗" } else { " " };
             let cases = grouped(pair.cases);
             let room = WIDTH - 15 - cases.chars().count();

@@ -1,6 +1,7 @@
 //! What a scan of pages found.
 
 use super::{count, grouped, terminal, unknown_in, wrapped};
+use crate::say::in_line;
 use serde_json::{Value, json};
 use std::path::Path;
 use stilk_checks::report::Report;
@@ -16,29 +17,30 @@ const PAGES: usize = 10;
 
 /// Prints findings, then what is used, then the pages with most findings.
 pub fn print(system: &System, report: &Report, sources: &Sources, gathered: &Gathered, quiet: bool) {
-    anstream::print!("{}", terminal::render(&report.findings, sources, Path::new(".")));
+    put!("{}", terminal::render(&report.findings, sources, Path::new(".")));
     if !quiet {
-        anstream::print!("{}", usage(system, gathered));
+        put!("{}", usage(system, gathered));
     }
     if gathered.by_page.len() > 1 {
-        anstream::println!("Pages with most findings");
+        say!("Pages with most findings");
         for (page, findings) in gathered.by_page.iter().take(PAGES) {
-            anstream::println!("  {:>6}  {page}", grouped(*findings));
+            say!("  {:>6}  {page}", grouped(*findings));
         }
         if gathered.by_page.len() > PAGES {
-            anstream::println!("          and {} more pages", gathered.by_page.len() - PAGES);
+            say!("          and {} more pages", gathered.by_page.len() - PAGES);
         }
-        anstream::println!();
+        say!("");
     }
     for (reason, cases) in &report.reasons {
-        anstream::println!("{}", unknown_in(*cases, "control", reason));
+        say!("{}", unknown_in(*cases, "control", reason));
     }
-    anstream::println!("{}", summary(report, gathered));
+    say!("{}", summary(report, gathered));
 }
 
 /// The last line: how much was looked at, what was found.
 pub fn summary(report: &Report, gathered: &Gathered) -> String {
     let findings = match report.findings.len() as u64 {
+        0 if !gathered.unreadable.is_empty() => "nothing found in those that could be read".to_owned(),
         0 => "nothing to mend".to_owned(),
         n => count(n, "finding"),
     };
@@ -53,7 +55,28 @@ pub fn summary(report: &Report, gathered: &Gathered) -> String {
     } else {
         format!(" on {} of them", grouped(gathered.with_controls))
     };
-    format!("{pages}, {controls}{on} looked at, {unknown}: {findings}")
+    let unread = match gathered.unreadable.len() as u64 {
+        0 => String::new(),
+        n => format!(", {} not read", grouped(n)),
+    };
+    format!("{pages}{unread}, {controls}{on} looked at, {unknown}: {findings}")
+}
+
+/// What could not be read or had: each once, in the order of names.
+pub fn tell_missing(gathered: &Gathered) {
+    for (page, why) in &gathered.unreadable {
+        tell!("error: `{page}` cannot be read: {why}");
+    }
+    for ((address, why), pages) in &gathered.missing {
+        tell!("warning: `{}` cannot be had: {why}; {} it", in_line(address), links(*pages));
+    }
+}
+
+fn links(pages: u64) -> String {
+    match pages {
+        1 => "1 page links".to_owned(),
+        n => format!("{} link", count(n, "page")),
+    }
 }
 
 fn usage(system: &System, gathered: &Gathered) -> String {
@@ -142,5 +165,9 @@ pub fn json(system: &System, gathered: &Gathered) -> Value {
         "variants": gathered.usage.variants,
         "unused": gathered.usage.unused(system),
         "findingsByPage": pages,
+        "unreadable": gathered.unreadable.iter().map(|(page, why)| json!({ "page": page, "why": why })).collect::<Vec<_>>(),
+        "missing": gathered.missing.iter().map(|((address, why), pages)| {
+            json!({ "stylesheet": address, "why": why, "pages": pages })
+        }).collect::<Vec<_>>(),
     })
 }

@@ -1,6 +1,7 @@
 //! What `why` prints: the value, what won, what lost and why.
 
-use crate::output::{unknown_in, wrapped};
+use crate::output::{count, unknown_in, wrapped};
+use crate::say::{self, Ink};
 use crate::{Format, disk};
 use serde_json::{Map, Value, json};
 use std::collections::{BTreeMap, HashMap};
@@ -113,22 +114,30 @@ impl Answer {
     }
 }
 
-/// Prints answers: one document, whatever their number.
-pub fn print(told: &[(Subject, Answer)], format: Format) {
+/// Prints answers: one document, whatever their number. Where stylesheets are `missing`, each with why, no answer is certain.
+pub fn print(told: &[(Subject, Answer)], missing: &[(String, String)], format: Format) {
     if format == Format::Text {
         let texts: Vec<String> = told.iter().map(|(subject, answer)| text(subject, answer)).collect();
-        return anstream::print!("{}", texts.join("\n"));
+        put!("{}", texts.join("\n"));
+        if !missing.is_empty() {
+            let sheets = count(missing.len() as u64, "stylesheet");
+            say!("not certain: {sheets} that the page uses cannot be had");
+        }
+        return;
     }
     let mut values: Vec<Value> = told.iter().flat_map(|(subject, answer)| to_json(subject, answer)).collect();
+    if !missing.is_empty() {
+        values.iter_mut().for_each(|value| value["missing"] = missing_json(missing));
+    }
     match values.len() {
-        1 => anstream::println!("{:#}", values.remove(0)),
-        _ => anstream::println!("{:#}", json!({ "answers": values })),
+        1 => say::json(&format!("{:#}\n", values.remove(0))),
+        _ => say::json(&format!("{:#}\n", json!({ "answers": values }))),
     }
 }
 
-const BOLD: anstyle::Style = anstyle::Style::new().bold();
-const DIM: anstyle::Style = anstyle::Style::new().dimmed();
-const GOOD: anstyle::Style = anstyle::AnsiColor::Green.on_default();
+const BOLD: Ink = Ink(anstyle::Style::new().bold());
+const DIM: Ink = Ink(anstyle::Style::new().dimmed());
+const GOOD: Ink = Ink(anstyle::AnsiColor::Green.on_default());
 
 fn text(subject: &Subject, answer: &Answer) -> String {
     let mut out = String::new();
@@ -323,18 +332,26 @@ fn explained_json(subject: &Subject, explanation: &Explanation, elsewhere: &Else
 /// Prints every element's values.
 pub fn print_all(elements: &Elements, unknown: &BTreeMap<&'static str, u64>) {
     for (name, values) in elements {
-        anstream::println!("{BOLD}{name}{BOLD:#}");
+        say!("{BOLD}{name}{BOLD:#}");
         for (property, value) in values {
-            anstream::println!("  {property}: {value}");
+            say!("  {property}: {value}");
         }
     }
     for (reason, values) in unknown {
-        anstream::println!("{}", unknown_in(*values, "value", reason));
+        say!("{}", unknown_in(*values, "value", reason));
     }
 }
 
 /// Elements and unknown values as JSON.
-pub fn all_json(elements: Elements, unknown: BTreeMap<&'static str, u64>) -> Value {
+pub fn all_json(elements: Elements, unknown: BTreeMap<&'static str, u64>, missing: &[(String, String)]) -> Value {
     let elements: Map<String, Value> = elements.into_iter().map(|(name, values)| (name, json!(values))).collect();
-    json!({ "elements": elements, "unknown": unknown })
+    let mut all = json!({ "elements": elements, "unknown": unknown });
+    if !missing.is_empty() {
+        all["missing"] = missing_json(missing);
+    }
+    all
+}
+
+fn missing_json(missing: &[(String, String)]) -> Value {
+    missing.iter().map(|(address, why)| json!({ "stylesheet": address, "why": why })).collect()
 }

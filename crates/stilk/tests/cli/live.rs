@@ -15,8 +15,10 @@ struct Live {
 
 impl Live {
     fn start(project: &Project) -> Live {
-        let mut program =
-            project.command(&["live", "--port", "0"]).stdout(Stdio::piped()).spawn().expect("the program starts");
+        Live::of(project.command(&["live", "--port", "0"]).stdout(Stdio::piped()).spawn().expect("the program starts"))
+    }
+
+    fn of(mut program: Child) -> Live {
         let mut line = String::new();
         let mut said = BufReader::new(program.stdout.as_mut().expect("its output"));
         said.read_line(&mut line).expect("the address");
@@ -42,20 +44,60 @@ impl Live {
         self.ask(&format!("GET {path} HTTP/1.1\r\nHost: 127.0.0.1:PORT"))
     }
 
-    fn news(&self, since: u64) -> Value {
-        serde_json::from_str(&self.get(&format!("/changes?since={since}")).1).expect("JSON")
+    /// What the page starts with: which run of the program this is, the version, what is wrong.
+    fn start_data(&self) -> Value {
+        let page = self.get("/").1;
+        let (_, rest) = page.split_once("window.stilkLive = ").expect("what the page starts with");
+        serde_json::from_str(rest.split_once(";</script>").expect("its end").0).expect("JSON")
     }
 
-    /// News until one of them is about something.
-    fn news_of(&self, mut since: u64, name: &str) -> Value {
-        for _ in 0..10 {
-            let news = self.news(since);
+    /// Follows changes since a version; gives news until one of them is about something.
+    fn news_of(&self, since: u64, name: &str) -> Value {
+        let run = self.start_data()["run"].as_str().expect("a run").to_owned();
+        let mut stream = self.connect();
+        let request = format!("GET /changes?since={run}-{since} HTTP/1.1\r\nHost: 127.0.0.1:{}\r\n\r\n", self.port);
+        stream.write_all(request.as_bytes()).expect("a request");
+        for line in BufReader::new(stream).lines().map_while(Result::ok) {
+            let Some(data) = line.strip_prefix("data: ") else { continue };
+            let news: Value = serde_json::from_str(data).expect("JSON");
             if news.get(name).is_some() {
                 return news;
             }
-            since = news["version"].as_u64().expect("a version");
         }
         panic!("no news of {name}");
+    }
+
+    fn connect(&self) -> TcpStream {
+        let stream = TcpStream::connect(("127.0.0.1", self.port)).expect("a connection");
+        stream.set_read_timeout(Some(Duration::from_secs(60))).expect("a limit");
+        stream
+    }
+
+    /// Sends bytes as far as they are taken, and gives the status of what comes back, where something does.
+    fn attack(&self, bytes: &[u8]) -> Option<u16> {
+        let mut stream = self.connect();
+        let mut answer = Vec::new();
+        let mut reading = stream.try_clone().expect("the other end");
+        let reader = std::thread::spawn(move || {
+            let _ = reading.read_to_end(&mut answer);
+            answer
+        });
+        let _ = stream.write_all(bytes);
+        let _ = stream.shutdown(std::net::Shutdown::Write);
+        let answer = String::from_utf8_lossy(&reader.join().expect("the answer")).into_owned();
+        answer.split(' ').nth(1).and_then(|status| status.parse().ok())
+    }
+
+    /// The memory that the program has used at most, in MB.
+    fn most_memory(&self) -> u64 {
+        let status = std::fs::read_to_string(format!("/proc/{}/status", self.program.id())).expect("its status");
+        let line = status.lines().find_map(|line| line.strip_prefix("VmHWM:")).expect("its memory");
+        line.trim().trim_end_matches(" kB").parse::<u64>().expect("a number") / 1024
+    }
+
+    fn signal(&self, name: &str) {
+        let sent = std::process::Command::new("kill").args([name, &self.program.id().to_string()]).status();
+        assert!(sent.expect("kill").success());
     }
 }
 
@@ -90,6 +132,16 @@ fn only_pages_of_this_machine_get_an_answer() {
         ("GET /system.json HTTP/1.1\r\nHost: 127.0.0.1:PORT", 404),
         ("GET /mark.svg HTTP/1.1\r\nHost: 127.0.0.1:PORT", 200),
         ("GET /changes?since=x HTTP/1.1\r\nHost: 127.0.0.1:PORT", 400),
+        ("GET /changes HTTP/1.1\r\nHost: 127.0.0.1:PORT", 400),
+        // What a browser says of who asks.
+        ("GET / HTTP/1.1\r\nHost: 127.0.0.1:PORT\r\nSec-Fetch-Site: none", 200),
+        ("GET / HTTP/1.1\r\nHost: 127.0.0.1:PORT\r\nSec-Fetch-Site: same-origin", 200),
+        ("GET / HTTP/1.1\r\nHost: 127.0.0.1:PORT\r\nSec-Fetch-Site: same-site", 403),
+        ("GET / HTTP/1.1\r\nHost: 127.0.0.1:PORT\r\nSec-Fetch-Site: cross-site", 403),
+        ("GET http://ternhaven.example/ HTTP/1.1\r\nHost: 127.0.0.1:PORT", 403),
+        ("GET / HTTP/1.0", 403),
+        // What is sent is not read.
+        ("GET / HTTP/1.1\r\nHost: 127.0.0.1:PORT\r\nContent-Length: 5", 413),
     ] {
         assert_eq!(live.ask(request).0, status, "{request}");
     }
@@ -98,10 +150,33 @@ fn only_pages_of_this_machine_get_an_answer() {
 }
 
 #[test]
+fn answers_say_what_a_browser_may_do_with_them() {
+    let project = Project::pier();
+    let live = Live::start(&project);
+    let mut stream = live.connect();
+    let request = format!("GET / HTTP/1.1\r\nHost: 127.0.0.1:{}\r\nConnection: close\r\n\r\n", live.port);
+    stream.write_all(request.as_bytes()).expect("a request");
+    let mut answer = String::new();
+    stream.read_to_string(&mut answer).expect("an answer");
+    let (head, page) = answer.split_once("\r\n\r\n").expect("a head");
+    let head = head.to_ascii_lowercase();
+    for line in ["x-frame-options: deny", "x-content-type-options: nosniff", "cache-control: no-store"] {
+        assert!(head.contains(line), "{line} is missing in {head}");
+    }
+    assert!(head.contains("frame-ancestors 'none'") && head.contains("default-src 'none'"), "{head}");
+    let nonce = head.split_once("'nonce-").and_then(|(_, rest)| rest.split_once('\'')).expect("a nonce").0;
+    // Scripts that run bear the mark; the figures of the page are no script.
+    let scripts = page.matches("<script nonce=").count();
+    assert_eq!(page.matches(&format!("<script nonce=\"{nonce}\">")).count(), scripts);
+    assert_eq!(scripts, 3);
+    assert!(!page.contains("<script>"), "a script without the mark");
+}
+
+#[test]
 fn a_save_gives_new_styles_then_a_new_page_and_an_error_its_words() {
     let project = Project::pier();
     let live = Live::start(&project);
-    let start = live.news(0);
+    let start = live.start_data();
     let version = start["version"].as_u64().expect("a version");
     assert_eq!(start["errors"], Value::Null);
 
@@ -128,6 +203,160 @@ fn a_save_gives_new_styles_then_a_new_page_and_an_error_its_words() {
 }
 
 #[test]
+fn every_source_is_followed_wherever_it_is() {
+    // Written beside the sources themselves, which are never replaced.
+    let project = Project::pier().edit("stilk.toml", "folder = \"dist\"", "folder = \".\"");
+    let day = project.read("tokens/day.tokens.json");
+    let said = project.run(&["build"]).status(2).stderr;
+    assert!(said.contains("is a source, and an output has the same name"), "{said}");
+    assert_eq!(project.read("tokens/day.tokens.json"), day);
+    let resolver = project.read("ternhaven.resolver.json").replace("tokens/", "tokens/of-");
+    project.write("ternhaven.resolver.json", &resolver);
+    for name in ["base", "day", "night", "storm"] {
+        let [from, to] = ["", "of-"].map(|before| project.path(&format!("tokens/{before}{name}.tokens.json")));
+        std::fs::rename(from, to).expect("a move");
+    }
+    let live = Live::start(&project);
+    let version = live.start_data()["version"].as_u64().expect("a version");
+    let sheet = project.read("controls/button.stilk");
+    project
+        .write("controls/button.stilk", &sheet.replace("@control button {", "@control button { letter-spacing: 3px;"));
+    live.news_of(version, "page");
+    assert!(project.read("ternhaven.css").contains("letter-spacing: 3px"));
+
+    // Tokens in a folder that the manifest allows.
+    let home = Project::empty();
+    copy(&home, "pier");
+    home.write("shared/more.tokens.json", r#"{ "kept": { "$type": "number", "$value": 1 } }"#);
+    let manifest = home.read("pier/stilk.toml");
+    home.write("pier/stilk.toml", &manifest.replace("[system]", "[system]\noutside = [\"../shared\"]"));
+    let resolver = home.read("pier/ternhaven.resolver.json");
+    let more = resolver.replacen("\"sources\": [", "\"sources\": [{ \"$ref\": \"../shared/more.tokens.json\" }, ", 1);
+    assert_ne!(more, resolver);
+    home.write("pier/ternhaven.resolver.json", &more);
+    let live = Live::of(home.command(IN_PIER).stdout(Stdio::piped()).spawn().expect("the program starts"));
+    let start = live.start_data();
+    assert_eq!(start["errors"], Value::Null);
+    home.write("shared/more.tokens.json", "{ \"secret\"");
+    let news = live.news_of(start["version"].as_u64().expect("a version"), "errors");
+    let said = news["errors"].as_str().expect("an error");
+    assert!(said.contains("more.tokens.json") && !said.contains("secret"), "{said}");
+}
+
+const IN_PIER: &[&str] = &["live", "--port", "0", "--project", "pier"];
+
+fn copy(home: &Project, to: &str) {
+    for (name, text) in Project::pier().files("") {
+        home.write(&format!("{to}/{name}"), &text);
+    }
+}
+
+#[test]
+fn a_project_that_goes_and_comes_back_is_followed() {
+    let home = Project::empty();
+    copy(&home, "pier");
+    let live = Live::of(home.command(IN_PIER).stdout(Stdio::piped()).spawn().expect("the program starts"));
+    let version = live.start_data()["version"].as_u64().expect("a version");
+    std::fs::rename(home.path("pier"), home.path("gone")).expect("a move");
+    let news = live.news_of(version, "errors");
+    assert!(news["errors"].as_str().expect("an error").contains("there is no `stilk.toml`"), "{news}");
+    copy(&home, "pier");
+    let news = live.news_of(news["version"].as_u64().expect("a version"), "errors");
+    assert_eq!(news["errors"], Value::Null);
+    // And from then on.
+    let sheet = home.read("pier/controls/button.stilk");
+    home.write("pier/controls/button.stilk", &sheet.replace("@control button {", "@control button { colr: red;"));
+    let news = live.news_of(news["version"].as_u64().expect("a version"), "errors");
+    assert!(news["errors"].as_str().expect("an error").contains("colr"), "{news}");
+}
+
+#[test]
+fn nothing_that_is_sent_topples_it() {
+    let project = Project::pier();
+    let live = Live::start(&project);
+    let before = live.most_memory();
+    let own = format!("Host: 127.0.0.1:{}\r\n", live.port);
+    let much = "a".repeat(4 << 20);
+    let many: String = (0..5000).map(|n| format!("X-{n}: {n}\r\n")).collect();
+    for (what, request, status) in [
+        (
+            "a length that no machine has, of somebody else",
+            "POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 100000000000000\r\n\r\n".to_owned(),
+            Some(403),
+        ),
+        (
+            "the greatest length there is",
+            format!("POST / HTTP/1.1\r\n{own}Content-Length: 18446744073709551615\r\n\r\n"),
+            None,
+        ),
+        ("an endless header", format!("GET / HTTP/1.1\r\n{own}X: {much}\r\n\r\n"), Some(431)),
+        ("an endless address", format!("GET /{much} HTTP/1.1\r\n{own}\r\n"), None),
+        ("many headers", format!("GET / HTTP/1.1\r\n{own}{many}\r\n"), Some(431)),
+        (
+            "a body for nobody",
+            format!("POST / HTTP/1.1\r\n{own}Content-Length: {}\r\n\r\n{much}", much.len()),
+            Some(405),
+        ),
+        (
+            "a body in pieces",
+            format!("GET / HTTP/1.1\r\n{own}Transfer-Encoding: chunked\r\n\r\nffffffffffffffff\r\n{much}"),
+            Some(413),
+        ),
+        ("another version", format!("GET / HTTP/2.0\r\n{own}\r\n"), Some(400)),
+        ("the greeting of HTTP/2", "PRI * HTTP/2.0\r\n\r\nSM\r\n\r\n".to_owned(), None),
+        ("noise", "\u{0}\u{1}\u{2}\r\n\r\n".to_owned(), Some(400)),
+    ] {
+        let said = live.attack(request.as_bytes());
+        // A connection that ends while it is still being written to may take its answer along.
+        assert!(said.is_none() || status.is_none() || said == status, "{what}: {said:?}");
+        assert_eq!(live.get("/").0, 200, "after {what}");
+    }
+    assert!(live.most_memory() < before + 60, "{} MB, {before} before", live.most_memory());
+}
+
+#[test]
+fn who_waits_takes_nobody_elses_place() {
+    let project = Project::pier();
+    let live = Live::start(&project);
+    let own = format!("Host: 127.0.0.1:{}\r\n", live.port);
+    // Half a request each, and requests for news of which nothing is ever read.
+    let mut held = Vec::new();
+    for n in 0..300 {
+        let mut stream = live.connect();
+        let request = match n % 3 {
+            0 => "GET / HT".to_owned(),
+            1 => format!("GET /changes?since=x-0 HTTP/1.1\r\n{own}\r\n").repeat(40),
+            _ => String::new(),
+        };
+        // Older ones are ended for newer ones.
+        let _ = stream.write_all(request.as_bytes());
+        held.push(stream);
+    }
+    let started = std::time::Instant::now();
+    assert_eq!(live.get("/").0, 200);
+    assert!(started.elapsed() < Duration::from_secs(10));
+    let threads = std::fs::read_dir(format!("/proc/{}/task", live.program.id())).expect("its threads").count();
+    let open = std::fs::read_dir(format!("/proc/{}/fd", live.program.id())).expect("its files").count();
+    assert!(threads < 20, "{threads} threads");
+    assert!(open < 120, "{open} files");
+}
+
+#[test]
+fn words_of_a_project_never_become_script() {
+    let words = "<!--<script></script><img src=x onerror=alert(1)>]]>";
+    let project = Project::pier().edit(
+        "controls/button.stilk",
+        "@control button {",
+        &format!("@control button {{ color: url(\"{words}\");"),
+    );
+    let live = Live::start(&project);
+    assert!(live.start_data()["errors"].as_str().expect("an error").contains("<!--<script>"));
+    let page = live.get("/").1;
+    assert_eq!(page.matches("<script").count(), 2, "{page}");
+    assert!(!page.contains("<img"));
+}
+
+#[test]
 fn a_port_in_use_is_said_and_an_interrupt_ends_it() {
     let project = Project::pier();
     let mut live = Live::start(&project);
@@ -138,8 +367,14 @@ fn a_port_in_use_is_said_and_an_interrupt_ends_it() {
         live.port
     );
     assert_eq!(said.stderr, message);
-    let kill = std::process::Command::new("kill").args(["-INT", &live.program.id().to_string()]).status();
-    assert!(kill.expect("kill").success());
+    live.signal("-INT");
+    assert_eq!(live.program.wait().expect("its end").code(), Some(0));
+    let mut live = Live::start(&project);
+    // Somebody is still listening.
+    let mut stream = live.connect();
+    let request = format!("GET /changes?since=x-0 HTTP/1.1\r\nHost: 127.0.0.1:{}\r\n\r\n", live.port);
+    stream.write_all(request.as_bytes()).expect("a request");
+    live.signal("-TERM");
     assert_eq!(live.program.wait().expect("its end").code(), Some(0));
 }
 

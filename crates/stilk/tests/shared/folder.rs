@@ -3,17 +3,17 @@
 #![allow(dead_code, reason = "each program that uses this needs some of it")]
 
 use std::path::{Path, PathBuf};
-use stilk_text::source::{FileError, Files};
+use stilk_text::source::{FileError, FileText, Files};
 
 /// Files of a folder.
 pub struct Folder(pub PathBuf);
 
 impl Files for Folder {
-    fn read(&self, path: &str) -> Result<Vec<u8>, FileError> {
-        std::fs::read(self.0.join(path)).map_err(|_| FileError::Missing)
+    fn read(&self, path: &str, _: &[String]) -> Result<FileText, FileError> {
+        std::fs::read(self.0.join(path)).map(FileText::own).map_err(|_| FileError::Missing)
     }
 
-    fn list(&self, folder: &str) -> Result<Vec<String>, FileError> {
+    fn list(&self, folder: &str, _: &[String]) -> Result<Vec<String>, FileError> {
         let entries = std::fs::read_dir(self.0.join(folder)).map_err(|_| FileError::Missing)?;
         Ok(entries.filter_map(|e| e.ok()?.file_name().into_string().ok()).collect())
     }
