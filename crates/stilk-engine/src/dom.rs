@@ -266,6 +266,13 @@ struct Subtree<'d> {
     root: NodeId,
 }
 
+impl Subtree<'_> {
+    fn is_in_style(&self, parent: Option<NodeId>) -> bool {
+        let element = parent.and_then(|parent| self.document.element(parent));
+        element.is_some_and(|element| element.name.local == local_name!("style"))
+    }
+}
+
 impl Serialize for Subtree<'_> {
     fn serialize<S: Serializer>(&self, serializer: &mut S, _scope: TraversalScope) -> io::Result<()> {
         enum Step {
@@ -279,6 +286,11 @@ impl Serialize for Subtree<'_> {
                 Step::Open(id) => {
                     let node = self.document.node(id);
                     match &node.data {
+                        // Nothing is escaped in a stylesheet: what would end its element is written as CSS has it
+                        // (HTML, section 13.1.2.6; CSS Syntax 3, section 2.1).
+                        NodeData::Text(text) if self.is_in_style(node.parent) => {
+                            serializer.write_text(&text.replace("</", "<\\/"))?;
+                        }
                         NodeData::Text(text) => serializer.write_text(text)?,
                         NodeData::Element(element) => {
                             let attributes = element.attributes.iter().map(|(name, value)| (name, value.as_str()));

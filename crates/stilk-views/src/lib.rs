@@ -9,4 +9,5 @@
 
 pub mod compare;
 pub mod contrast;
+mod script;
 pub mod specimen;

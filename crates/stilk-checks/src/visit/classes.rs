@@ -43,7 +43,7 @@ impl Classes {
             parts.push(of_control);
         }
         let pattern = &system.manifest.classes.control;
-        let fixed = pattern.replace("{prefix}", &system.manifest.prefix.value);
+        let fixed = pattern.value.replace("{prefix}", &system.manifest.prefix.value);
         let prefix = fixed.split('{').next().unwrap_or_default().to_owned();
         Classes { known, parts, prefix }
     }

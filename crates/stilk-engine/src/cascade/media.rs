@@ -2,6 +2,7 @@
 
 use super::selector::split_list;
 use crate::css::compute::absolute;
+use crate::css::contained::is_contained;
 use crate::css::context::{Context, DEFAULT_FONT_SIZE, Unknown};
 use crate::css::grammar::Grammar;
 use crate::css::number::next_number;
@@ -117,6 +118,15 @@ pub fn parse_list(text: &str) -> Option<MediaList> {
         read.unwrap_or_else(|_| Query::Not(Box::new(Query::Type("all".into()))))
     });
     Some(MediaList { queries: queries.collect() })
+}
+
+/// Whether each query of a list is one that browsers know to read, or may in time: in brackets anything goes
+/// (Media Queries 5, section 3).
+pub fn is_list(text: &str) -> bool {
+    let is_query = |part: &str| {
+        Parser::new(part).parse_entirely(query).is_ok() || part.trim_start().trim_start_matches("not ").starts_with('(')
+    };
+    is_contained(text) && !text.trim().is_empty() && split_list(text).into_iter().all(is_query)
 }
 
 impl MediaList {

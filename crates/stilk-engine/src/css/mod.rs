@@ -9,6 +9,7 @@ pub mod color;
 mod color_function;
 mod color_space;
 pub mod compute;
+pub mod contained;
 pub mod context;
 mod describe;
 mod easing;

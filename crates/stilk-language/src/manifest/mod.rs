@@ -51,8 +51,18 @@ impl Manifest {
 
     /// The attribute that chooses a context of a modifier.
     pub fn attribute_of(&self, modifier: &str) -> String {
-        self.modifier(modifier).map_or_else(|| format!("data-{modifier}"), |settings| settings.attribute.clone())
+        self.modifier(modifier).map_or_else(|| attribute_for(modifier), |settings| settings.attribute.clone())
     }
+}
+
+/// The attribute of a modifier that the manifest says nothing of.
+fn attribute_for(modifier: &str) -> String {
+    format!("data-{}", as_identifier(modifier))
+}
+
+/// A name as CSS and file names can have it: what is no letter, digit, `-` or `_` becomes `-`.
+pub fn as_identifier(name: &str) -> String {
+    name.chars().map(|c| if c.is_alphanumeric() || c == '_' { c } else { '-' }).collect()
 }
 
 /// Where tokens come from.
@@ -71,6 +81,8 @@ pub struct ModifierSettings {
     pub name: Name,
     /// The attribute that chooses a context.
     pub attribute: String,
+    /// Where that is written.
+    pub attribute_span: Option<Span>,
     /// Contexts that follow a media query, the last that matches wins.
     pub follow: Vec<Follow>,
     /// Contexts with a dark `color-scheme`; those not named are light.
@@ -101,7 +113,7 @@ pub struct Surface {
 #[derive(Debug)]
 pub struct StylesheetSettings {
     /// Folder to write to, relative to the project.
-    pub folder: String,
+    pub folder: Name,
     /// Whether rules stand in cascade layers.
     pub layers: bool,
     /// How often a class is repeated without layers, 1 or 2.
@@ -118,11 +130,26 @@ pub struct StylesheetSettings {
 #[derive(Debug)]
 pub struct ClassPatterns {
     /// For a control.
-    pub control: String,
+    pub control: Name,
     /// For an option of a control.
-    pub option: String,
+    pub option: Name,
     /// For a part of a control.
-    pub part: String,
+    pub part: Name,
+}
+
+impl ClassPatterns {
+    const CONTROL: &str = "{prefix}-{control}";
+    const OPTION: &str = "{prefix}-{control}-{option}";
+    const PART: &str = "{prefix}-{control}_{part}";
+
+    /// Each pattern, how it is usually written, and what may be in it beside the prefix: the last must be.
+    pub fn all(&self) -> [(&Name, &'static str, &'static [&'static str]); 3] {
+        [
+            (&self.control, Self::CONTROL, &["control"]),
+            (&self.option, Self::OPTION, &["control", "option"]),
+            (&self.part, Self::PART, &["control", "part"]),
+        ]
+    }
 }
 
 /// A state that the manifest adds.
@@ -176,7 +203,7 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
 
     let mut sheet = root.table("stylesheet", diagnostics);
     let stylesheet = StylesheetSettings {
-        folder: sheet.string("folder", diagnostics).map_or_else(|| "dist".into(), |n| n.value),
+        folder: sheet.string("folder", diagnostics).unwrap_or(Name { value: "dist".into(), span: sheet.span }),
         layers: sheet.boolean("layers", diagnostics).unwrap_or(true),
         weight: match sheet.integer("weight", diagnostics) {
             None => 1,
@@ -194,12 +221,14 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
     sheet.finish("[stylesheet]", diagnostics);
 
     let mut classes = root.table("classes", diagnostics);
-    let mut pattern =
-        |key: &str, default: &str| classes.string(key, diagnostics).map_or_else(|| default.to_owned(), |n| n.value);
+    let span = classes.span;
+    let mut pattern = |key: &str, default: &str| {
+        classes.string(key, diagnostics).unwrap_or_else(|| Name { value: default.to_owned(), span })
+    };
     let patterns = ClassPatterns {
-        control: pattern("control", "{prefix}-{control}"),
-        option: pattern("option", "{prefix}-{control}-{option}"),
-        part: pattern("part", "{prefix}-{control}_{part}"),
+        control: pattern("control", ClassPatterns::CONTROL),
+        option: pattern("option", ClassPatterns::OPTION),
+        part: pattern("part", ClassPatterns::PART),
     };
     classes.finish("[classes]", diagnostics);
 
@@ -262,8 +291,9 @@ fn check_prefix(prefix: Name, diagnostics: &mut stilk_text::diagnostic::Diagnost
 fn read_modifiers(root: &mut Table, diagnostics: &mut stilk_text::diagnostic::Diagnostics) -> Vec<ModifierSettings> {
     let mut modifiers = Vec::new();
     for (name, mut table) in root.table("modifiers", diagnostics).table_entries(diagnostics) {
-        let attribute =
-            table.string("attribute", diagnostics).map_or_else(|| format!("data-{}", name.value), |n| n.value);
+        let attribute = table.string("attribute", diagnostics);
+        let attribute_span = attribute.as_ref().map(|attribute| attribute.span);
+        let attribute = attribute.map_or_else(|| attribute_for(&name.value), |attribute| attribute.value);
         let follow = table.pairs("follow", diagnostics);
         let scheme = table.get_table("scheme", diagnostics);
         let sets_scheme = scheme.is_some();
@@ -280,7 +310,7 @@ fn read_modifiers(root: &mut Table, diagnostics: &mut stilk_text::diagnostic::Di
         }
         table.finish(&format!("[modifiers.{}]", name.value), diagnostics);
         let follow = follow.into_iter().map(|(context, query)| Follow { context, query }).collect();
-        modifiers.push(ModifierSettings { name, attribute, follow, dark, sets_scheme });
+        modifiers.push(ModifierSettings { name, attribute, attribute_span, follow, dark, sets_scheme });
     }
     modifiers
 }

@@ -7,6 +7,7 @@ mod control;
 mod descriptors;
 mod locals;
 mod placement;
+mod written;
 
 use super::states::MAX_OWN_STATES;
 use super::values::ValueChecker;
@@ -33,6 +34,7 @@ pub fn bind(
     let derived: Vec<&DerivedNode> = sheets.iter().flat_map(|sheet| &sheet.derived).collect();
     add_derived(&derived, &mut tokens, diagnostics);
     check_modifiers(&manifest, &tokens, diagnostics);
+    written::check(&manifest, &tokens, &sheets, &templates, diagnostics);
     let states = States::new(&manifest.states);
     check_states(&manifest, diagnostics);
     let surfaces = bind_surfaces(&manifest, &tokens, diagnostics);
@@ -50,6 +52,7 @@ pub fn bind(
 
     let nodes: Vec<&ControlNode> = sheets.iter().flat_map(|sheet| &sheet.controls).collect();
     let controls = bind_controls(&nodes, &templates, &shared, &loader.sources, diagnostics);
+    written::check_controls(&controls, diagnostics);
     let nodes = sheets.iter().flat_map(|sheet| &sheet.attachments);
     let attachments = nodes.filter_map(|node| attach::bind(node, &controls, diagnostics)).collect();
     let nodes = sheets.iter().flat_map(|sheet| &sheet.font_faces);
@@ -264,15 +267,6 @@ fn check_modifiers(manifest: &Manifest, tokens: &Tokens, diagnostics: &mut Diagn
                 diagnostics.push(unknown_name("manifest/modifier", &what, context, known));
             }
         }
-        for follow in &settings.follow {
-            if stilk_engine::cascade::media::parse_list(&follow.query.value).is_none() {
-                let message = format!("`{}` is no media query", follow.query.value);
-                diagnostics.push(
-                    Diagnostic::error("manifest/value", follow.query.span, message)
-                        .mend("write it with brackets, such as `(prefers-color-scheme: dark)`"),
-                );
-            }
-        }
     }
 }
 
@@ -286,13 +280,6 @@ fn check_states(manifest: &Manifest, diagnostics: &mut Diagnostics) {
         if standard.find(&own.name.value).is_some() {
             let message = format!("`{}` is a state already", own.name.value);
             diagnostics.push(Diagnostic::error("manifest/state", own.name.span, message).mend("give it another name"));
-        }
-        if !stilk_engine::cascade::selector::is_valid(&own.selector.value) || own.selector.value.contains("::") {
-            let message = format!("`{}` is no selector", own.selector.value);
-            diagnostics.push(
-                Diagnostic::error("manifest/state", own.selector.span, message)
-                    .mend("write a selector of the element itself, such as `[data-dismissed]`"),
-            );
         }
     }
 }

@@ -1,7 +1,7 @@
 //! The names that are written: classes and custom properties.
 
 use super::{Control, OptionId};
-use crate::manifest::Manifest;
+use crate::manifest::{Manifest, as_identifier};
 
 /// Makes names by the manifest's patterns.
 #[derive(Debug, Clone, Copy)]
@@ -45,17 +45,17 @@ impl<'m> Names<'m> {
 
     /// A control's class, without the dot.
     pub fn control(&self, control: &str) -> String {
-        self.fill(&self.manifest.classes.control, control, "", "")
+        self.fill(&self.manifest.classes.control.value, control, "", "")
     }
 
     /// An option's class.
     pub fn option(&self, control: &Control, id: OptionId) -> String {
-        self.fill(&self.manifest.classes.option, &control.name.value, control.option_name(id), "")
+        self.fill(&self.manifest.classes.option.value, &control.name.value, control.option_name(id), "")
     }
 
     /// A part's class.
     pub fn part(&self, control: &str, part: &str) -> String {
-        self.fill(&self.manifest.classes.part, control, "", part)
+        self.fill(&self.manifest.classes.part.value, control, "", part)
     }
 
     /// A token's custom property: `fill.sea` is `--tern-fill-sea`.
@@ -70,12 +70,12 @@ impl<'m> Names<'m> {
 
     /// The custom property of a token's constant under one of several modifiers that define it.
     pub fn constant(&self, path: &str, modifier: &str) -> String {
-        format!("{}--{modifier}", self.token(path))
+        format!("{}--{}", self.token(path), as_identifier(modifier))
     }
 
     /// The switch that is on in a context.
     pub fn switch(&self, modifier: &str, context: &str) -> String {
-        format!("--{}-on-{modifier}-{context}", self.manifest.prefix.value)
+        format!("--{}-on-{}-{}", self.manifest.prefix.value, as_identifier(modifier), as_identifier(context))
     }
 
     /// A local property's custom property; `local` has its dashes.

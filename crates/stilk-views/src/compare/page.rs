@@ -1,6 +1,7 @@
 //! A comparison as one self-contained page: what changed, drawn before and after.
 
 use super::{Comparison, Version, step};
+use crate::script::script_data;
 use crate::specimen::{PAGE_CSS, show_states, surface};
 use serde_json::json;
 use stilk_engine::cascade::Forced;
@@ -64,7 +65,7 @@ impl ComparisonPage {
         }
         let data = json!({ "before": surface(versions[0].system), "after": surface(versions[1].system) });
         let script = self.add(body, "script", &[("type", "application/json"), ("id", "surfaces")]);
-        self.document.append_text(script, &data.to_string());
+        self.document.append_text(script, &script_data(&data));
         self.text(body, "script", SCRIPT);
     }
 

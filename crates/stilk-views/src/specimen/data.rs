@@ -1,6 +1,7 @@
 //! What the page's script has to know: themes, figures, how markup is put together. JSON in the page.
 
 use super::SpecimenPage;
+use crate::script::script_data;
 use serde_json::{Value, json};
 use stilk_checks::painted::text::Figure;
 use stilk_language::markup::every_element;
@@ -27,8 +28,7 @@ pub(super) fn data(page: &SpecimenPage) -> String {
         "controls": controls,
         "reasons": reasons,
     });
-    // Inside a script element nothing is escaped; this keeps it from ending early.
-    data.to_string().replace("</", "<\\/").replace("<!--", "<\\!--")
+    script_data(&data)
 }
 
 fn describe(page: &SpecimenPage, control: &Control, reasons: &mut Vec<&'static str>) -> Value {

@@ -3,9 +3,11 @@
 use super::Loaded;
 use crate::output::{count, source_map};
 use crate::{Failure, Outcome};
+use std::collections::BTreeSet;
 use std::path::Path;
 use stilk_engine::cascade::defaults::Browser;
 use stilk_language::describe;
+use stilk_language::manifest::as_identifier;
 use stilk_language::stylesheet::{File, file_suffixes, resets, write_files};
 use stilk_text::diagnostic::list;
 
@@ -100,9 +102,16 @@ fn write_description(loaded: &Loaded) -> Result<(), Failure> {
 
 fn write_tokens(loaded: &Loaded) -> Result<(), Failure> {
     let system = &loaded.system;
+    let mut written = BTreeSet::new();
     for theme in system.tokens.themes() {
-        let name = system.tokens.theme_name(&theme).replace(' ', "-");
-        let name = if name.is_empty() { "all".to_owned() } else { name };
+        let mut name = as_identifier(&system.tokens.theme_name(&theme));
+        if name.is_empty() {
+            name.push_str("all");
+        }
+        // Names that differ only in what a file name cannot have.
+        while !written.insert(name.clone()) {
+            name.push('-');
+        }
         let tokens = describe::tokens::resolved(system, &theme);
         loaded.write(&format!("tokens/{name}.tokens.json"), &describe::to_text(&tokens))?;
     }

@@ -106,7 +106,7 @@ impl Loaded {
     pub fn folder(&self) -> PathBuf {
         match &self.out {
             Some(out) => out.clone(),
-            None => self.root.join(&self.system.manifest.stylesheet.folder),
+            None => self.root.join(&self.system.manifest.stylesheet.folder.value),
         }
     }
 

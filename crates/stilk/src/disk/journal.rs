@@ -94,7 +94,7 @@ pub fn recover(root: &Path) -> Result<Option<String>, String> {
             foreign.path.display()
         ));
     }
-    let files = crate::output::count(entries.len() as u64, "file");
+    let files = stilk_text::diagnostic::count(entries.len() as u64, "file");
     let said = match complete(&entries) {
         Ok(()) => format!("an interrupted `check --mend` was completed: {files}"),
         Err(why) => {

@@ -1,5 +1,6 @@
 //! What differs between two versions.
 
+use super::markdown::inline;
 use super::{count, grouped, wrapped};
 use serde_json::{Value, json};
 use stilk_views::compare::{Change, Comparison, Contrast, NameChange, step};
@@ -101,11 +102,11 @@ pub fn text(comparison: &Comparison, names: [&str; 2]) -> String {
 /// For a changelog.
 pub fn markdown(comparison: &Comparison, names: [&str; 2]) -> String {
     let (step, _) = step(comparison);
-    let mut text = format!("## {} → {} ({})\n", names[0], names[1], step.word());
+    let mut text = format!("## {} → {} ({})\n", inline(names[0]), inline(names[1]), step.word());
     let mut part = |title: &str, lines: Vec<String>| {
         if !lines.is_empty() {
             text.push_str(&format!("\n### {title}\n\n"));
-            lines.iter().for_each(|line| text.push_str(&format!("- {line}\n")));
+            lines.iter().for_each(|line| text.push_str(&format!("- {}\n", inline(line))));
         }
     };
     let written = |change: &NameChange| match change.written.as_str() {

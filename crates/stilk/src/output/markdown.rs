@@ -18,14 +18,14 @@ pub fn render(report: &Report, sources: &Sources, root: &Path, summary: &str) ->
         }
         let place = finding.span.map_or_else(String::new, |span| {
             let position = sources.position(span);
-            format!(" · `{}:{}`", shown(root, &sources.file(span.file).path), position.line)
+            inline(&format!(" · `{}:{}`", shown(root, &sources.file(span.file).path), position.line))
         });
-        text.push_str(&format!("- **{}** {}{place}\n", finding.level.word(), finding.message));
+        text.push_str(&format!("- **{}** {}{place}\n", finding.level.word(), inline(&finding.message)));
         if let Some(words) = finding.evidence.as_ref().and_then(Evidence::words) {
-            text.push_str(&format!("  {words}\n"));
+            text.push_str(&format!("  {}\n", inline(&words)));
         }
         if let Some(mend) = &finding.mend {
-            text.push_str(&format!("  → {mend}\n"));
+            text.push_str(&format!("  → {}\n", inline(mend)));
         }
     }
     if !report.reasons.is_empty() {
@@ -33,9 +33,34 @@ pub fn render(report: &Report, sources: &Sources, root: &Path, summary: &str) ->
         let verdicts = count(report.unknown, "verdict");
         text.push_str(&format!("\n<details><summary>{verdicts} unknown</summary>\n\n"));
         for (reason, cases) in &report.reasons {
-            text.push_str(&format!("- {}: {reason}\n", count(*cases, "case")));
+            text.push_str(&format!("- {}: {}\n", count(*cases, "case"), inline(reason)));
         }
         text.push_str("\n</details>\n");
     }
     text
+}
+
+/// A message as Markdown (CommonMark 0.31, sections 6.1, 6.6): what stands in backticks is code, and nothing becomes a tag or
+/// a link.
+pub fn inline(text: &str) -> String {
+    let escaped = |text: &str| text.replace('&', "&amp;").replace('<', "&lt;").replace('>', "&gt;");
+    let parts: Vec<&str> = text.split('`').collect();
+    let mut written = String::with_capacity(text.len());
+    for (index, part) in parts.iter().enumerate() {
+        // A backtick that is never closed is one.
+        let is_code = index % 2 == 1 && index + 1 < parts.len();
+        let part = part.replace(['\n', '\r'], " ");
+        match is_code {
+            // In a code span nothing can be escaped.
+            true if part.contains('<') => written.push_str(&format!("<code>{}</code>", escaped(&part))),
+            true => written.push_str(&format!("`{part}`")),
+            false => {
+                if index % 2 == 1 {
+                    written.push_str("\\`");
+                }
+                written.push_str(&escaped(&part).replace('[', "\\["));
+            }
+        }
+    }
+    written
 }

@@ -36,7 +36,8 @@ pub fn render(written: &Written, sources: &Sources, file: &str, to_root: &str) -
         "version": 3,
         "file": file,
         "sources": paths.collect::<Vec<String>>(),
-        "sourcesContent": named.iter().map(|id| sources.file(*id).text.as_str()).collect::<Vec<&str>>(),
+        // What is outside of the project is named and not shown.
+        "sourcesContent": named.iter().map(|id| (!sources.file(*id).is_outside).then(|| sources.file(*id).text.as_str())).collect::<Vec<_>>(),
         "names": [],
         "mappings": mappings.text,
     });
