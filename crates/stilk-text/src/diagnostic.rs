@@ -3,6 +3,7 @@
 //! A renderer per output format reads it; nothing else formats messages.
 
 use crate::source::{Name, Span};
+use std::cell::Cell;
 
 /// How much a diagnostic weighs.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -196,12 +197,36 @@ impl Diagnostics {
 
 /// The known name nearest to a misspelt one, if one is near enough to be meant.
 pub fn nearest<'a>(wrong: &str, known: impl IntoIterator<Item = &'a str>) -> Option<&'a str> {
+    // Nobody mistypes a name of that length, and comparing takes the product of both.
+    let is_short = |name: &str| name.len() <= LONGEST_COMPARED;
+    if !is_short(wrong) {
+        return None;
+    }
     known
         .into_iter()
+        .take(COMPARED_LEFT.get())
+        .inspect(|_| COMPARED_LEFT.set(COMPARED_LEFT.get().saturating_sub(1)))
+        .filter(|name| is_short(name))
         .map(|name| (strsim::jaro_winkler(wrong, name), name))
         .filter(|(score, _)| *score > 0.75)
         .max_by(|a, b| a.0.total_cmp(&b.0).then(b.1.cmp(a.1)))
         .map(|(_, name)| name)
+}
+
+/// Bytes of names that are held against each other.
+const LONGEST_COMPARED: usize = 256;
+
+/// So many names are held against others while a project is read: where thousands are wrong, nobody reads what each may have
+/// meant.
+const COMPARED: usize = 2_000_000;
+
+thread_local! {
+    static COMPARED_LEFT: Cell<usize> = const { Cell::new(COMPARED) };
+}
+
+/// Begins to read another project: as many names may be compared again.
+pub(crate) fn compare_anew() {
+    COMPARED_LEFT.set(COMPARED);
 }
 
 /// The diagnostic for a name that is not known: offers the nearest, else lists what there is. `{}` in `what` is where
@@ -213,7 +238,7 @@ pub fn unknown_name<'a>(
     known: impl IntoIterator<Item = &'a str>,
 ) -> Diagnostic {
     let known: Vec<&str> = known.into_iter().collect();
-    let quoted = format!("`{}`", name.value);
+    let quoted = format!("`{}`", clipped(&name.value, 200));
     let what = if what.contains("{}") { what.replace("{}", &quoted) } else { format!("{what} {quoted}") };
     let diagnostic = Diagnostic::error(id, name.span, format!("there is no {what}"));
     match nearest(&name.value, known.iter().copied()) {

@@ -1,6 +1,6 @@
 //! Reading files once, with what cannot be read as a diagnostic.
 
-use crate::diagnostic::{Diagnostic, Diagnostics, nearest};
+use crate::diagnostic::{Diagnostic, Diagnostics, compare_anew, nearest};
 use crate::source::{FileError, FileId, FileText, Files, MAX_FILE_BYTES, MAX_PROJECT_BYTES, Sources, Span};
 
 /// Reads files into [`Sources`], reporting what cannot be read.
@@ -20,6 +20,7 @@ pub struct Loader<'a> {
 impl<'a> Loader<'a> {
     /// A loader that has read nothing.
     pub fn new(files: &'a dyn Files) -> Self {
+        compare_anew();
         Loader { files, sources: Sources::default(), diagnostics: Diagnostics::default(), allowed: Vec::new(), read: 0 }
     }
 

@@ -122,10 +122,15 @@ fn theme_of(tokens: &Tokens, token: &Token, definition: Span) -> Theme {
     theme
 }
 
+/// Lightness and both axes of colour in OKLab.
+pub fn oklab(color: &Absolute) -> [f64; 3] {
+    color.to(Space::Oklab).components.map(|component| component.unwrap_or(0.0))
+}
+
 /// Distance in OKLab.
 pub fn distance(a: &Absolute, b: &Absolute) -> f64 {
-    let (a, b) = (a.to(Space::Oklab).components, b.to(Space::Oklab).components);
-    (0..3).map(|i| (a[i].unwrap_or(0.0) - b[i].unwrap_or(0.0)).powi(2)).sum::<f64>().sqrt()
+    let (a, b) = (oklab(a), oklab(b));
+    (0..3).map(|i| (a[i] - b[i]).powi(2)).sum::<f64>().sqrt()
 }
 
 /// The colour that a token has in a theme, where it is one of its own.

@@ -83,7 +83,7 @@ impl Loaded {
     pub fn load(root: &Path) -> Reading {
         let files = Folder::new(root);
         let project = registry::load(&files);
-        let mut said = terminal::render(&project.diagnostics, &project.sources, root);
+        let mut said = terminal::render_some(&project.diagnostics, &project.sources, root);
         let errors = project.diagnostics.iter().filter(|d| d.level == Level::Error).count() as u64;
         let mut hasher = DefaultHasher::new();
         said.hash(&mut hasher);
@@ -222,7 +222,7 @@ fn recover(root: &Path) -> Result<(), Failure> {
 
 /// Prints a report for people; the last line says how much was looked at.
 fn print_report(loaded: &Loaded, report: &Report) {
-    put!("{}", terminal::render(&report.findings, &loaded.sources, &loaded.root));
+    put!("{}", terminal::render_some(&report.findings, &loaded.sources, &loaded.root));
     for (reason, cases) in &report.reasons {
         say!("{}", unknown_in(*cases, "case", reason));
     }

@@ -17,7 +17,7 @@ const PAGES: usize = 10;
 
 /// Prints findings, then what is used, then the pages with most findings.
 pub fn print(system: &System, report: &Report, sources: &Sources, gathered: &Gathered, quiet: bool) {
-    put!("{}", terminal::render(&report.findings, sources, Path::new(".")));
+    put!("{}", terminal::render_some(&report.findings, sources, Path::new(".")));
     if !quiet {
         put!("{}", usage(system, gathered));
     }

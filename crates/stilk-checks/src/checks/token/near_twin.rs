@@ -2,9 +2,10 @@
 
 use crate::check::{Check, Scope};
 use crate::example::Example;
-use crate::mend::color::{color_of, distance};
+use crate::mend::color::{color_of, oklab};
 use crate::sink::Sink;
 use crate::survey::Survey;
+use rustc_hash::FxHashMap;
 use stilk_engine::css::color::Absolute;
 use stilk_engine::css::serialize::number;
 use stilk_language::tokens::{Token, TokenValue};
@@ -37,33 +38,63 @@ fn run(survey: &Survey, sink: &mut Sink) {
     let themes = tokens.themes();
     let is_own =
         |token: &&Token| !token.is_member && token.definitions().all(|d| matches!(d.value, TokenValue::Color { .. }));
-    let all: Vec<(&Token, Vec<Absolute>)> = tokens
+    let all: Vec<(&Token, Vec<Pixel>)> = tokens
         .list
         .iter()
         .filter(is_own)
         .filter_map(|token| {
-            let colors = themes.iter().map(|theme| color_of(tokens, token, theme));
+            let colors = themes.iter().map(|theme| color_of(tokens, token, theme).map(|color| pixel(&color)));
             Some((token, colors.collect::<Option<Vec<_>>>()?))
         })
         .collect();
+    // Twins are in the same cell of a grid in the first theme, or in one beside it.
+    let mut cells: FxHashMap<[i32; 3], Vec<usize>> = FxHashMap::default();
     for (index, (token, colors)) in all.iter().enumerate() {
         sink.decided(CHECK.id, 1);
-        for (other, their) in &all[..index] {
-            let apart = colors
-                .iter()
-                .zip(their)
-                .map(|(a, b)| distance(a, b).max((a.alpha - b.alpha).abs()))
-                .fold(0.0, f64::max);
-            let (Some(span), Some(first)) = (token.definitions().next(), other.definitions().next()) else { continue };
-            if apart >= TWINS {
-                continue;
-            }
-            let message = format!("`{}` and `{}` look the same in every theme", token.path, other.path);
-            let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, span.span, message)
-                .label(format!("{} apart in OKLab", number((apart * 1000.0).round() / 1000.0)))
-                .related(first.span, "the other")
-                .mend(format!("write `\"{{{}}}\"` for one of them, if they are meant to be one", other.path));
-            sink.find(None, diagnostic);
+        let Some(first) = colors.first() else { continue };
+        let cell = [0, 1, 2].map(|axis| (first[axis] / TWINS).floor() as i32);
+        let earliest = around(cell)
+            .filter_map(|cell| cells.get(&cell)?.iter().copied().find(|other| apart(colors, &all[*other].1) < TWINS))
+            .min();
+        // Of many that are alike each names the first: that is the one to keep.
+        let own = cells.entry(cell).or_default();
+        if own.len() < MOST {
+            own.push(index);
         }
+        let Some(other) = earliest else { continue };
+        let (other, their) = &all[other];
+        let (Some(span), Some(first)) = (token.definitions().next(), other.definitions().next()) else { continue };
+        let message = format!("`{}` and `{}` look the same in every theme", token.path, other.path);
+        let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, span.span, message)
+            .label(format!("{} apart in OKLab", number((apart(colors, their) * 1000.0).round() / 1000.0)))
+            .related(first.span, "the other")
+            .mend(format!("write `\"{{{}}}\"` for one of them, if they are meant to be one", other.path));
+        sink.find(None, diagnostic);
     }
+}
+
+/// So many colours of a cell are remembered; in a palette that people use there is one.
+const MOST: usize = 32;
+
+/// Lightness, both axes of colour, opacity.
+type Pixel = [f64; 4];
+
+fn pixel(color: &Absolute) -> Pixel {
+    let [l, a, b] = oklab(color);
+    [l, a, b, color.alpha]
+}
+
+/// How far two colours are apart in the theme that tells them apart best.
+fn apart(one: &[Pixel], other: &[Pixel]) -> f64 {
+    let in_theme = |(a, b): (&Pixel, &Pixel)| {
+        let squares = (0..3).map(|axis| (a[axis] - b[axis]).powi(2)).sum::<f64>();
+        squares.sqrt().max((a[3] - b[3]).abs())
+    };
+    one.iter().zip(other).map(in_theme).fold(0.0, f64::max)
+}
+
+fn around([x, y, z]: [i32; 3]) -> impl Iterator<Item = [i32; 3]> {
+    const NEAR: [i32; 3] = [-1, 0, 1];
+    let planes = NEAR.into_iter().flat_map(move |dx| NEAR.map(|dy| (dx, dy)));
+    planes.flat_map(move |(dx, dy)| NEAR.map(|dz| [x + dx, y + dy, z + dz]))
 }

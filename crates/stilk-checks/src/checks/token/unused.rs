@@ -5,6 +5,7 @@ use crate::checks::token::used;
 use crate::example::Example;
 use crate::sink::Sink;
 use crate::survey::Survey;
+use std::collections::HashSet;
 use stilk_language::tokens::TokenId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -39,18 +40,23 @@ fn run(survey: &Survey, sink: &mut Sink) {
         .filter(|source| source.path.ends_with(".stilk"))
         .map(|source| source.text.as_str())
         .collect();
-    let is_named = |path: &str| sheets.iter().any(|text| text.contains(&format!("{{{path}}}")));
+    let named: HashSet<&str> = sheets.iter().flat_map(|text| in_braces(text)).collect();
     for (index, token) in survey.system.tokens.list.iter().enumerate() {
         if token.is_member {
             continue;
         }
         sink.decided(CHECK.id, 1);
         let Some(span) = token.definitions().next().map(|definition| definition.span) else { continue };
-        if !used.contains(&TokenId(index)) && !is_named(&token.path) && token.deprecated.is_none() {
+        if !used.contains(&TokenId(index)) && !named.contains(token.path.as_str()) && token.deprecated.is_none() {
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, span, format!("nothing uses `{}`", token.path))
                 .label("not used")
                 .mend("take it out, or use it");
             sink.find(None, diagnostic);
         }
     }
+}
+
+/// What stands in braces within a line.
+fn in_braces(text: &str) -> impl Iterator<Item = &str> {
+    text.split('{').skip(1).filter_map(|rest| rest.split_once('}').map(|(inner, _)| inner))
 }
