@@ -20,6 +20,19 @@ pub struct Report {
     pub decided: BTreeMap<&'static str, u64>,
     /// How many findings were waived.
     pub waived: usize,
+    /// Controls of which not every variant was looked at.
+    pub sampled: Vec<SampledControl>,
+}
+
+/// A control with more variants than are looked at: of those that a check can tell apart, at most three options together.
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
+pub struct SampledControl {
+    /// Its name.
+    pub name: String,
+    /// How many variants it has on all its hosts.
+    pub variants: u64,
+    /// How many of them, at least, some check looked at none for.
+    pub not_looked_at: u64,
 }
 
 impl Report {

@@ -1,8 +1,11 @@
 //! What an edit of a token would reach: tokens that build on it, declarations that use them, cases that show them.
 
 use crate::case::{case_states, state_sets};
-use crate::system::{Control, Rule, System};
+use crate::system::space::chosen;
+use crate::system::{Control, OptionId, Rule, System};
+
 use crate::tokens::TokenId;
+use std::collections::BTreeSet;
 use stilk_text::source::Span;
 
 /// What depends on a token.
@@ -14,6 +17,8 @@ pub struct Dependents<'s> {
     pub uses: Vec<Use<'s>>,
     /// How many cases a declaration of `uses` applies to.
     pub cases: u64,
+    /// Whether it is not more.
+    pub is_exact: bool,
 }
 
 /// A declaration that uses a token.
@@ -32,7 +37,7 @@ pub struct Use<'s> {
 /// Everything that depends on a token.
 pub fn dependents(system: &System, token: TokenId) -> Dependents<'_> {
     let mut found = uses(system, token);
-    found.cases = count_cases(system, &found.uses);
+    (found.cases, found.is_exact) = count_cases(system, &found.uses);
     found
 }
 
@@ -64,12 +69,14 @@ pub fn uses(system: &System, token: TokenId) -> Dependents<'_> {
     }
     all.remove(0);
     all.retain(|id| !tokens.get(*id).is_member);
-    Dependents { tokens: all, uses, cases: 0 }
+    Dependents { tokens: all, uses, cases: 0, is_exact: true }
 }
 
-fn count_cases(system: &System, uses: &[Use]) -> u64 {
+/// How many cases some declarations apply to, and whether that is all: of too many combinations of options some are counted.
+fn count_cases(system: &System, uses: &[Use]) -> (u64, bool) {
     let themes = system.tokens.themes().len() as u64;
-    let mut cases = 0;
+    let mut cases: u64 = 0;
+    let mut is_exact = true;
     for control in &system.controls {
         let rules: Vec<&Rule> = uses.iter().filter(|u| std::ptr::eq(u.control, control)).map(|u| u.rule).collect();
         if rules.is_empty() {
@@ -81,12 +88,20 @@ fn count_cases(system: &System, uses: &[Use]) -> u64 {
             .map(|set| rules.iter().map(|rule| set.covers(&case_states(rule))).collect())
             .collect();
         for host in 0..control.template.hosts.len() {
-            for variant in control.variants(host) {
-                let fits: Vec<bool> = rules.iter().map(|rule| rule.options.iter().all(|id| variant.has(*id))).collect();
+            // Only axes that the rules name decide: the others multiply.
+            let space = control.space(host);
+            let axes: BTreeSet<usize> = rules.iter().flat_map(|rule| &rule.options).map(|id| id.axis).collect();
+            let axes: Vec<usize> = axes.into_iter().collect();
+            let (choices, is_all) = space.combinations(&axes, &[]);
+            is_exact &= is_all;
+            for choice in choices {
+                let has = |id: &OptionId| choice.contains(&chosen(id));
+                let fits: Vec<bool> = rules.iter().map(|rule| rule.options.iter().all(has)).collect();
                 let applies = |in_force: &&Vec<bool>| in_force.iter().zip(&fits).any(|(state, fits)| *state && *fits);
-                cases += in_force.iter().filter(applies).count() as u64 * themes;
+                let sets = in_force.iter().filter(applies).count() as u64;
+                cases = cases.saturating_add(space.count_with(&choice).saturating_mul(sets * themes));
             }
         }
     }
-    cases
+    (cases, is_exact)
 }

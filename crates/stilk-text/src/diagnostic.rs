@@ -4,6 +4,7 @@
 
 use crate::source::{Name, Span};
 use std::cell::Cell;
+use std::collections::HashSet;
 
 /// How much a diagnostic weighs.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -156,14 +157,14 @@ impl Diagnostic {
 #[derive(Debug, Default)]
 pub struct Diagnostics {
     list: Vec<Diagnostic>,
+    /// What was said where.
+    said: HashSet<(&'static str, Option<Span>, String)>,
 }
 
 impl Diagnostics {
     /// Adds one. The same words about the same place are said once, however many stages notice.
     pub fn push(&mut self, diagnostic: Diagnostic) {
-        let known =
-            |d: &Diagnostic| d.id == diagnostic.id && d.span == diagnostic.span && d.message == diagnostic.message;
-        if !self.list.iter().any(known) {
+        if self.said.insert((diagnostic.id, diagnostic.span, diagnostic.message.clone())) {
             self.list.push(diagnostic);
         }
     }

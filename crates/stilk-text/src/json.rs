@@ -4,6 +4,7 @@ use crate::diagnostic::{Diagnostic, Diagnostics};
 use crate::source::{FileId, Name, Sources, Span};
 use jsonc_parser::common::Ranged;
 use jsonc_parser::{CollectOptions, ParseOptions, ast};
+use std::collections::HashMap;
 
 /// A JSON value and its place.
 #[derive(Debug, Clone)]
@@ -160,19 +161,21 @@ fn convert(value: &ast::Value, file: FileId, diagnostics: &mut Diagnostics) -> N
         }
         ast::Value::Object(object) => {
             let mut entries: Vec<(Name, Node)> = Vec::new();
+            let mut places: HashMap<String, Span> = HashMap::new();
             for property in &object.properties {
                 let range = property.name.range();
                 let name =
                     Name { value: property.name.as_str().to_owned(), span: Span::new(file, range.start, range.end) };
-                if let Some((first, _)) = entries.iter().find(|(known, _)| known.value == name.value) {
+                if let Some(first) = places.get(&name.value) {
                     diagnostics.push(
                         Diagnostic::error("json/twice", name.span, format!("`{}` stands here twice", name.value))
                             .label("again")
-                            .related(first.span, "first here")
+                            .related(*first, "first here")
                             .mend("take one away, or give it another name"),
                     );
                     continue;
                 }
+                places.insert(name.value.clone(), name.span);
                 let node = convert(&property.value, file, diagnostics);
                 entries.push((name, node));
             }

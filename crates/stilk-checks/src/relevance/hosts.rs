@@ -10,7 +10,7 @@ use stilk_engine::cascade::{PseudoElement, Style, selector};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::{Document, NodeData, NodeId};
 use stilk_language::case::{Look, LookEngine, Unit};
-use stilk_language::system::{Control, StateSet, System, Variant};
+use stilk_language::system::{Control, StateSet, System, Variant, VariantSpace};
 use stilk_language::tokens::Theme;
 
 /// The hosts of a control, as they are held against each other.
@@ -20,8 +20,10 @@ pub struct Hosts<'s> {
     sets: &'s [StateSet],
     unit: Unit<'s>,
     themes: Vec<Theme>,
-    /// The variants of each host.
+    /// The variants of each host: all, or where they are too many those that say something.
     pub variants: Vec<Vec<Variant>>,
+    /// The same without being listed.
+    pub spaces: Vec<VariantSpace>,
     /// The default variant of each host in every state, and at rest in every theme, once it is asked for.
     looks: Vec<OnceCell<Vec<Look>>>,
     /// Whether two hosts give a longhand the same value, on elements or on pseudo-elements only.
@@ -45,6 +47,7 @@ impl<'s> Hosts<'s> {
             unit: Unit { control, host: 0, variant: control.default_variant(), theme: themes[0].clone() },
             themes,
             variants: (0..count).map(|host| control.variants(host)).collect(),
+            spaces: (0..count).map(|host| control.space(host)).collect(),
             looks: (0..count).map(|_| OnceCell::new()).collect(),
             alike: RefCell::default(),
         }
@@ -69,7 +72,7 @@ impl<'s> Hosts<'s> {
         }
         let document = &self.control.template.document;
         let [first, second] = hosts.map(|host| self.control.template.hosts[host].node);
-        self.variants[hosts[0]] == self.variants[hosts[1]]
+        self.spaces[hosts[0]] == self.spaces[hosts[1]]
             && self.variants[hosts[0]].contains(&self.unit.variant)
             && is_like_host(document, first, second, laid_out)
             && children(document, first).len() == children(document, second).len()

@@ -115,6 +115,7 @@ impl Round<'_> {
         }
         sink.absorb(surveyed);
         report.cases = queue.cases();
+        report.sampled = queue.left_out();
         report.unknown = sink.unknown;
         (sink, report)
     }

@@ -1,6 +1,7 @@
 //! What threads have to do: sample the controls, and inspect what was sampled. Controls differ by much in size, so each
 //! thread takes whatever is there; the place of each piece is kept, so the result does not depend on threads.
 
+use crate::report::SampledControl;
 use crate::sample::{Sample, Sampled};
 use std::collections::VecDeque;
 use std::sync::{Condvar, Mutex, MutexGuard, PoisonError};
@@ -33,6 +34,7 @@ struct State<'s> {
     taken: usize,
     sampled: usize,
     cases: u64,
+    left_out: Vec<SampledControl>,
     /// A thread broke: what it took is never done.
     is_broken: bool,
 }
@@ -76,7 +78,8 @@ impl<'s> Worker<'_, 's> {
     pub fn add(&self, control: usize, sample: Sample<'s>) {
         let queue = self.0;
         let mut state = queue.lock();
-        state.cases += sample.cases;
+        state.cases = state.cases.saturating_add(sample.cases);
+        state.left_out.extend(sample.left_out);
         state.sampled += 1;
         let mut units = sample.units.into_iter().peekable();
         for index in 0.. {
@@ -103,6 +106,13 @@ impl<'s> Queue<'s> {
     /// How many cases there are in what was sampled.
     pub fn cases(&self) -> u64 {
         self.lock().cases
+    }
+
+    /// Controls of which some variants were left out, by name.
+    pub fn left_out(&self) -> Vec<SampledControl> {
+        let mut all = self.lock().left_out.clone();
+        all.sort();
+        all
     }
 
     fn lock(&self) -> MutexGuard<'_, State<'s>> {

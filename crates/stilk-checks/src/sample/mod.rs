@@ -5,13 +5,15 @@ pub mod split;
 use crate::check::Task;
 use crate::relevance::reads::{Colors, Reads};
 use crate::relevance::{Dependence, Hosts, Relevance, distinct_themes, host_options, representatives};
+use crate::report::SampledControl;
 use crate::sample::split::{Split, SplitLooks, SplitSearch, has_split_gradient};
 use crate::settings::{Settings, Variants, is_off};
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
 use std::sync::Arc;
 use stilk_engine::css::property::Longhand;
 use stilk_language::case::{Look, LookEngine, Unit, state_sets};
-use stilk_language::system::{Control, StateSet, System, Variant};
+use stilk_language::system::space::chosen;
+use stilk_language::system::{Control, StateSet, System, Variant, VariantSpace};
 use stilk_language::tokens::Token;
 
 /// What is computed of a control.
@@ -21,6 +23,8 @@ pub struct Sample<'s> {
     pub cases: u64,
     /// What is computed.
     pub units: Vec<Sampled<'s>>,
+    /// Whether some variants were left out.
+    pub left_out: Option<SampledControl>,
 }
 
 /// A control, and what checks look at in it.
@@ -96,7 +100,7 @@ pub fn sample<'s>(
     let every_case = settings.every_case;
     let asked = settings.within.themes.clone().unwrap_or_else(|| (0..system.tokens.themes().len()).collect());
     let themes = asked.len() as u64;
-    let mut sample = Sample { cases: 0, units: Vec::new() };
+    let mut sample = Sample::default();
     let sets = state_sets(system, control);
     let checks = checks.iter().copied().filter(|check| !is_off(system, check.id));
     let dependence = Dependence::new(system, look_engine, control, asked.clone());
@@ -124,20 +128,49 @@ pub fn sample<'s>(
         rows.push(Row { check, relevance, split: Split::LeftOut });
         rows.push(Row { check, relevance: sized, split: Split::Only(only) });
     }
-    let variants = hosts.variants;
+    let Hosts { variants, spaces, .. } = hosts;
     let plan = Arc::new(Plan { control, sets, rows });
+    let mut not_looked_at = 0;
     let default = control.default_variant();
-    for (host, mut variants) in variants.into_iter().enumerate() {
+    for (host, (mut variants, space)) in variants.into_iter().zip(&spaces).enumerate() {
         // The variant nearest to the default stands for those that are like it: its name says most.
         variants.sort_by_cached_key(|variant| default.distance(variant));
-        sample.cases += variants.len() as u64 * plan.sets.len() as u64 * themes;
-        let checks = checks_by_variant(&plan, host, &variants, &default, among);
+        let count = space.count();
+        sample.cases = sample.cases.saturating_add(count.saturating_mul(plan.sets.len() as u64 * themes));
+        let is_listed = count == variants.len() as u64;
+        let mut checks = checks_by_variant(&plan, host, &variants, &default, among, is_listed);
+        if !is_listed {
+            let mut known: HashMap<Variant, usize> =
+                variants.iter().cloned().enumerate().map(|(index, variant)| (variant, index)).collect();
+            for (index, row) in plan.rows.iter().enumerate() {
+                let Some((_, hosts)) = row.relevance.hosts.iter().find(|(known, _)| *known == host) else { continue };
+                if row.check.looks().is_some_and(|looks| looks.by_option) {
+                    continue;
+                }
+                let looked_at = representatives_in(space, &row.relevance.axes, among);
+                not_looked_at = not_looked_at.max(looked_at.left_out);
+                for (variant, stands_for) in looked_at.found {
+                    if !row.split.has(host, &variant) {
+                        continue;
+                    }
+                    let at = *known.entry(variant).or_insert_with_key(|variant| {
+                        variants.push(variant.clone());
+                        variants.len() - 1
+                    });
+                    checks.entry(at).or_default().push((index, stands_for.saturating_mul(*hosts)));
+                }
+            }
+        }
         sample.units.extend(checks.into_iter().map(|(variant, checks)| Sampled {
             plan: Arc::clone(&plan),
             host,
             variant: variants[variant].clone(),
             checks,
         }));
+    }
+    if not_looked_at > 0 {
+        let variants = spaces.iter().map(VariantSpace::count).fold(0, u64::saturating_add);
+        sample.left_out = Some(SampledControl { name: control.name.value.clone(), variants, not_looked_at });
     }
     sample
 }
@@ -150,6 +183,7 @@ fn checks_by_variant(
     variants: &[Variant],
     default: &Variant,
     among: &Variants,
+    is_listed: bool,
 ) -> BTreeMap<usize, Vec<(usize, u64)>> {
     let control = plan.control;
     let is_asked = |index: &usize| among.have(&variants[*index]);
@@ -166,12 +200,45 @@ fn checks_by_variant(
             }
             continue;
         }
+        if !is_listed {
+            continue;
+        }
         let is_meant = |variant: &Variant| among.have(variant) && split.has(host, variant);
         for one in representatives(variants, &relevance.axes, is_meant) {
             checks.entry(one.variant).or_default().push((index, one.stands_for * hosts));
         }
     }
     checks
+}
+
+/// Variants that stand for all that a check can tell apart, where these are too many to be listed.
+struct LookedAt {
+    found: Vec<(Variant, u64)>,
+    /// How many variants none of them stands for.
+    left_out: u64,
+}
+
+fn representatives_in(space: &VariantSpace, axes: &[usize], among: &Variants) -> LookedAt {
+    let fixed: Vec<Vec<(usize, Option<usize>)>> = match among {
+        Variants::All => vec![Vec::new()],
+        Variants::With(lists) => lists.iter().map(|options| options.iter().map(chosen).collect()).collect(),
+    };
+    let mut found: Vec<(Variant, u64)> = Vec::new();
+    let mut is_known = HashSet::new();
+    let mut left_out = 0;
+    for with in &fixed {
+        let (choices, is_all) = space.combinations(axes, with);
+        let mut seen: u64 = 0;
+        for choice in choices {
+            let stands_for = space.count_with(&choice);
+            seen = seen.saturating_add(stands_for);
+            found.extend(space.nearest(&choice).filter(|v| is_known.insert(v.clone())).map(|v| (v, stands_for)));
+        }
+        if !is_all {
+            left_out = left_out.max(space.count_with(with).saturating_sub(seen));
+        }
+    }
+    LookedAt { found, left_out }
 }
 
 /// What is looked at on a host beside the first, of variants in the order of their distance to the default: the nearest to it,

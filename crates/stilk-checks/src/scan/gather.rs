@@ -115,6 +115,7 @@ impl Gathered {
             findings: findings.into_iter().map(|(_, diagnostic)| diagnostic).collect(),
             decided: std::mem::take(&mut self.decided),
             waived: 0,
+            sampled: Vec::new(),
         };
         let sources = std::mem::take(&mut self.sources);
         self.by_page.sort_by(|a, b| b.1.cmp(&a.1).then(a.0.cmp(&b.0)));

@@ -12,8 +12,10 @@ mod written;
 use super::states::MAX_OWN_STATES;
 use super::values::ValueChecker;
 use super::{Control, Keyframes, States, System};
+use crate::limits::{MAX_AXES, MAX_COPIES, MAX_ELEMENTS, MAX_TIED};
 use crate::manifest::Manifest;
 use crate::sheet::{ControlNode, DerivedNode, KeyframesNode, Sheet, TraitNode, Value, ValuePiece};
+use crate::system::VariantSpace;
 use crate::template::Template;
 use crate::tokens::{Definition, Expression, Piece, Token, TokenId, TokenType, TokenValue, Tokens};
 use std::collections::HashMap;
@@ -100,6 +102,7 @@ fn bind_controls(
         }
     }
     let mut controls: Vec<Control> = Vec::new();
+    let mut elements: HashMap<String, usize> = HashMap::new();
     // Placed controls before those that place them: whatever waits for a control that is still to come, waits.
     while !found.is_empty() {
         let waits = |template: &Template| {
@@ -121,7 +124,8 @@ fn bind_controls(
         let (chain, template) = found.remove(next);
         let name = chain[chain.len() - 1].name.value.clone();
         let template = Template { control: name, ..template.clone() };
-        let control = control::bind(&chain, template, &controls, shared, diagnostics);
+        let mut control = control::bind(&chain, template, &controls, shared, diagnostics);
+        refuse_too_large(&mut control, &mut elements, diagnostics);
         controls.push(control);
     }
     for template in templates.iter().filter(|t| !nodes.iter().any(|node| node.name.value == t.control)) {
@@ -137,6 +141,41 @@ fn bind_controls(
     }
     controls.sort_by(|a, b| a.name.value.cmp(&b.name.value));
     controls
+}
+
+/// Elements and variants are multiplied: what has too many is refused before anybody asks for all of them.
+fn refuse_too_large(control: &mut Control, elements: &mut HashMap<String, usize>, diagnostics: &mut Diagnostics) {
+    let name = &control.name;
+    let own = control.template.document.len();
+    let inner = |placement: &super::Placement| elements.get(&placement.control).copied().unwrap_or_default();
+    let all = control.placements.iter().map(inner).fold(own, usize::saturating_add);
+    elements.insert(name.value.clone(), all);
+    if all > MAX_ELEMENTS {
+        let message = format!("`{}` comes to {all} elements with all that is placed in it", name.value);
+        diagnostics.push(
+            Diagnostic::error("template/size", name.span, message)
+                .label(format!("more than {MAX_ELEMENTS}"))
+                .mend("place fewer controls in each other"),
+        );
+        control.placements.clear();
+    }
+    if (0..control.template.hosts.len()).any(|host| VariantSpace::is_too_tied(control, host)) {
+        let message =
+            format!("the exclusions of `{}` tie more than {MAX_TIED} combinations of options together", name.value);
+        diagnostics.push(
+            Diagnostic::error("sheet/size", name.span, message)
+                .label("each exclusion ties the axes together that it names")
+                .mend("exclude fewer, or make two controls of it"),
+        );
+    }
+    if control.axes.len() > MAX_AXES {
+        let message = format!("`{}` has {} axes, more than {MAX_AXES}", name.value, control.axes.len());
+        diagnostics.push(
+            Diagnostic::error("sheet/size", name.span, message)
+                .label("each multiplies its variants")
+                .mend("let one axis choose what several do, or make two controls of it"),
+        );
+    }
 }
 
 /// A control with everything it was copied from, the furthest first. `None` when the chain is broken, which is reported.
@@ -157,6 +196,15 @@ fn chain<'n>(
                 Diagnostic::error("sheet/from", from.span, "controls are copies of each other in a circle")
                     .label("here")
                     .mend("let one of them stand alone"),
+            );
+            return None;
+        }
+        if chain.len() > MAX_COPIES {
+            let message = format!("`{}` is a copy of a copy, more than {MAX_COPIES} times over", node.name.value);
+            diagnostics.push(
+                Diagnostic::error("sheet/from", node.name.span, message)
+                    .label("here")
+                    .mend("copy a control that stands alone"),
             );
             return None;
         }

@@ -1,6 +1,7 @@
 //! Axes, options and the variants they span.
 
-use std::collections::BTreeSet;
+use super::space::{VariantSpace, chosen};
+use std::collections::{BTreeSet, HashSet};
 use stilk_engine::dom::NodeId;
 use stilk_text::source::{Name, Span};
 
@@ -104,11 +105,41 @@ impl super::Control {
         Variant { choices: self.axes.iter().map(|axis| axis.default).collect() }
     }
 
-    /// Every variant that exists on a host; the last axis varies fastest.
+    /// All variants of a host.
+    pub fn space(&self, host: usize) -> VariantSpace {
+        VariantSpace::new(self, host)
+    }
+
+    /// Every variant that exists on a host, the last axis varying fastest. Where there are more than anybody would list, the
+    /// default, each option alone, each two together, and what rules combine.
     pub fn variants(&self, host: usize) -> Vec<Variant> {
-        let mut variants = Vec::new();
-        self.each_variant(host, &mut |variant| variants.push(variant.clone()));
-        variants
+        let space = self.space(host);
+        space.all().unwrap_or_else(|| self.some_variants(&space))
+    }
+
+    fn some_variants(&self, space: &VariantSpace) -> Vec<Variant> {
+        const MOST: usize = 2_000;
+        let default = self.default_variant();
+        let options: Vec<OptionId> = self
+            .axes
+            .iter()
+            .enumerate()
+            .flat_map(|(axis, a)| (0..a.options.len()).map(move |option| OptionId { axis, option }))
+            .filter(|id| !default.has(*id))
+            .collect();
+        let mut wanted: Vec<Vec<OptionId>> = vec![Vec::new()];
+        wanted.extend(options.iter().map(|option| vec![*option]));
+        wanted.extend(self.rules.iter().map(|rule| rule.options.clone()));
+        let pairs =
+            options.iter().enumerate().flat_map(|(index, one)| options[..index].iter().map(|other| vec![*other, *one]));
+        wanted.extend(pairs.take(MOST));
+        let mut found: Vec<Variant> = Vec::new();
+        let mut known = HashSet::new();
+        for options in wanted {
+            let choice: Vec<_> = options.iter().map(chosen).collect();
+            found.extend(space.nearest(&choice).filter(|variant| known.insert(variant.clone())));
+        }
+        found
     }
 
     /// Of the variants of a host, by index: the default, each option alone, and the nearest of what a rule combines.
@@ -122,45 +153,8 @@ impl super::Control {
     }
 
     /// How many variants exist on a host.
-    pub fn variant_count(&self, host: usize) -> usize {
-        let mut count = 0;
-        self.each_variant(host, &mut |_| count += 1);
-        count
-    }
-
-    fn each_variant(&self, host: usize, visit: &mut dyn FnMut(&Variant)) {
-        // An exclusion is decided as soon as the last axis that it names has a choice: whole branches fall away.
-        let last = |exclude: &Exclude| {
-            exclude.options.iter().chain(&exclude.with).chain(&exclude.without).map(|id| id.axis).max().unwrap_or(0)
-        };
-        let mut decided: Vec<Vec<&Exclude>> = vec![Vec::new(); self.axes.len()];
-        let of_host = |exclude: &&Exclude| exclude.hosts.as_ref().is_none_or(|hosts| hosts.contains(&host));
-        for exclude in self.excludes.iter().filter(of_host) {
-            if let Some(list) = decided.get_mut(last(exclude)) {
-                list.push(exclude);
-            }
-        }
-        let mut variant = Variant { choices: vec![None; self.axes.len()] };
-        self.choose(0, host, &decided, &mut variant, visit);
-    }
-
-    fn choose(
-        &self,
-        axis: usize,
-        host: usize,
-        decided: &[Vec<&Exclude>],
-        variant: &mut Variant,
-        visit: &mut dyn FnMut(&Variant),
-    ) {
-        let Some(current) = self.axes.get(axis) else { return visit(variant) };
-        let none = current.default.is_none().then_some(None);
-        for choice in none.into_iter().chain((0..current.options.len()).map(Some)) {
-            variant.choices[axis] = choice;
-            if !decided[axis].iter().any(|exclude| exclude.covers(variant, host)) {
-                self.choose(axis + 1, host, decided, variant, visit);
-            }
-        }
-        variant.choices[axis] = None;
+    pub fn variant_count(&self, host: usize) -> u64 {
+        self.space(host).count()
     }
 
     /// The options of a variant that need a class: those that are no default.

@@ -2,13 +2,14 @@
 //! it token by token.
 
 use super::document::MAX_DEPTH;
+use crate::limits::MAX_COPIED;
 use stilk_text::diagnostic::{Diagnostic, Diagnostics};
 use stilk_text::json::{Json, Node};
 use stilk_text::source::{Name, Span};
 
 /// A document with every `$extends` carried out.
 pub fn expand(root: &Node, diagnostics: &mut Diagnostics) -> Node {
-    Expander { root, diagnostics, open: Vec::new() }.group(root, 0)
+    Expander { root, diagnostics, open: Vec::new(), copied: 0 }.group(root, 0)
 }
 
 struct Expander<'e> {
@@ -16,6 +17,8 @@ struct Expander<'e> {
     diagnostics: &'e mut Diagnostics,
     /// Groups being expanded, by place: meeting one again is a circle.
     open: Vec<Span>,
+    /// How many entries were copied.
+    copied: usize,
 }
 
 impl Expander<'_> {
@@ -24,6 +27,7 @@ impl Expander<'_> {
         if depth > MAX_DEPTH || group.get("$value").is_some() {
             return group.clone();
         }
+        self.copied += if self.open.is_empty() { 0 } else { entries.len() };
         let mut own = Vec::new();
         for (name, node) in entries {
             own.push((
@@ -58,6 +62,11 @@ impl Expander<'_> {
         };
         if found.span == group.span || self.open.contains(&found.span) {
             self.say(reference.span, "groups extend each other in a circle".into(), "let one of them stand alone");
+            return None;
+        }
+        if self.copied > MAX_COPIED {
+            let message = format!("groups that extend each other come to more than {MAX_COPIED} entries");
+            self.say(reference.span, message, "let fewer groups extend others that do so too");
             return None;
         }
         self.open.push(group.span);

@@ -15,9 +15,11 @@ mod resolver;
 pub mod theme;
 pub mod value;
 
+use crate::limits::{MAX_THEMES, MAX_TOKENS};
 use crate::manifest::{Manifest, TokenSources};
 pub use expression::{Expression, Piece};
 use std::collections::HashMap;
+use stilk_text::diagnostic::{Diagnostic, Diagnostics};
 use stilk_text::json::Node;
 use stilk_text::loader::Loader;
 use stilk_text::source::{Name, Span};
@@ -165,5 +167,38 @@ pub fn read(manifest: &Manifest, loader: &mut Loader) -> Option<Tokens> {
         TokenSources::Resolver(path) => resolver::read(path, loader)?,
         TokenSources::Files(paths) => resolver::Order::of_files(paths, loader),
     };
-    Some(bind::bind(order, mark, loader))
+    let mut tokens = bind::bind(order, mark, loader);
+    refuse_too_many(&mut tokens, &mut loader.diagnostics);
+    Some(tokens)
+}
+
+/// Themes are multiplied: too many are refused before anybody asks for all of them.
+fn refuse_too_many(tokens: &mut Tokens, diagnostics: &mut Diagnostics) {
+    let mut themes: usize = 1;
+    let fits = |modifier: &Modifier| {
+        themes = themes.saturating_mul(modifier.contexts.len().max(1));
+        themes > MAX_THEMES
+    };
+    if let Some(first) = tokens.modifiers.iter().position(fits) {
+        let name = &tokens.modifiers[first].name;
+        let message = format!("with the modifier `{}` there are more than {MAX_THEMES} themes", name.value);
+        diagnostics.push(
+            Diagnostic::error("resolver/size", name.span, message)
+                .label("the contexts of all modifiers are multiplied")
+                .mend("let one modifier choose what several do"),
+        );
+        tokens.modifiers.truncate(first);
+        for token in &mut tokens.list {
+            token.overrides.retain(|over| over.modifier < first);
+        }
+    }
+    let definitions = tokens.list.iter().map(|token| token.definitions().count()).sum::<usize>();
+    if definitions > MAX_TOKENS {
+        let span = tokens.list.first().and_then(|token| Some(token.definitions().next()?.span));
+        let message = format!("there are {definitions} values of tokens, more than {MAX_TOKENS}");
+        diagnostics.push(Diagnostic::error("token/size", span, message).mend("leave out what nothing uses"));
+        tokens.list.clear();
+        tokens.by_path.clear();
+        tokens.incomplete = true;
+    }
 }

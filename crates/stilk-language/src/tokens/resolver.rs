@@ -1,6 +1,8 @@
 //! Resolver documents, Resolver module 2025.10: sets, modifiers and the order they are resolved in.
 
 use super::document::{self, RawToken};
+use crate::limits::MAX_TOKENS;
+use std::collections::HashMap;
 use stilk_text::diagnostic::{Diagnostic, unknown_name};
 use stilk_text::json::{self, Json, Node};
 use stilk_text::loader::Loader;
@@ -50,7 +52,7 @@ pub fn read(path: &Name, loader: &mut Loader) -> Option<Order> {
     let file = loader.read(&path.value, Some(path.span))?;
     let root = json::parse(file, &loader.sources, &mut loader.diagnostics)?;
     let folder = path.value.rsplit_once('/').map_or(String::new(), |(folder, _)| format!("{folder}/"));
-    let mut reader = Reader { root: &root, folder, loader, incomplete: false };
+    let mut reader = Reader { root: &root, folder, loader, incomplete: false, gathered: 0 };
     reader.check_head(file);
     let entries = reader.read_order();
     Some(Order { entries, incomplete: reader.incomplete })
@@ -70,6 +72,8 @@ struct Reader<'r, 'l> {
     folder: String,
     loader: &'r mut Loader<'l>,
     incomplete: bool,
+    /// How many tokens were taken from sources, those of sets that others name each time.
+    gathered: usize,
 }
 
 impl Reader<'_, '_> {
@@ -252,8 +256,18 @@ impl Reader<'_, '_> {
             );
             return Vec::new();
         };
-        let mut tokens: Vec<RawToken> = Vec::new();
+        let mut tokens: Vec<Option<RawToken>> = Vec::new();
+        let mut places: HashMap<String, usize> = HashMap::new();
         for source in sources.items() {
+            if self.gathered > MAX_TOKENS {
+                let message = format!("the sources of all sets and contexts come to more than {MAX_TOKENS} tokens");
+                self.say(
+                    Diagnostic::error("resolver/size", owner, message)
+                        .mend("let fewer sets name others that do so too"),
+                );
+                self.incomplete = true;
+                return tokens.into_iter().flatten().collect();
+            }
             let read = match source.get("$ref") {
                 Some(reference) => {
                     let text = reference.as_str().unwrap_or_default();
@@ -266,14 +280,19 @@ impl Reader<'_, '_> {
             };
             match read {
                 Some(read) => {
+                    // A source without tokens takes its time too.
+                    self.gathered += read.len().max(64);
                     for token in read {
-                        tokens.retain(|known| known.path != token.path);
-                        tokens.push(token);
+                        // The later one counts, and where it stands.
+                        if let Some(place) = places.insert(token.path.clone(), tokens.len()) {
+                            tokens[place] = None;
+                        }
+                        tokens.push(Some(token));
                     }
                 }
                 None => self.incomplete = true,
             }
         }
-        tokens
+        tokens.into_iter().flatten().collect()
     }
 }

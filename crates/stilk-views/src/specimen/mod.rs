@@ -124,7 +124,7 @@ impl SpecimenPage<'_> {
         self.add_text(title, "h1", &[], name);
         let controls = stilk_text::diagnostic::grouped(self.system.controls.len() as u64);
         let themes = self.system.tokens.themes().len();
-        let variants: usize = self.system.controls.iter().map(|control| control.variant_count(0)).sum();
+        let variants: u64 = self.system.controls.iter().map(|control| control.variant_count(0)).sum();
         let variants = stilk_text::diagnostic::grouped(variants as u64);
         self.add_text(title, "p", &[], &format!("{controls} controls, {variants} variants, {themes} themes"));
         let nav = self.add(header, "nav", &[("aria-label", "Specimens")]);

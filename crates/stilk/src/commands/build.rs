@@ -62,7 +62,7 @@ pub fn write(loaded: &Loaded, minify: bool) -> Result<String, Failure> {
     for done in [description, tokens] {
         done.unwrap_or_else(|panic| std::panic::resume_unwind(panic))?;
     }
-    let variants: usize = system.controls.iter().map(|control| control.variant_count(0)).sum();
+    let variants: u64 = system.controls.iter().map(|control| control.variant_count(0)).sum();
     let others = match names.len() {
         1 => String::new(),
         n => format!(" and {} more", n - 1),

@@ -18,14 +18,14 @@ mod why_case;
 
 use crate::disk::journal::Edited;
 use crate::disk::{self, Folder};
-use crate::output::{count, fingerprint, terminal, unknown_in};
+use crate::output::{count, fingerprint, grouped, terminal, unknown_in, wrapped};
 use crate::{Failure, Outcome, say};
 use std::collections::BTreeSet;
 use std::hash::{DefaultHasher, Hash, Hasher};
 use std::path::{Path, PathBuf};
 use stilk_checks::gather::Pair;
 use stilk_checks::registry;
-use stilk_checks::report::Report;
+use stilk_checks::report::{Report, SampledControl};
 use stilk_checks::settings::Settings;
 use stilk_checks::trial::Project;
 use stilk_language::stylesheet::{Purpose, Written};
@@ -226,7 +226,22 @@ fn print_report(loaded: &Loaded, report: &Report) {
     for (reason, cases) in &report.reasons {
         say!("{}", unknown_in(*cases, "case", reason));
     }
+    for sampled in &report.sampled {
+        say!("{}", sampled_in(sampled));
+    }
     say!("{}", summary(report));
+}
+
+/// That not every variant was looked at, in lines of a terminal.
+fn sampled_in(sampled: &SampledControl) -> String {
+    let text = format!(
+        "sampled: `{}` has {}, too many where a check can tell them all apart; there at most three options were looked at \
+         together, and nothing is known of {} of them",
+        sampled.name,
+        count(sampled.variants, "variant"),
+        grouped(sampled.not_looked_at),
+    );
+    wrapped(&text, 78).join("\n  ")
 }
 
 /// What a former report knows, by fingerprint.

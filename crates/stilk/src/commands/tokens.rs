@@ -89,7 +89,7 @@ fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failur
     }
     let themes = tokens.themes().len() as u64;
     let of_control = |control: &Control| -> u64 {
-        let variants: usize = (0..control.template.hosts.len()).map(|host| control.variant_count(host)).sum();
+        let variants: u64 = (0..control.template.hosts.len()).map(|host| control.variant_count(host)).sum();
         variants as u64 * stilk_language::case::state_sets(&loaded.system, control).len() as u64 * themes
     };
     let total: u64 = loaded.system.controls.iter().map(of_control).sum();

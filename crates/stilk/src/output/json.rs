@@ -22,6 +22,11 @@ pub fn render(report: &Report, sources: &Sources, root: &Path, scan: Option<Valu
         "reasons": report.reasons,
         "decided": report.decided,
         "findings": findings,
+        "sampled": report.sampled.iter().map(|control| json!({
+            "control": control.name,
+            "variants": control.variants,
+            "notLookedAt": control.not_looked_at,
+        })).collect::<Vec<_>>(),
     });
     if let Some(scan) = scan {
         value["scan"] = scan;

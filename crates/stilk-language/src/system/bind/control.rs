@@ -5,6 +5,7 @@ use super::super::{Axis, Control, Exclude, OptionId, Place, Rule, RuleTarget, St
 use super::descriptors::{literal, registered};
 use super::locals::{check_locals, check_values};
 use super::{bind_value, placement, twice};
+use crate::limits::{MAX_RULES, MAX_STEPS};
 use crate::manifest::Manifest;
 use crate::sheet::{
     AxisDefault, AxisNode, ControlNode, Declaration, DescriptorsNode, ExcludeNode, Item, OptionNode, PartTarget,
@@ -70,6 +71,8 @@ pub fn bind(
         trait_depth: 0,
         is_original: false,
         declarations: Vec::new(),
+        steps: 0,
+        is_refused: false,
     };
     for base in bases {
         flattener.is_original = true;
@@ -272,6 +275,10 @@ struct Flattener<'f, 's> {
     is_original: bool,
     /// Each declaration as written, with the index of its rule.
     declarations: Vec<(Declaration, usize)>,
+    /// How many items were looked at, those of traits each time.
+    steps: usize,
+    /// Whether it was said that there are too many.
+    is_refused: bool,
 }
 
 impl Flattener<'_, '_> {
@@ -279,7 +286,23 @@ impl Flattener<'_, '_> {
         self.diagnostics.push(Diagnostic::error(id, span, message).label("here").mend(mend));
     }
 
+    /// Whether the control is as large as it may be; said once.
+    fn is_full(&mut self) -> bool {
+        let is_full = self.control.rules.len() > MAX_RULES || self.steps > MAX_STEPS;
+        if is_full && !self.is_refused {
+            self.is_refused = true;
+            let message = format!("`{}` comes to more than {MAX_RULES} rules", self.control.name.value);
+            let mend = "nest fewer lists of states and parts in each other, and use fewer traits in traits";
+            self.error("sheet/size", self.control.name.span, message, mend);
+        }
+        is_full
+    }
+
     fn items(&mut self, items: &[Item], scope: &Scope) {
+        self.steps += items.len();
+        if self.is_full() {
+            return;
+        }
         // Declarations gather into one rule until something that competes with them comes between.
         let mut open: Option<usize> = None;
         for item in items {
