@@ -10,7 +10,8 @@ use crate::css::context::Unknown;
 use crate::css::property::{Longhand, PropertyName};
 use crate::css::substitute::{CustomName, Template};
 use crate::dom::Document;
-use std::collections::BTreeMap;
+use std::cell::RefCell;
+use std::collections::{BTreeMap, HashMap};
 use std::rc::Rc;
 use std::sync::Arc;
 
@@ -65,6 +66,8 @@ pub struct Inspector<'i> {
     pub styles: Styles,
     media: Media,
     forced: Forced,
+    /// Where the lines of a text begin, by where the text stands in memory.
+    lines: RefCell<HashMap<*const u8, Vec<usize>>>,
 }
 
 /// Where a declaration stands in a stylesheet.
@@ -168,7 +171,7 @@ impl<'i> Inspector<'i> {
         let engine = engine(&browser.parsed, &parsed, media.clone());
         let styles = engine.styles(document, forced);
         let sheets = std::iter::once(browser).chain(authors).collect();
-        Inspector { document, sheets, engine, styles, media, forced: forced.clone() }
+        Inspector { document, sheets, engine, styles, media, forced: forced.clone(), lines: RefCell::default() }
     }
 
     /// The style of an element or of one of its pseudo-elements, be it that no rule speaks of it.
@@ -332,12 +335,17 @@ impl<'i> Inspector<'i> {
         let (sheet, rule) = self.rule(id)?;
         let offset = rule.declarations.get(id.declaration as usize)?.offset;
         let (name, text) = sheet.file(rule.file);
-        let before = &text.as_bytes()[..(offset as usize).min(text.len())];
-        let line_start = before.iter().rposition(|byte| *byte == b'\n').map_or(0, |at| at + 1);
+        let mut lines = self.lines.borrow_mut();
+        let lines = lines.entry(text.as_ptr()).or_insert_with(|| {
+            let breaks = text.bytes().enumerate().filter(|(_, byte)| *byte == b'\n');
+            std::iter::once(0).chain(breaks.map(|(at, _)| at + 1)).collect()
+        });
+        let at = (offset as usize).min(text.len());
+        let line = lines.partition_point(|start| *start <= at);
         Some(Place {
             sheet: name.to_owned(),
-            line: 1 + before.iter().filter(|byte| **byte == b'\n').count(),
-            column: 1 + String::from_utf8_lossy(&before[line_start..]).chars().count(),
+            line,
+            column: 1 + String::from_utf8_lossy(&text.as_bytes()[lines[line - 1]..at]).chars().count(),
             offset,
         })
     }

@@ -219,7 +219,7 @@ const LONGEST_COMPARED: usize = 256;
 
 /// So many names are held against others while a project is read: where thousands are wrong, nobody reads what each may have
 /// meant.
-const COMPARED: usize = 2_000_000;
+const COMPARED: usize = 200_000;
 
 thread_local! {
     static COMPARED_LEFT: Cell<usize> = const { Cell::new(COMPARED) };

@@ -182,13 +182,18 @@ impl Kept {
         let mut kept = String::new();
         let mut starts = Vec::new();
         let mut at = 0;
+        let mut spans: Vec<(usize, usize)> =
+            spans.iter().map(|span| (span.start as usize, span.end.max(span.start + 1) as usize)).collect();
+        spans.sort_unstable();
+        let mut spans = spans.into_iter().peekable();
+        // How far reaches what began in this line or before.
+        let mut reach = 0;
         for line in text.split_inclusive('\n') {
             let range = at..at + line.len();
-            let is_wanted = spans.iter().any(|span| {
-                let (start, end) = (span.start as usize, (span.end as usize).max(span.start as usize + 1));
-                start < range.end && range.start < end
-            });
-            if is_wanted {
+            while let Some((_, end)) = spans.next_if(|(start, _)| *start < range.end) {
+                reach = reach.max(end);
+            }
+            if range.start < reach {
                 starts.push((at, kept.len()));
                 kept.push_str(line);
             } else if line.ends_with('\n') {

@@ -172,6 +172,8 @@ impl<'s> Worker<'s> {
             instances: &instances,
             engine,
             forced: forced_colors,
+            control_at: instances.iter().map(|instance| (instance.node, instance.control)).collect(),
+            surroundings: RefCell::default(),
             likeness: RefCell::default(),
             styles: &styles_of(engine, &document, &near),
             by_system: &alone,

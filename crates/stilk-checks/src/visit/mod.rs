@@ -62,6 +62,10 @@ pub struct VisitedPage<'v> {
     pub engine: &'v Engine,
     /// The same where the device forces its own colours; made when it is asked for.
     pub(super) forced: &'v OnceCell<Engine>,
+    /// The control that an element is, by index.
+    pub control_at: FxHashMap<NodeId, usize>,
+    /// The same figure for elements that stand in the same surroundings.
+    pub surroundings: RefCell<FxHashMap<NodeId, u64>>,
     /// What was found of its controls: those with the same figure look the same in every state.
     pub likeness: RefCell<FxHashMap<NodeId, u64>>,
     /// What its controls and the elements around them look like at rest.
@@ -74,6 +78,11 @@ impl VisitedPage<'_> {
     /// The document.
     pub fn document(&self) -> &Document {
         &self.document
+    }
+
+    /// Whether an element is a control.
+    pub fn is_control(&self, node: NodeId) -> bool {
+        self.control_at.contains_key(&node)
     }
 
     /// Computes its styles where the device forces its own colours.

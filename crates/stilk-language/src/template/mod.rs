@@ -2,6 +2,7 @@
 
 mod html;
 
+use std::collections::HashSet;
 use stilk_engine::dom::{Document, NodeData, NodeId};
 use stilk_text::diagnostic::{Diagnostic, Diagnostics};
 use stilk_text::source::{FileId, Name, Sources, Span};
@@ -49,15 +50,16 @@ pub struct PlacedControl {
 }
 
 impl Template {
+    /// Whether some element is this part.
+    pub fn has_part(&self, name: &str) -> bool {
+        self.hosts.iter().flat_map(|host| &host.parts).any(|(known, _)| known.value == name)
+    }
+
     /// All part names, each once, in document order.
     pub fn part_names(&self) -> Vec<&str> {
-        let mut names: Vec<&str> = Vec::new();
-        for (name, _) in self.hosts.iter().flat_map(|host| &host.parts) {
-            if !names.contains(&name.as_str()) {
-                names.push(name.as_str());
-            }
-        }
-        names
+        let mut known = HashSet::new();
+        let all = self.hosts.iter().flat_map(|host| &host.parts).map(|(name, _)| name.as_str());
+        all.filter(|name| known.insert(*name)).collect()
     }
 
     /// Whether the host itself bears the state, on every host. `None` when hosts disagree.

@@ -163,35 +163,42 @@ impl Token {
 /// Reads every token file the manifest names, directly or through its resolver document.
 pub fn read(manifest: &Manifest, loader: &mut Loader) -> Option<Tokens> {
     let mark = loader.diagnostics.mark();
-    let order = match &manifest.tokens {
+    let mut order = match &manifest.tokens {
         TokenSources::Resolver(path) => resolver::read(path, loader)?,
         TokenSources::Files(paths) => resolver::Order::of_files(paths, loader),
     };
+    refuse_too_many_themes(&mut order, &mut loader.diagnostics);
     let mut tokens = bind::bind(order, mark, loader);
     refuse_too_many(&mut tokens, &mut loader.diagnostics);
     Some(tokens)
 }
 
 /// Themes are multiplied: too many are refused before anybody asks for all of them.
-fn refuse_too_many(tokens: &mut Tokens, diagnostics: &mut Diagnostics) {
+fn refuse_too_many_themes(order: &mut resolver::Order, diagnostics: &mut Diagnostics) {
     let mut themes: usize = 1;
-    let fits = |modifier: &Modifier| {
-        themes = themes.saturating_mul(modifier.contexts.len().max(1));
-        themes > MAX_THEMES
-    };
-    if let Some(first) = tokens.modifiers.iter().position(fits) {
-        let name = &tokens.modifiers[first].name;
-        let message = format!("with the modifier `{}` there are more than {MAX_THEMES} themes", name.value);
-        diagnostics.push(
-            Diagnostic::error("resolver/size", name.span, message)
-                .label("the contexts of all modifiers are multiplied")
-                .mend("let one modifier choose what several do"),
-        );
-        tokens.modifiers.truncate(first);
-        for token in &mut tokens.list {
-            token.overrides.retain(|over| over.modifier < first);
+    let mut said = false;
+    order.entries.retain(|entry| {
+        let resolver::ResolutionEntry::Modifier { name, contexts, .. } = entry else { return true };
+        let with = themes.saturating_mul(contexts.len().max(1));
+        if with <= MAX_THEMES {
+            themes = with;
+            return true;
         }
-    }
+        if !said {
+            let message = format!("with the modifier `{}` there are more than {MAX_THEMES} themes", name.value);
+            diagnostics.push(
+                Diagnostic::error("resolver/size", name.span, message)
+                    .label("the contexts of all modifiers are multiplied")
+                    .mend("let one modifier choose what several do"),
+            );
+            said = true;
+        }
+        false
+    });
+    order.incomplete |= said;
+}
+
+fn refuse_too_many(tokens: &mut Tokens, diagnostics: &mut Diagnostics) {
     let definitions = tokens.list.iter().map(|token| token.definitions().count()).sum::<usize>();
     if definitions > MAX_TOKENS {
         let span = tokens.list.first().and_then(|token| Some(token.definitions().next()?.span));

@@ -2,7 +2,7 @@
 
 use super::Loaded;
 use crate::output::{count, source_map};
-use crate::{Failure, Outcome};
+use crate::{Failure, Outcome, disk};
 use std::collections::BTreeSet;
 use std::path::Path;
 use stilk_engine::cascade::defaults::Browser;
@@ -52,6 +52,9 @@ pub fn explain_resets(root: &Path) -> Result<Outcome, Failure> {
 /// Writes everything that pages and programs use, and says what is in it.
 pub fn write(loaded: &Loaded, minify: bool) -> Result<String, Failure> {
     let system = &loaded.system;
+    for folder in [loaded.folder(), loaded.folder().join("tokens")] {
+        disk::remove_leftovers(&folder);
+    }
     // Three kinds of files, none of which needs another: written side by side.
     let (stylesheets, description, tokens) = std::thread::scope(|scope| {
         let description = scope.spawn(|| write_description(loaded));

@@ -264,7 +264,8 @@ fn summary(report: &Report) -> String {
     } else {
         format!("{} unknown", count(report.unknown, "verdict"))
     };
-    format!("{} looked at, {unknown}: {findings}", count(report.cases, "case"))
+    let how = if report.sampled.is_empty() { "looked at" } else { "sampled" };
+    format!("{} {how}, {unknown}: {findings}", count(report.cases, "case"))
 }
 
 fn outcome(report: &Report) -> Outcome {

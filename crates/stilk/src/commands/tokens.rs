@@ -93,7 +93,13 @@ fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failur
         variants as u64 * stilk_language::case::state_sets(&loaded.system, control).len() as u64 * themes
     };
     let total: u64 = loaded.system.controls.iter().map(of_control).sum();
-    say!("{}, in {} of {}", count(reach.uses.len() as u64, "declaration"), grouped(reach.cases), count(total, "case"));
+    say!(
+        "{}, in {}{} of {}",
+        count(reach.uses.len() as u64, "declaration"),
+        if reach.is_exact { "" } else { "at least " },
+        grouped(reach.cases),
+        count(total, "case")
+    );
     print_pages(loaded, &reach, pages)
 }
 

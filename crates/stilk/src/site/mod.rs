@@ -22,12 +22,46 @@ const LARGEST_SHEET: u64 = 8 << 20;
 /// Bytes of all stylesheets of a run.
 const ALL_SHEETS: u64 = 64 << 20;
 
+/// Elements in each other; browsers stop nesting long before.
+const DEEPEST: usize = 5_000;
+
+/// How deep elements are nested at most, of those that have to be closed: parsing takes the square of it.
+fn depth(text: &str) -> usize {
+    const UNCLOSED: [&str; 40] = [
+        "area", "base", "body", "br", "caption", "col", "colgroup", "dd", "dt", "embed", "head", "hr", "html", "image",
+        "img", "input", "keygen", "li", "link", "meta", "optgroup", "option", "p", "param", "rb", "rp", "rt", "rtc",
+        "source", "tbody", "td", "tfoot", "th", "thead", "tr", "track", "wbr", "path", "circle", "rect",
+    ];
+    let (mut depth, mut deepest) = (0_usize, 0);
+    for piece in text.split('<').skip(1) {
+        let (is_end, name) = match piece.strip_prefix('/') {
+            Some(name) => (true, name),
+            None => (false, piece),
+        };
+        let end = name.find(|c: char| !c.is_ascii_alphanumeric()).unwrap_or(name.len());
+        let name = name[..end].to_ascii_lowercase();
+        if name.is_empty()
+            || UNCLOSED.contains(&name.as_str())
+            || piece.split('>').next().is_some_and(|tag| tag.ends_with('/'))
+        {
+            continue;
+        }
+        depth = if is_end { depth.saturating_sub(1) } else { depth + 1 };
+        deepest = deepest.max(depth);
+    }
+    deepest
+}
+
 /// Reads a page as text, in the encoding that a browser would take it for.
 ///
 /// # Errors
 /// It cannot be read, or is no text.
 pub fn read_page(path: &Path) -> Result<String, String> {
-    html(&disk::read(path, LARGEST_PAGE).map_err(|error| said(&error, LARGEST_PAGE))?)
+    let text = html(&disk::read(path, LARGEST_PAGE).map_err(|error| said(&error, LARGEST_PAGE))?)?;
+    match depth(&text) > DEEPEST {
+        true => Err(format!("its elements are nested more than {DEEPEST} deep")),
+        false => Ok(text),
+    }
 }
 
 /// Reads a stylesheet as text.

@@ -358,7 +358,7 @@ impl Harness<'_> {
         self.assert_not_empty(&sets);
         for control in &self.system.controls {
             let looked = sample::sample(control, 0, self.depth, 0).len();
-            let all = control.variant_count(0);
+            let all = control.variant_count(0) as usize;
             if looked < all {
                 let what = if self.depth.full { "every pair of options" } else { "another one on each page" };
                 println!("{}: {looked} of {all} variants, {what}", control.name.value);

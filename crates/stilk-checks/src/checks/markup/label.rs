@@ -4,6 +4,7 @@ use crate::check::{Check, Scope};
 use crate::checks::markup::{is_field, tag};
 use crate::example::Example;
 use crate::visit::{PageSink, VisitedPage};
+use std::collections::HashMap;
 use stilk_engine::dom::NodeId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -27,14 +28,21 @@ pub const CHECK: Check = Check {
 
 fn run(visit: &VisitedPage, sink: &mut PageSink) {
     let labels: Vec<NodeId> = visit.elements().filter(|node| visit.local(*node) == "label").collect();
+    let mut by_id: HashMap<&str, NodeId> = HashMap::new();
+    for label in labels.iter().rev() {
+        by_id.extend(visit.attribute(*label, "for").map(|id| (id, *label)));
+    }
+    // Those beside which a field may stand, in document order.
+    const MOST: usize = 500;
+    let unpaired: Vec<NodeId> = labels.iter().copied().filter(|label| is_unpaired(visit, *label)).take(MOST).collect();
     for node in visit.elements() {
         if is_field(visit, node) {
             sink.decided(CHECK.id, 1);
-            judge_field(visit, node, &labels, sink);
+            judge_field(visit, node, &by_id, &unpaired, sink);
         }
         let presses = match visit.local(node) {
             "button" => true,
-            "a" => visit.attribute(node, "href").is_some() && visit.instances.iter().any(|i| i.node == node),
+            "a" => visit.attribute(node, "href").is_some() && visit.is_control(node),
             _ => false,
         };
         if presses {
@@ -50,14 +58,19 @@ fn is_named(visit: &VisitedPage, node: NodeId) -> bool {
     has("aria-label") || has("aria-labelledby") || has("title")
 }
 
-fn judge_field(visit: &VisitedPage, node: NodeId, labels: &[NodeId], sink: &mut PageSink) {
+fn judge_field(
+    visit: &VisitedPage,
+    node: NodeId,
+    by_id: &HashMap<&str, NodeId>,
+    unpaired: &[NodeId],
+    sink: &mut PageSink,
+) {
     if is_named(visit, node) {
         return;
     }
     let id = visit.attribute(node, "id").filter(|id| !id.is_empty());
-    let is_for = |label: &NodeId| id.is_some() && visit.attribute(*label, "for") == id;
     let around = visit.above(node).find(|above| visit.local(*above) == "label");
-    match labels.iter().copied().find(is_for).or(around) {
+    match id.and_then(|id| by_id.get(id).copied()).or(around) {
         Some(label) if visit.text(label).is_empty() => {
             let message = format!("the label of `{}` holds no words", tag(visit, node));
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(label), message)
@@ -66,13 +79,13 @@ fn judge_field(visit: &VisitedPage, node: NodeId, labels: &[NodeId], sink: &mut 
             sink.find(format!("empty {}", tag(visit, label)), diagnostic);
         }
         Some(_) => {}
-        None => sink.find(format!("field {}", tag(visit, node)), no_label(visit, node, id)),
+        None => sink.find(format!("field {}", tag(visit, node)), no_label(visit, node, id, unpaired)),
     }
 }
 
 /// That a field has no label, and which one was meant.
-fn no_label(visit: &VisitedPage, node: NodeId, id: Option<&str>) -> Diagnostic {
-    let near = unpaired_label(visit, node);
+fn no_label(visit: &VisitedPage, node: NodeId, id: Option<&str>, unpaired: &[NodeId]) -> Diagnostic {
+    let near = nearest_label(visit, node, unpaired);
     let message = match near {
         Some(label) => format!("the label `{}` beside this field is not paired with it", visit.text(label)),
         None => "this field has no label".to_owned(),
@@ -89,16 +102,17 @@ fn no_label(visit: &VisitedPage, node: NodeId, id: Option<&str>) -> Diagnostic {
     }
 }
 
+/// Whether a label is for nothing.
+fn is_unpaired(visit: &VisitedPage, label: NodeId) -> bool {
+    visit.attribute(label, "for").is_none()
+        && !visit.document().descendants(label).iter().any(|inner| is_field(visit, *inner))
+}
+
 /// The unpaired label of the smallest box around a field and it: that one was meant.
-fn unpaired_label(visit: &VisitedPage, field: NodeId) -> Option<NodeId> {
+fn nearest_label(visit: &VisitedPage, field: NodeId, unpaired: &[NodeId]) -> Option<NodeId> {
     const AROUND: usize = 3;
-    let is_unpaired = |label: &NodeId| {
-        visit.local(*label) == "label"
-            && visit.attribute(*label, "for").is_none()
-            && !visit.document().descendants(*label).iter().any(|inner| is_field(visit, *inner))
-    };
     let mut around = visit.above(field).take(AROUND);
-    around.find_map(|above| visit.document().descendants(above).into_iter().find(|inner| is_unpaired(inner)))
+    around.find_map(|above| unpaired.iter().copied().find(|label| visit.above(*label).any(|outer| outer == above)))
 }
 
 fn judge_press(visit: &VisitedPage, node: NodeId, sink: &mut PageSink) {

@@ -80,7 +80,7 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
         });
         let Some(around) = around else { continue };
         let outer = visit.local(around).to_owned();
-        let is_control = visit.instances.iter().any(|instance| instance.node == around);
+        let is_control = visit.is_control(around);
         let is_block = BLOCKS.contains(&local) && (outer != "a" || is_control);
         // What stands in a block that is told already goes with it.
         let is_told =

@@ -5,6 +5,7 @@ use crate::checks::markup::{tag, word_in_tag};
 use crate::example::Example;
 use crate::visit::classes::Meaning;
 use crate::visit::{PageSink, VisitedPage};
+use std::collections::HashSet;
 use stilk_engine::dom::NodeId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -84,12 +85,13 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
             sink.find(format!("order {}", tag(visit, instance.node)), diagnostic);
         }
     }
+    let is_of: HashSet<(NodeId, usize)> = visit.instances.iter().map(|i| (i.node, i.control)).collect();
     for node in visit.elements() {
         let Some(element) = document.element(node) else { continue };
         for class in &element.classes {
             let Some(Meaning::Part(control, _)) = visit.classes.get(class) else { continue };
             let own = &visit.system.controls[control].name.value;
-            let is_inside = |above: NodeId| visit.instances.iter().any(|i| i.control == control && i.node == above);
+            let is_inside = |above: NodeId| is_of.contains(&(above, control));
             if !visit.above(node).any(is_inside) {
                 let class_of_control = visit.system.names().control(own);
                 let message = format!("`{class}` stands outside of its control `{own}`");

@@ -50,7 +50,7 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
         }
         sink.decided(CHECK.id, 1);
         // What is inside a control is that control's matter.
-        if is_known(node) || visit.above(node).any(|above| visit.instances.iter().any(|i| i.node == above)) {
+        if is_known(node) || visit.above(node).any(|above| visit.is_control(above)) {
             continue;
         }
         let what = match (local, kind) {

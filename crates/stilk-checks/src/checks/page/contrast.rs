@@ -116,7 +116,7 @@ fn judge(visit: &VisitedPage, places: &Places, instance: &Instance) -> Outcome {
         let look = places.look(instance, states);
         for mut place in paint::text_places(&look) {
             // A control in it has a place of its own.
-            let is_inner = |node| node != instance.node && visit.instances.iter().any(|other| other.node == node);
+            let is_inner = |node| node != instance.node && visit.is_control(node);
             if place.chain.iter().any(|node| is_inner(*node)) {
                 continue;
             }

@@ -92,24 +92,42 @@ pub fn likeness(visit: &VisitedPage, instance: &Instance) -> u64 {
     *visit.likeness.borrow_mut().entry(instance.node).or_insert_with(|| hash(visit, instance))
 }
 
+/// The same for elements that stand in the same surroundings: of an element and all around it.
+fn surroundings(visit: &VisitedPage, node: NodeId) -> u64 {
+    if let Some(known) = visit.surroundings.borrow().get(&node) {
+        return *known;
+    }
+    let mut hasher = FxHasher::default();
+    feed(visit, node, &mut hasher);
+    if let Some(around) = visit.document().node(node).parent {
+        surroundings(visit, around).hash(&mut hasher);
+    }
+    let found = hasher.finish();
+    visit.surroundings.borrow_mut().insert(node, found);
+    found
+}
+
+fn feed(visit: &VisitedPage, node: NodeId, hasher: &mut FxHasher) {
+    visit.local(node).hash(hasher);
+    visit.document().has_own_text(node).hash(hasher);
+    for name in ["type", "value", "placeholder"] {
+        visit.attribute(node, name).hash(hasher);
+    }
+    for at in visit.styles.boxes(node) {
+        at.pseudo.hash(hasher);
+        if let Some(style) = visit.styles.of(at) {
+            style.feed(hasher);
+        }
+    }
+}
+
 fn hash(visit: &VisitedPage, instance: &Instance) -> u64 {
     let mut hasher = FxHasher::default();
     let document = visit.document();
-    let mut feed = |node| {
-        visit.local(node).hash(&mut hasher);
-        document.has_own_text(node).hash(&mut hasher);
-        for name in ["type", "value", "placeholder"] {
-            visit.attribute(node, name).hash(&mut hasher);
-        }
-        for at in visit.styles.boxes(node) {
-            at.pseudo.hash(&mut hasher);
-            if let Some(style) = visit.styles.of(at) {
-                style.feed(&mut hasher);
-            }
-        }
-    };
-    visit.above(instance.node).for_each(&mut feed);
-    document.descendants(instance.node).into_iter().for_each(&mut feed);
+    if let Some(around) = document.node(instance.node).parent {
+        surroundings(visit, around).hash(&mut hasher);
+    }
+    document.descendants(instance.node).into_iter().for_each(|node| feed(visit, node, &mut hasher));
     // In other states a rule may ask for what stands around.
     let sheets = visit.sheets.iter().filter(|sheet| !sheet.is_system);
     let asking: Vec<&StyleRule> = sheets.flat_map(|sheet| sheet.parsed.rules_of_states_in_place()).collect();

@@ -462,13 +462,13 @@ impl Flattener<'_, '_> {
                 self.error("sheet/part", name.span, "a part inside a part", mend);
                 return;
             }
-            let known = self.control.template.part_names();
-            if !known.contains(&name.as_str()) {
+            if !self.control.template.has_part(&name.value) {
                 if self.is_original {
                     // A copy with a template of its own may leave parts out.
                     return;
                 }
                 let place = format!("part {{}} in the template of `{}`", self.control.name.value);
+                let known = self.control.template.part_names();
                 let diagnostic = unknown_name("sheet/part", &place, name, known.iter().copied());
                 self.diagnostics.push(diagnostic);
                 return;
@@ -535,7 +535,7 @@ impl Flattener<'_, '_> {
                     self.error("sheet/state", part.span, "`of &` names the part it stands in: here is none", mend);
                     return;
                 }
-                Some(part) if self.control.template.part_names().contains(&part.as_str()) => {
+                Some(part) if self.control.template.has_part(&part.value) => {
                     set = set.with_part(id, part.value.clone());
                 }
                 Some(_) if self.is_original => return,
