@@ -10,6 +10,7 @@ mod output;
 mod site;
 
 use clap::{Parser, Subcommand, ValueEnum};
+use std::ffi::OsString;
 use std::path::PathBuf;
 use std::process::ExitCode;
 use stilk_engine::cascade::Media;
@@ -139,7 +140,7 @@ enum Command {
         path: Option<String>,
         /// Pages that an edit is followed to; those of the manifest otherwise. May be given several times
         #[arg(long, value_name = "PAGE", requires = "path")]
-        page: Vec<String>,
+        page: Vec<OsString>,
     },
     /// Say why a value is what it is: what won, what lost and why
     ///
@@ -176,7 +177,7 @@ enum Command {
         #[command(flatten)]
         common: Common,
         /// Pages, folders of pages, patterns
-        pages: Vec<String>,
+        pages: Vec<OsString>,
         /// How to print what was found
         #[arg(long, value_enum, default_value_t = ReportFormat::Text)]
         format: ReportFormat,
@@ -437,7 +438,7 @@ fn main() -> ExitCode {
 
 /// Reads the arguments; help and what is wrong with them is printed.
 fn read_arguments() -> Result<Arguments, ExitCode> {
-    let given: Vec<std::ffi::OsString> = std::env::args_os().collect();
+    let given: Vec<OsString> = std::env::args_os().collect();
     Arguments::try_parse_from(&given).map_err(|error| {
         // What was typed is repeated in errors: a terminal must not obey it.
         let visible = given.iter().map(|argument| say::in_line(&argument.to_string_lossy()));

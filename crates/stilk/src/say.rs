@@ -90,6 +90,15 @@ pub fn in_line(text: &str) -> String {
         .collect()
 }
 
+/// A path or a name as a shell takes it for one word.
+pub fn word(text: &str) -> String {
+    let is_plain = |c: char| c.is_alphanumeric() || "-_./@:+,=%".contains(c);
+    match !text.is_empty() && text.chars().all(is_plain) && !text.starts_with('-') {
+        true => text.to_owned(),
+        false => in_line(&format!("'{}'", text.replace('\'', "'\\''"))),
+    }
+}
+
 /// Prints for people.
 pub fn out(text: Arguments, end: &str) {
     write(&mut anstream::stdout(), &(shown(&text.to_string()) + end));
@@ -147,6 +156,7 @@ mod tests {
         let text = format!("{ink}name{ink:#} \u{1b}[31mred\u{9b}31m\u{7f}\r\u{202e}\tend\n");
         assert_eq!(shown(&text), "\u{1b}[1mname\u{1b}[0m \\u{1b}[31mred\\u{9b}31m\\u{7f}\\u{d}\\u{202e}\tend\n");
         assert_eq!(in_line("a\nb\u{1b}"), "a\\u{a}b\\u{1b}");
+        assert_eq!(["a/b.c", "a b", "it's", ""].map(word), ["a/b.c", "'a b'", "'it'\\''s'", "''"]);
         assert_eq!(plain(&text), "name \\u{1b}[31mred\\u{9b}31m\\u{7f}\\u{d}\\u{202e}\tend\n");
     }
 }

@@ -12,7 +12,7 @@ use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
 use std::sync::Arc;
 use stilk_engine::css::property::Longhand;
 use stilk_language::case::{Look, LookEngine, Unit, state_sets};
-use stilk_language::system::space::chosen;
+use stilk_language::system::space::{Choice, chosen};
 use stilk_language::system::{Control, StateSet, System, Variant, VariantSpace};
 use stilk_language::tokens::Token;
 
@@ -219,7 +219,7 @@ struct LookedAt {
 }
 
 fn representatives_in(space: &VariantSpace, axes: &[usize], among: &Variants) -> LookedAt {
-    let fixed: Vec<Vec<(usize, Option<usize>)>> = match among {
+    let fixed: Vec<Choice> = match among {
         Variants::All => vec![Vec::new()],
         Variants::With(lists) => lists.iter().map(|options| options.iter().map(chosen).collect()).collect(),
     };

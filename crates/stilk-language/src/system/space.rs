@@ -33,6 +33,9 @@ struct Group {
 /// A choice on some axes.
 pub type Partial = [(usize, Option<usize>)];
 
+/// The same as it is made.
+pub type Choice = Vec<(usize, Option<usize>)>;
+
 impl VariantSpace {
     /// The variants of a control on a host. Where exclusions tie too many together, which is refused when the control is read,
     /// nothing is excluded.
@@ -138,12 +141,12 @@ impl VariantSpace {
 
     /// The choices on some axes that exist together with a choice on others, and whether these are all of them: of too many,
     /// those in which at most three axes differ from the default, or two where even those are too many.
-    pub fn combinations(&self, axes: &[usize], with: &Partial) -> (Vec<Vec<(usize, Option<usize>)>>, bool) {
+    pub fn combinations(&self, axes: &[usize], with: &Partial) -> (Vec<Choice>, bool) {
         let free: Vec<usize> =
             axes.iter().copied().filter(|axis| !with.iter().any(|(known, _)| known == axis)).collect();
         let options: Vec<Vec<Option<usize>>> = free.iter().map(|axis| self.options(*axis)).collect();
         let all = options.iter().map(|options| options.len() as u64).fold(1, u64::saturating_mul);
-        let exists = |choice: &Vec<(usize, Option<usize>)>| self.count_with(choice) > 0;
+        let exists = |choice: &Choice| self.count_with(choice) > 0;
         if all <= TOGETHER {
             let mut found = vec![with.to_vec()];
             for (axis, options) in free.iter().zip(&options) {
@@ -155,9 +158,9 @@ impl VariantSpace {
             found.retain(exists);
             return (found, true);
         }
-        let usual: Vec<(usize, Option<usize>)> = free.iter().map(|axis| (*axis, self.default.choices[*axis])).collect();
-        let mut found: Vec<Vec<(usize, Option<usize>)>> = vec![[with, &usual[..]].concat()];
-        let mut last: Vec<(usize, Vec<(usize, Option<usize>)>)> = vec![(0, found[0].clone())];
+        let usual: Choice = free.iter().map(|axis| (*axis, self.default.choices[*axis])).collect();
+        let mut found: Vec<Choice> = vec![[with, &usual[..]].concat()];
+        let mut last: Vec<(usize, Choice)> = vec![(0, found[0].clone())];
         for _ in 0..3 {
             let mut next = Vec::new();
             for (from, choice) in &last {

@@ -125,7 +125,7 @@ impl SpecimenPage<'_> {
         let controls = stilk_text::diagnostic::grouped(self.system.controls.len() as u64);
         let themes = self.system.tokens.themes().len();
         let variants: u64 = self.system.controls.iter().map(|control| control.variant_count(0)).sum();
-        let variants = stilk_text::diagnostic::grouped(variants as u64);
+        let variants = stilk_text::diagnostic::grouped(variants);
         self.add_text(title, "p", &[], &format!("{controls} controls, {variants} variants, {themes} themes"));
         let nav = self.add(header, "nav", &[("aria-label", "Specimens")]);
         let index = self.add(nav, "ul", &[]);

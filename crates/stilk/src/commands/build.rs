@@ -75,7 +75,7 @@ pub fn write(loaded: &Loaded, minify: bool) -> Result<String, Failure> {
         loaded.shown_output(&names[0]),
         size as f64 / 1000.0,
         count(system.controls.len() as u64, "control"),
-        count(variants as u64, "variant"),
+        count(variants, "variant"),
         count(system.tokens.themes().len() as u64, "theme"),
     ))
 }

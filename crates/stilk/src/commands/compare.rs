@@ -3,7 +3,7 @@
 use crate::disk::Folder;
 use crate::output::{compare as output, terminal};
 use crate::{CompareFormat, Failure, Outcome, say};
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::io::{Read, Write};
 use std::path::Path;
 use std::process::{Command, Stdio};
@@ -11,7 +11,7 @@ use stilk_checks::registry;
 use stilk_language::stylesheet::{Purpose, Written, write};
 use stilk_language::system::System;
 use stilk_text::diagnostic::Level;
-use stilk_text::source::{FileError, FileText, Files, Sources};
+use stilk_text::source::{FileError, FileText, Files, MAX_FILE_BYTES, MAX_PROJECT_BYTES, Sources};
 use stilk_views::compare::{Version, compare, page};
 
 /// One version, read.
@@ -65,13 +65,27 @@ fn read(root: &Path, name: Option<&str>) -> Result<ReadVersion, Failure> {
 /// The files of a project in a revision, as git has them.
 struct Revision {
     files: BTreeMap<String, Vec<u8>>,
+    /// What is there and was not read.
+    too_large: BTreeSet<String>,
+}
+
+/// Git, which reads what is there and nothing else: it fetches nothing, runs no hook and no program that a repository
+/// configures, asks nobody, and writes nothing.
+fn git_command(root: &Path) -> Command {
+    let mut command = Command::new("git");
+    command.arg("--no-pager").arg("--no-optional-locks").arg("-C").arg(root);
+    for setting in ["core.hooksPath=/dev/null", "core.fsmonitor=false", "protocol.allow=never", "diff.external="] {
+        command.args(["-c", setting]);
+    }
+    command.env("GIT_NO_LAZY_FETCH", "1").env("GIT_TERMINAL_PROMPT", "0").env("GIT_NO_REPLACE_OBJECTS", "1");
+    command
 }
 
 impl Revision {
     fn read(root: &Path, revision: &str) -> Result<Revision, Failure> {
         let said = |words: String| Failure::Message(format!("error: {words}"));
         let git = |arguments: &[&str]| {
-            let output = Command::new("git").arg("-C").arg(root).args(arguments).output();
+            let output = git_command(root).args(arguments).output();
             output.map_err(|error| said(format!("cannot run git: {error}")))
         };
         // What looks like an option is none of git's business.
@@ -83,7 +97,7 @@ impl Revision {
         }
         let commit = String::from_utf8_lossy(&known.stdout).trim().to_owned();
         // Names are relative to the project's folder, which may be a part of the repository.
-        let listed = git(&["ls-tree", "-r", "-z", &commit, "."])?;
+        let listed = git(&["ls-tree", "-r", "-z", "--long", &commit, "."])?;
         if !listed.status.success() {
             return Err(said(format!(
                 "git cannot list `{revision}`: {}",
@@ -92,24 +106,32 @@ impl Revision {
         }
         let list = String::from_utf8_lossy(&listed.stdout).into_owned();
         let mut wanted: Vec<(String, String)> = Vec::new();
+        let (mut all, mut too_large) = (0_usize, BTreeSet::new());
         for entry in list.split('\0').filter(|entry| !entry.is_empty()) {
             let Some((meta, path)) = entry.split_once('\t') else { continue };
-            let mut meta = meta.split(' ');
+            let mut meta = meta.split_ascii_whitespace();
             let (kind, id) = (meta.nth(1), meta.next());
+            let size: usize = meta.next().and_then(|size| size.parse().ok()).unwrap_or_default();
             let is_source = [".stilk", ".html", ".json", ".toml"].iter().any(|ending| path.ends_with(ending));
             if let (Some("blob"), Some(id), true) = (kind, id, is_source) {
+                // Read no further than files are; what the project names of it is said to be too large.
+                all = all.saturating_add(size);
+                if size > MAX_FILE_BYTES || all > 2 * MAX_PROJECT_BYTES {
+                    too_large.insert(path.to_owned());
+                    continue;
+                }
                 wanted.push((path.to_owned(), id.to_owned()));
             }
         }
         let files = blobs(root, &wanted).map_err(|error| said(format!("git cannot read `{revision}`: {error}")))?;
-        Ok(Revision { files })
+        Ok(Revision { files, too_large })
     }
 }
 
 /// The contents of blobs, by path, from one process.
 fn blobs(root: &Path, wanted: &[(String, String)]) -> std::io::Result<BTreeMap<String, Vec<u8>>> {
-    let mut command = Command::new("git");
-    command.arg("-C").arg(root).args(["cat-file", "--batch"]).stdin(Stdio::piped()).stdout(Stdio::piped());
+    let mut command = git_command(root);
+    command.args(["cat-file", "--batch"]).stdin(Stdio::piped()).stdout(Stdio::piped());
     let mut child = command.spawn()?;
     let ids: String = wanted.iter().map(|(_, id)| format!("{id}\n")).collect();
     // Git answers while it is still being asked: both ends are served at once.
@@ -141,7 +163,11 @@ fn blobs(root: &Path, wanted: &[(String, String)]) -> std::io::Result<BTreeMap<S
 
 impl Files for Revision {
     fn read(&self, path: &str, _: &[String]) -> Result<FileText, FileError> {
-        self.files.get(path.trim_start_matches("./")).cloned().map(FileText::own).ok_or(FileError::Missing)
+        let path = path.trim_start_matches("./");
+        if self.too_large.contains(path) {
+            return Err(FileError::TooLarge);
+        }
+        self.files.get(path).cloned().map(FileText::own).ok_or(FileError::Missing)
     }
 
     fn list(&self, folder: &str, _: &[String]) -> Result<Vec<String>, FileError> {

@@ -2,6 +2,7 @@
 
 use super::{Loaded, build, embedded, print_report, specimen};
 use crate::output::count;
+use crate::say;
 use crate::{Failure, Outcome, disk};
 use include_dir::{Dir, include_dir};
 use std::path::{Path, PathBuf};
@@ -59,7 +60,7 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
         ] {
             say!("{what:>10}  {place}");
         }
-        say!("\nEdit a token or a sheet, then: stilk check --project {}", folder.display());
+        say!("\nEdit a token or a sheet, then: stilk check --project {}", say::word(&folder.to_string_lossy()));
     }
     Ok(Outcome::Clean)
 }

@@ -1,10 +1,15 @@
 //! `stilk new`: a complete, accessible starting system.
 
+use super::embedded::Embedded;
 use super::{Loaded, embedded, print_report};
 use crate::output::count;
+use crate::output::terminal;
+use crate::say;
 use crate::{Failure, Outcome, disk};
 use include_dir::{Dir, include_dir};
+use std::collections::BTreeMap;
 use std::path::Path;
+use stilk_checks::registry;
 
 static STARTER: Dir = include_dir!("$CARGO_MANIFEST_DIR/starter");
 
@@ -28,12 +33,24 @@ pub fn run(folder: &Path, name: Option<&str>, prefix: Option<&str>, quiet: bool)
     let own = own.file_name().map_or_else(|| "System".into(), |name| name.to_string_lossy().into_owned());
     let name = name.map_or_else(|| capitalised(&own), str::to_owned);
     let prefix = prefix.map_or_else(|| short(&name), str::to_owned);
-    for (path, text) in &files {
-        let text = match path == Path::new("stilk.toml") {
-            true => text.replace("\"NAME\"", &toml_string(&name)).replace("\"PREFIX\"", &toml_string(&prefix)),
-            false => (*text).to_owned(),
-        };
-        disk::write(&folder.join(path), &text).map_err(|message| Failure::Message(format!("error: {message}")))?;
+    let written: BTreeMap<String, String> = files
+        .iter()
+        .map(|(path, text)| {
+            let text = match path == Path::new("stilk.toml") {
+                true => text.replace("\"NAME\"", &toml_string(&name)).replace("\"PREFIX\"", &toml_string(&prefix)),
+                false => (*text).to_owned(),
+            };
+            (path.to_string_lossy().replace('\\', "/"), text)
+        })
+        .collect();
+    // Read before anything is written: a name or a prefix that will not do leaves nothing behind.
+    let project = registry::load(&Embedded(&written));
+    if project.system.is_none() {
+        say::error(format_args!("{}", terminal::render_some(&project.diagnostics, &project.sources, folder)), "");
+        return Err(Failure::Message("error: nothing was written: give another `--name` or `--prefix`".to_owned()));
+    }
+    for (path, text) in &written {
+        disk::write(&folder.join(path), text).map_err(|message| Failure::Message(format!("error: {message}")))?;
     }
     let loaded = Loaded::read(folder)?;
     let report = loaded.report(&loaded.stylesheet());
@@ -51,7 +68,7 @@ pub fn run(folder: &Path, name: Option<&str>, prefix: Option<&str>, quiet: bool)
         print_report(&loaded, &report);
         let flag = match folder == Path::new(".") {
             true => String::new(),
-            false => format!(" --project {}", folder.display()),
+            false => format!(" --project {}", say::word(&folder.to_string_lossy())),
         };
         say!("\nNow: stilk build{flag}       writes the stylesheet");
         say!("     stilk specimen{flag}    draws every variant in every state");

@@ -7,6 +7,7 @@ use crate::site::{Sheets, read_page};
 use crate::{Failure, Outcome, ReportFormat, say};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use std::collections::{BTreeMap, BTreeSet};
+use std::ffi::OsString;
 use std::path::{Path, PathBuf};
 use std::sync::atomic::{AtomicUsize, Ordering};
 use std::sync::mpsc;
@@ -17,7 +18,7 @@ use stilk_language::stylesheet::file_suffixes;
 /// What was asked.
 pub struct Request<'r> {
     /// Files, folders and patterns.
-    pub pages: &'r [String],
+    pub pages: &'r [OsString],
     /// How to print.
     pub format: ReportFormat,
     /// A former report.
@@ -76,10 +77,10 @@ pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
 /// The pages that are meant, in order, each once.
 ///
 /// Files, folders and patterns; those of the manifest where none is named.
-pub fn pages(loaded: &Loaded, named: &[String]) -> Result<Vec<PathBuf>, Failure> {
-    let named: Vec<String> = match named.is_empty() {
+pub fn pages(loaded: &Loaded, named: &[OsString]) -> Result<Vec<PathBuf>, Failure> {
+    let named: Vec<OsString> = match named.is_empty() {
         false => named.to_vec(),
-        true => loaded.system.manifest.pages.iter().map(|name| loaded.shown(&name.value)).collect(),
+        true => loaded.system.manifest.pages.iter().map(|name| loaded.root.join(&name.value).into()).collect(),
     };
     if named.is_empty() {
         return Err(Failure::Message(
@@ -88,15 +89,16 @@ pub fn pages(loaded: &Loaded, named: &[String]) -> Result<Vec<PathBuf>, Failure>
     }
     let mut found: BTreeSet<PathBuf> = BTreeSet::new();
     let mut missing = Vec::new();
-    for text in &named {
+    for name in &named {
         let before = found.len();
-        let path = Path::new(text);
+        let path = Path::new(name);
+        let text = name.to_string_lossy();
         if path.is_dir() {
             found.extend(in_folder(path));
         } else if path.is_file() {
             found.insert(path.to_owned());
         } else {
-            let pattern = glob::glob(text)
+            let pattern = glob::glob(&text)
                 .map_err(|error| Failure::Message(format!("error: `{text}` is no pattern: {}", error.msg)))?;
             for path in pattern.flatten() {
                 if path.is_dir() {
@@ -114,7 +116,10 @@ pub fn pages(loaded: &Loaded, named: &[String]) -> Result<Vec<PathBuf>, Failure>
         return Err(Failure::Message(missing.join("\n")));
     }
     if found.is_empty() {
-        return Err(Failure::Message(format!("error: no page in `{}`: they end in .html or .htm", named.join("`, `"))));
+        return Err(Failure::Message(format!(
+            "error: no page in `{}`: they end in .html or .htm",
+            named.iter().map(|name| name.to_string_lossy()).collect::<Vec<_>>().join("`, `")
+        )));
     }
     Ok(found.into_iter().collect())
 }

@@ -4,6 +4,7 @@ use super::Loaded;
 use crate::output::{count, grouped};
 use crate::site::read_page;
 use crate::{Failure, Outcome};
+use std::ffi::OsString;
 use std::path::Path;
 use stilk_checks::visit::classes::Classes;
 use stilk_checks::visit::instance::instances;
@@ -16,7 +17,7 @@ use stilk_text::diagnostic::{list, nearest};
 
 /// Lists all tokens, or tells everything about one.
 /// An edit is followed to pages too: those that are named, or that the manifest names.
-pub fn run(root: &Path, path: Option<&str>, pages: &[String]) -> Result<Outcome, Failure> {
+pub fn run(root: &Path, path: Option<&str>, pages: &[OsString]) -> Result<Outcome, Failure> {
     let loaded = Loaded::read(root)?;
     match path {
         None => print_all(&loaded),
@@ -51,7 +52,7 @@ fn print_all(loaded: &Loaded) {
     say!("\n{} in `{name}`; * differs between themes", count(listed.len() as u64, "token"));
 }
 
-fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failure> {
+fn print_one(loaded: &Loaded, path: &str, pages: &[OsString]) -> Result<(), Failure> {
     let tokens = &loaded.system.tokens;
     let path = path.trim_start_matches('{').trim_end_matches('}');
     let Some(id) = tokens.find_path(path) else {
@@ -90,7 +91,7 @@ fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failur
     let themes = tokens.themes().len() as u64;
     let of_control = |control: &Control| -> u64 {
         let variants: u64 = (0..control.template.hosts.len()).map(|host| control.variant_count(host)).sum();
-        variants as u64 * stilk_language::case::state_sets(&loaded.system, control).len() as u64 * themes
+        variants * stilk_language::case::state_sets(&loaded.system, control).len() as u64 * themes
     };
     let total: u64 = loaded.system.controls.iter().map(of_control).sum();
     say!(
@@ -104,7 +105,7 @@ fn print_one(loaded: &Loaded, path: &str, pages: &[String]) -> Result<(), Failur
 }
 
 /// What pages show of it: how many of their controls.
-fn print_pages(loaded: &Loaded, reach: &Dependents, pages: &[String]) -> Result<(), Failure> {
+fn print_pages(loaded: &Loaded, reach: &Dependents, pages: &[OsString]) -> Result<(), Failure> {
     let is_named = !pages.is_empty();
     if !is_named && loaded.system.manifest.pages.is_empty() {
         return Ok(());

@@ -248,3 +248,25 @@ fn a_sample_that_cannot_be_read_is_not_overwritten() {
     let said = project.run(&["demo", &folder]).status(2).stderr;
     assert!(said.contains("tokens/day.tokens.json"), "{said}");
 }
+
+#[test]
+fn names_of_any_bytes_are_taken_and_words_for_a_shell_are_quoted() {
+    use std::os::unix::ffi::OsStrExt;
+    let project = Project::pier();
+    project.run(&["build"]).status(0);
+    let name = std::ffi::OsStr::from_bytes(b"p\xff.html");
+    std::fs::write(
+        project.path("").join(name),
+        "<!doctype html><link rel=stylesheet href=dist/ternhaven.css><p class=tern-x>",
+    )
+    .unwrap();
+    let output = project.command(&["scan"]).arg(name).output().unwrap();
+    assert_eq!(output.status.code(), Some(1), "{}", String::from_utf8_lossy(&output.stderr));
+    let empty = Project::empty();
+    let said = empty.run(&["new", "my system"]).status(0).stdout;
+    assert!(said.contains("stilk build --project 'my system'"), "{said}");
+    // What will not do leaves nothing behind.
+    let said = empty.run(&["new", "other", "--prefix", "1x"]).status(2).stderr;
+    assert!(said.contains("`1x` cannot begin a class name") && said.contains("nothing was written"), "{said}");
+    assert!(!empty.path("other").exists());
+}

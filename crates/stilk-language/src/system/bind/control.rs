@@ -15,7 +15,7 @@ use crate::system::notation::parse_cases;
 use crate::system::values::ValueChecker;
 use crate::template::Template;
 use crate::tokens::{Expression, Piece, Tokens};
-use std::collections::HashMap;
+use std::collections::{BTreeSet, HashMap};
 use stilk_engine::cascade::selector;
 use stilk_text::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
 use stilk_text::source::{Name, Span};
@@ -436,7 +436,8 @@ impl Flattener<'_, '_> {
 
     fn use_trait(&mut self, name: &Name, scope: &Scope) {
         let Some(node) = self.shared.traits.get(name.as_str()).copied() else {
-            let known = self.shared.traits.keys().copied();
+            // In the same order in every run.
+            let known: BTreeSet<&str> = self.shared.traits.keys().copied().collect();
             self.diagnostics.push(unknown_name("sheet/trait", "trait", name, known));
             return;
         };
