@@ -4,6 +4,7 @@ use crate::check::{Check, Scope};
 use crate::example::Example;
 use crate::visit::classes::Meaning;
 use crate::visit::{PageSink, VisitedPage};
+use std::collections::HashSet;
 use stilk_engine::dom::NodeId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -29,13 +30,18 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
     if visit.instances.is_empty() {
         return;
     }
+    let of_controls: HashSet<NodeId> = visit
+        .instances
+        .iter()
+        .flat_map(|instance| instance.parts.iter().map(|(_, part)| *part).chain([instance.node]))
+        .collect();
     let is_known = |node: NodeId| {
         let has_class = visit.document().element(node).is_some_and(|element| {
             let of_system =
                 |class: &str| matches!(visit.classes.get(class), Some(Meaning::Control(_) | Meaning::Part(..)));
             element.classes.iter().any(|class| of_system(class))
         });
-        has_class || visit.instances.iter().any(|i| i.node == node || i.parts.iter().any(|(_, part)| *part == node))
+        has_class || of_controls.contains(&node)
     };
     for node in visit.elements() {
         let local = visit.local(node);
