@@ -8,13 +8,13 @@ use std::process::{Child, Stdio};
 use std::time::Duration;
 
 /// The program while it serves a project.
-struct Live {
+pub struct Live {
     program: Child,
-    port: u16,
+    pub port: u16,
 }
 
 impl Live {
-    fn start(project: &Project) -> Live {
+    pub fn start(project: &Project) -> Live {
         Live::of(project.command(&["live", "--port", "0"]).stdout(Stdio::piped()).spawn().expect("the program starts"))
     }
 
@@ -40,7 +40,7 @@ impl Live {
         (status, answer.split_once("\r\n\r\n").map(|(_, body)| body.to_owned()).unwrap_or_default())
     }
 
-    fn get(&self, path: &str) -> (u16, String) {
+    pub fn get(&self, path: &str) -> (u16, String) {
         self.ask(&format!("GET {path} HTTP/1.1\r\nHost: 127.0.0.1:PORT"))
     }
 
@@ -89,7 +89,7 @@ impl Live {
     }
 
     /// The memory that the program has used at most, in MB.
-    fn most_memory(&self) -> u64 {
+    pub fn most_memory(&self) -> u64 {
         let status = std::fs::read_to_string(format!("/proc/{}/status", self.program.id())).expect("its status");
         let line = status.lines().find_map(|line| line.strip_prefix("VmHWM:")).expect("its memory");
         line.trim().trim_end_matches(" kB").parse::<u64>().expect("a number") / 1024

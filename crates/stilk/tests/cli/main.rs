@@ -1,5 +1,8 @@
 //! The program as its users meet it.
 
+#[path = "../shared/depth.rs"]
+mod depth;
+
 mod bad_input;
 mod build;
 mod check;
@@ -19,4 +22,5 @@ mod specimen;
 mod support;
 mod terminal;
 mod tokens;
+mod tough;
 mod why;
