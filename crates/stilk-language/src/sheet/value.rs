@@ -270,11 +270,12 @@ impl<'d> Reader<'d> {
         self.flush();
         let mut pieces = std::mem::take(&mut self.pieces);
         if let Some(ValuePiece::Text(text, span)) = pieces.first_mut() {
-            span.start += (text.len() - text.trim_start().len()) as u32;
+            // A text that was read anew may be longer than its place.
+            span.start = (span.start + (text.len() - text.trim_start().len()) as u32).min(span.end);
             *text = text.trim_start().to_owned();
         }
         if let Some(ValuePiece::Text(text, span)) = pieces.last_mut() {
-            span.end -= ((text.len() - text.trim_end().len()) as u32).min(span.end - span.start);
+            span.end -= ((text.len() - text.trim_end().len()) as u32).min(span.end.saturating_sub(span.start));
             *text = text.trim_end().to_owned();
         }
         pieces.retain(|piece| !matches!(piece, ValuePiece::Text(text, _) if text.is_empty()));
