@@ -12,6 +12,7 @@ mod selectors;
 mod tokens;
 mod writer;
 
+use crate::manifest::as_identifier;
 use crate::system::states::LAYERS;
 use crate::system::{Attachment, BoundDeclaration, Control, Names, Rule, StateId, System};
 pub use resets::{Reset, resets};
@@ -124,7 +125,9 @@ fn extents(system: &System) -> Vec<(Option<String>, Extent)> {
     let mut extents = vec![(None, Extent::Common)];
     for (m, modifier) in system.tokens.modifiers.iter().enumerate() {
         for (c, context) in modifier.contexts.iter().enumerate().filter(|(c, _)| *c != modifier.default) {
-            extents.push((Some(format!("{}-{}", modifier.name.value, context.value)), Extent::Context(m, c)));
+            // A part of a file's name, and of an address in a stylesheet.
+            let suffix = as_identifier(&format!("{}-{}", modifier.name.value, context.value));
+            extents.push((Some(suffix), Extent::Context(m, c)));
         }
     }
     extents
@@ -133,31 +136,15 @@ fn extents(system: &System) -> Vec<(Option<String>, Extent)> {
 /// What counts only in a document's own stylesheets, never in those of a shadow tree: typed custom properties and fonts.
 pub fn document_rules(system: &System, sources: &Sources) -> String {
     let plan = Plan::new(system);
-    let (purpose, extent) = (Purpose::Specimen, Extent::Whole);
-    let mut sheet = SheetWriter {
-        system,
-        sources,
-        purpose,
-        extent,
-        plan: &plan,
-        names: system.names(),
-        writer: Writer::new(false),
-    };
+    let mut sheet = SheetWriter::new(system, sources, &plan, Purpose::Specimen, Extent::Whole);
     sheet.document_rules();
     sheet.writer.finish().text
 }
 
 fn write_extent(system: &System, sources: &Sources, purpose: Purpose, extent: Extent, compact: bool) -> Written {
     let plan = Plan::new(system);
-    let mut sheet = SheetWriter {
-        system,
-        sources,
-        purpose,
-        extent,
-        plan: &plan,
-        names: system.names(),
-        writer: Writer::new(compact),
-    };
+    let sheet = SheetWriter::new(system, sources, &plan, purpose, extent);
+    let mut sheet = SheetWriter { writer: Writer::new(compact), ..sheet };
     sheet.head();
     sheet.section("token", |sheet| tokens::write(sheet));
     if extent.has_common() {
@@ -189,6 +176,16 @@ struct ControlRule<'s> {
 }
 
 impl<'s> SheetWriter<'s> {
+    fn new(
+        system: &'s System,
+        sources: &'s Sources,
+        plan: &'s Plan,
+        purpose: Purpose,
+        extent: Extent,
+    ) -> SheetWriter<'s> {
+        SheetWriter { system, sources, purpose, extent, plan, names: system.names(), writer: Writer::new(false) }
+    }
+
     fn head(&mut self) {
         let manifest = &self.system.manifest;
         let (name, source) = (&manifest.name.value, crate::manifest::MANIFEST);

@@ -46,7 +46,12 @@ fn names_that_become_files_are_names() {
     );
     project.run(&["build"]).status(0);
     assert!(project.path("dist/tokens/heavy-storm.tokens.json").exists());
-    assert!(project.read("dist/ternhaven.css").contains("[data-theme=\"heavy storm\"]"));
+    // So is the name of a stylesheet, which another file gives as an address.
+    let project = project.edit("stilk.toml", "folder = \"dist\"", "folder = \"dist\"\nsplit = \"theme\"\nmap = true");
+    project.run(&["build"]).status(0);
+    let split = project.read("dist/ternhaven.theme-heavy-storm.css");
+    assert!(split.ends_with("/*# sourceMappingURL=ternhaven.theme-heavy-storm.css.map */\n"), "{split}");
+    assert!(split.contains("[data-theme=\"heavy storm\"]"));
 }
 
 #[test]
