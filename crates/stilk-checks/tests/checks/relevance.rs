@@ -412,6 +412,8 @@ fn whole_systems_give_the_report_that_all_their_cases_give() {
             "../../demo/ternhaven" if depth.full => {
                 assert!(few.computed * 10 < few.cases, "{} of {}", few.computed, few.cases)
             }
+            // How much of a drawn part is alike depends on what was drawn.
+            "../../demo/ternhaven" => assert!(few.computed <= few.cases, "{} of {}", few.computed, few.cases),
             "../stilk/tests/projects/pier" => {
                 assert!(few.computed * 2 < few.cases, "{} of {}", few.computed, few.cases)
             }
