@@ -1,6 +1,7 @@
 //! Whatever is read: a result or diagnostics, never a panic, a hang, or growth without bound.
 
 use crate::random::sample;
+use crate::soup::css_soup;
 use proptest::prelude::*;
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::explain::Fate;
@@ -22,51 +23,6 @@ fn look(css: &str, html: &str) -> usize {
         .filter_map(|node| styles.element(node))
         .map(|style| Longhand::ALL.iter().filter(|longhand| resolved(style, **longhand).is_ok()).count());
     known.sum()
-}
-
-/// Bits of CSS, in any order.
-fn css_soup() -> impl Strategy<Value = String> {
-    let piece = prop_oneof![
-        Just("a"),
-        Just("{"),
-        Just("}"),
-        Just("("),
-        Just(")"),
-        Just(";"),
-        Just(":"),
-        Just("var(--x)"),
-        Just("--x:"),
-        Just("@layer"),
-        Just("@media"),
-        Just("@container"),
-        Just("@property"),
-        Just("&"),
-        Just("color"),
-        Just("red"),
-        Just("calc("),
-        Just("1px"),
-        Just("%"),
-        Just("/"),
-        Just("\""),
-        Just("url("),
-        Just("!important"),
-        Just(","),
-        Just("color-mix(in"),
-        Just("oklch(from"),
-        Just("linear-gradient("),
-        Just("\\"),
-        Just("\u{0}"),
-        Just("é"),
-        Just(" "),
-        Just(":has("),
-        Just(":nth-child("),
-        Just("attr("),
-        Just("if("),
-        Just("transform:"),
-        Just("font:"),
-        Just("background:"),
-    ];
-    prop::collection::vec(piece, 0..60).prop_map(|pieces| pieces.concat())
 }
 
 proptest! {

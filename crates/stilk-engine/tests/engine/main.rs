@@ -7,4 +7,6 @@ mod layout;
 #[path = "../random/mod.rs"]
 mod random;
 mod references;
+#[path = "../../../stilk/tests/shared/soup.rs"]
+mod soup;
 mod spec;

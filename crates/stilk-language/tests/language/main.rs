@@ -7,8 +7,11 @@ mod placed;
 mod plain_css;
 mod precedence;
 mod resets;
+#[path = "../../../stilk/tests/shared/soup.rs"]
+mod soup;
 mod themes;
 mod tokens;
+mod variant_space;
 
 /// The checks that sheets and manifests may name; which there are is not known here.
 fn known_checks() -> Vec<&'static str> {

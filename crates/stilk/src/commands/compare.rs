@@ -175,7 +175,7 @@ impl Files for Revision {
             "" | "." => String::new(),
             folder => format!("{folder}/"),
         };
-        let inside = self.files.keys().filter_map(|path| path.strip_prefix(&before));
+        let inside = self.files.keys().chain(&self.too_large).filter_map(|path| path.strip_prefix(&before));
         let names: Vec<String> = inside.filter(|name| !name.contains('/')).map(str::to_owned).collect();
         if names.is_empty() { Err(FileError::Missing) } else { Ok(names) }
     }

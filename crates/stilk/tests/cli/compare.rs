@@ -6,6 +6,9 @@ use std::process::Command;
 
 fn git(project: &Project, arguments: &[&str]) {
     let output = Command::new("git")
+        // Whatever this machine has configured.
+        .env("GIT_CONFIG_GLOBAL", "/dev/null")
+        .env("GIT_CONFIG_NOSYSTEM", "1")
         .args(["-c", "user.name=Tern", "-c", "user.email=tern@example.org", "-c", "init.defaultBranch=main"])
         .args(arguments)
         .current_dir(project.path("."))
@@ -136,4 +139,79 @@ fn what_is_neither_is_said() {
     let broken = project.edit("controls/button.stilk", "@control", "@contrl");
     let said = broken.run(&["compare", "HEAD"]).status(2).stderr;
     assert!(said.contains("cannot be compared: its sources hold errors"), "{said}");
+}
+
+#[test]
+fn a_repository_cannot_have_its_programs_run() {
+    let project = committed();
+    // Whatever git could be told to run leaves a mark.
+    let mark = project.path("ran");
+    let program = project.path("program.sh");
+    project.write("program.sh", &format!("#!/bin/sh\ntouch '{}'\ncat\n", mark.display()));
+    project.write(".git/hooks/post-index-change", &project.read("program.sh"));
+    for file in ["program.sh", ".git/hooks/post-index-change"] {
+        use std::os::unix::fs::PermissionsExt;
+        std::fs::set_permissions(project.path(file), std::fs::Permissions::from_mode(0o755)).expect("a mode");
+    }
+    let program = program.display().to_string();
+    for key in ["core.fsmonitor", "core.pager", "diff.external", "core.sshCommand", "credential.helper", "core.editor"]
+    {
+        git(&project, &["config", key, &program]);
+    }
+    for key in ["filter.mark.smudge", "filter.mark.clean", "diff.mark.textconv", "diff.mark.command"] {
+        git(&project, &["config", key, &program]);
+    }
+    git(&project, &["config", "pager.ls-tree", "true"]);
+    project.write(".git/info/attributes", "* filter=mark diff=mark\n");
+    std::fs::remove_file(&mark).ok();
+    let before = project.read(".git/config");
+    project.run(&["compare", "HEAD"]).status(0);
+    assert!(!mark.exists(), "a program of the repository was run");
+    assert_eq!(project.read(".git/config"), before);
+}
+
+#[test]
+fn what_is_not_there_is_not_fetched() {
+    let project = committed();
+    let id = Command::new("git")
+        .args(["rev-parse", "HEAD:controls/button.stilk"])
+        .current_dir(project.path("."))
+        .output()
+        .expect("git runs");
+    let id = String::from_utf8(id.stdout).expect("an id").trim().to_owned();
+    // A partial clone: a blob is missing, and somebody promised it.
+    let mark = project.path("fetched");
+    project.write("helper.sh", &format!("#!/bin/sh\ntouch '{}'\n", mark.display()));
+    git(&project, &["config", "core.repositoryformatversion", "1"]);
+    git(&project, &["config", "extensions.partialClone", "origin"]);
+    git(&project, &["config", "remote.origin.url", &format!("ext::sh {}", project.path("helper.sh").display())]);
+    git(&project, &["config", "remote.origin.promisor", "true"]);
+    std::fs::remove_file(project.path(&format!(".git/objects/{}/{}", &id[..2], &id[2..]))).expect("the blob");
+    let said = project.run(&["compare", "HEAD"]).status(2);
+    assert!(said.stderr.contains("git cannot "), "{}", said.stderr);
+    assert!(!mark.exists(), "it was fetched");
+}
+
+#[test]
+fn a_file_of_a_revision_is_read_no_further_than_one_of_a_folder() {
+    let project = Project::pier();
+    let sheet = project.read("controls/button.stilk");
+    let large = format!("{sheet}\n/*{}*/\n", " ".repeat(20 << 20));
+    project.write("controls/button.stilk", &large);
+    git(&project, &["init", "-q"]);
+    git(&project, &["add", "."]);
+    git(&project, &["commit", "-qm", "Large"]);
+    project.write("controls/button.stilk", &sheet);
+    let said = project.run(&["compare", "HEAD"]).status(2).stderr;
+    assert!(said.contains("controls/button.stilk") && said.contains("MB"), "{said}");
+}
+
+#[test]
+fn a_revision_is_no_option_and_no_other_name() {
+    let project = committed();
+    for name in ["--output=x", "-h", "HEAD:controls", "HEAD^{tree}", "HEAD..HEAD", "@{-9}", ""] {
+        let said = project.run(&["compare", "--", name]).status(2).stderr;
+        assert!(said.starts_with("error: "), "{name}: {said}");
+    }
+    assert!(!project.path("x").exists());
 }

@@ -90,9 +90,7 @@ impl Live {
 
     /// The memory that the program has used at most, in MB.
     pub fn most_memory(&self) -> u64 {
-        let status = std::fs::read_to_string(format!("/proc/{}/status", self.program.id())).expect("its status");
-        let line = status.lines().find_map(|line| line.strip_prefix("VmHWM:")).expect("its memory");
-        line.trim().trim_end_matches(" kB").parse::<u64>().expect("a number") / 1024
+        crate::tough::most_memory(self.program.id()).expect("its memory")
     }
 
     fn signal(&self, name: &str) {

@@ -57,6 +57,11 @@ impl Project {
         project
     }
 
+    /// The folder, which is not removed: for whoever looks into a fault that a trial found.
+    pub fn kept(self) -> PathBuf {
+        self.folder.keep()
+    }
+
     /// Where a file is.
     pub fn path(&self, file: &str) -> PathBuf {
         self.folder.path().join(file)
