@@ -2,4 +2,6 @@
 
 #[path = "../../../stilk/tests/shared/depth.rs"]
 mod depth;
+#[path = "../../../stilk/tests/shared/injection.rs"]
+mod injection;
 mod words;

@@ -14,6 +14,8 @@ mod depth;
 mod fidelity;
 #[path = "../shared/folder.rs"]
 mod folder;
+#[path = "../shared/injection.rs"]
+mod injection;
 mod islands;
 mod keys;
 mod others;
@@ -26,6 +28,7 @@ mod spec;
 mod specimen;
 mod verdicts;
 mod webdriver;
+mod words;
 
 use depth::Depth;
 use folder::{Folder, copy};
@@ -95,6 +98,12 @@ fn main() {
         drop(browser);
         std::process::exit(i32::from(failed > 0));
     }
+    // WORDS=1 asks for pages of a project whose texts would end what they stand in.
+    if std::env::var_os("WORDS").is_some() {
+        let failed = words::run(&browser) > 0;
+        drop(browser);
+        std::process::exit(i32::from(failed));
+    }
     // SPECIMEN=1 asks for the specimen and live alone.
     if std::env::var_os("SPECIMEN").is_some() {
         let failed = specimen::run(&browser, &sample) > 0;
@@ -107,7 +116,7 @@ fn main() {
     let mut rows = Vec::new();
     let version = browser.version().to_owned();
     if whole {
-        failed |= verdicts::run(&browser) + page_verdicts::run(&browser) > 0;
+        failed |= verdicts::run(&browser) + page_verdicts::run(&browser) + words::run(&browser) > 0;
         failed |= keys::run(&browser, &sample) > 0;
         failed |= specimen::run(&browser, &sample) > 0;
         failed |= islands::run(&browser, depth.seed) > 0;

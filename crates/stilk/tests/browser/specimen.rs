@@ -351,7 +351,7 @@ fn many_cells(checks: &mut Checks) {
     );
 }
 
-struct Program(Child);
+pub struct Program(Child);
 
 impl Drop for Program {
     fn drop(&mut self) {
@@ -360,13 +360,19 @@ impl Drop for Program {
     }
 }
 
-fn live(checks: &mut Checks, folder: &Path) {
+/// Serves a project as long as the program lives.
+pub fn serve(folder: &Path) -> (Program, String) {
     let mut command = Command::new(env!("CARGO_BIN_EXE_stilk"));
     let child = command.args(["live", "--port", "0"]).current_dir(folder).stdout(Stdio::piped()).spawn();
     let mut program = Program(child.expect("the program starts"));
     let mut line = String::new();
     BufReader::new(program.0.stdout.as_mut().expect("its output")).read_line(&mut line).expect("its address");
-    let address = line.split(' ').next().expect("an address");
+    let address = line.split(' ').next().expect("an address").trim_end().to_owned();
+    (program, address)
+}
+
+fn live(checks: &mut Checks, folder: &Path) {
+    let (_program, address) = serve(folder);
     checks.open(&format!("{address}#control-button?theme=day"));
     checks.holds("the page is mounted", "return !!ask.control('button', 0, 0, 1)");
     checks.run("const select = [...document.querySelectorAll('[data-try=button] select')].find(s => [...s.options].some(o => o.value === 'kelp')); select.value = 'kelp'; select.dispatchEvent(new Event('change')); select.focus();");
