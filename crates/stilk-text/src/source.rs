@@ -4,6 +4,7 @@
 //! shown a place. The core never opens a file; it asks [`Files`] for text.
 
 use std::fmt;
+use std::sync::OnceLock;
 
 /// Where the core gets text from. The program reads the disk, tests read memory.
 pub trait Files {
@@ -145,7 +146,37 @@ pub struct Source {
     pub is_outside: bool,
     /// Where its lines begin.
     lines: Vec<u32>,
+    /// What begins before every so many bytes: a line may be as long as the file.
+    counts: OnceLock<Vec<Count>>,
 }
+
+/// How long a text is.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
+struct Count {
+    characters: usize,
+    /// Code units of UTF-16.
+    units: usize,
+}
+
+impl Count {
+    fn of(bytes: &[u8]) -> Count {
+        // All bytes of a character but its first begin so.
+        let characters = bytes.iter().filter(|byte| **byte & 0xc0 != 0x80).count();
+        // What takes four bytes takes two units.
+        Count { characters, units: characters + bytes.iter().filter(|byte| **byte >= 0xf0).count() }
+    }
+
+    fn plus(self, other: Count) -> Count {
+        Count { characters: self.characters + other.characters, units: self.units + other.units }
+    }
+
+    fn minus(self, other: Count) -> Count {
+        Count { characters: self.characters - other.characters, units: self.units - other.units }
+    }
+}
+
+/// So many bytes are counted at a time.
+const COUNTED: usize = 2048;
 
 /// All source files of a project, in the order they were read.
 #[derive(Debug, Default)]
@@ -158,6 +189,36 @@ impl Source {
     pub fn line_start(&self, line: usize) -> usize {
         self.lines.get(line.saturating_sub(1)).map_or(self.text.len(), |start| *start as usize)
     }
+
+    /// What begins before a byte.
+    fn count_before(&self, at: usize) -> Count {
+        let bytes = self.text.as_bytes();
+        let known = self.counts.get_or_init(|| {
+            let counts = bytes.chunks(COUNTED).scan(Count::default(), |all, chunk| {
+                let before = *all;
+                *all = all.plus(Count::of(chunk));
+                Some(before)
+            });
+            counts.collect()
+        });
+        let before = known.get(at / COUNTED).copied().unwrap_or_default();
+        before.plus(Count::of(&bytes[at / COUNTED * COUNTED..at]))
+    }
+
+    /// The line of a byte, from 1, and what of it is before.
+    fn line_of(&self, at: usize) -> (usize, Count) {
+        let mut start = at.min(self.text.len());
+        while !self.text.is_char_boundary(start) {
+            start -= 1;
+        }
+        let line = self.lines.partition_point(|line| *line as usize <= start);
+        let line_start = self.lines[line - 1] as usize;
+        let before = match start - line_start {
+            near if near < COUNTED => Count::of(&self.text.as_bytes()[line_start..start]),
+            _ => self.count_before(start).minus(self.count_before(line_start)),
+        };
+        (line, before)
+    }
 }
 
 impl Sources {
@@ -166,7 +227,7 @@ impl Sources {
         let text = text.into();
         let breaks = text.bytes().enumerate().filter(|(_, byte)| *byte == b'\n');
         let lines = std::iter::once(0).chain(breaks.map(|(at, _)| at as u32 + 1)).collect();
-        self.files.push(Source { path: path.into(), text, is_outside: false, lines });
+        self.files.push(Source { path: path.into(), text, is_outside: false, lines, counts: OnceLock::new() });
         FileId(self.files.len() as u32 - 1)
     }
 
@@ -197,14 +258,14 @@ impl Sources {
 
     /// Line and column of a span's start.
     pub fn position(&self, span: Span) -> Position {
-        let text = &self.file(span.file).text;
-        let mut start = (span.start as usize).min(text.len());
-        while !text.is_char_boundary(start) {
-            start -= 1;
-        }
-        let lines = &self.file(span.file).lines;
-        let line = lines.partition_point(|line| *line as usize <= start);
-        Position { line, column: text[lines[line - 1] as usize..start].chars().count() + 1 }
+        let (line, before) = self.file(span.file).line_of(span.start as usize);
+        Position { line, column: before.characters + 1 }
+    }
+
+    /// Line and column of a span's start, both from 0, the column in code units of UTF-16.
+    pub fn position_in_utf16(&self, span: Span) -> (usize, usize) {
+        let (line, before) = self.file(span.file).line_of(span.start as usize);
+        (line - 1, before.units)
     }
 
     /// `path:line`, as comments in the written stylesheet name a place.
@@ -224,5 +285,24 @@ mod tests {
         let at = sources.file(file).text.find('x').unwrap();
         assert_eq!(sources.position(Span::new(file, at, at + 1)), Position { line: 2, column: 4 });
         assert_eq!(sources.place(Span::new(file, at, at + 1)), "a:2");
+    }
+
+    #[test]
+    fn columns_of_long_lines_are_those_of_short_ones() {
+        let mut sources = Sources::default();
+        let line: String = (0..3000).map(|at| ['a', 'ü', '→', '𝄞'][at % 4]).collect();
+        let text = format!("ü\n{line}\n{line}");
+        let file = sources.add("a", text.as_str());
+        for (column, (at, _)) in line.char_indices().enumerate() {
+            for (before, lines) in [(3, 2), (4 + line.len(), 3)] {
+                let position = sources.position(Span::new(file, before + at, before + at + 1));
+                assert_eq!(position, Position { line: lines, column: column + 1 });
+                let units = line[..at].encode_utf16().count();
+                let in_utf16 = sources.position_in_utf16(Span::new(file, before + at, before + at + 1));
+                assert_eq!(in_utf16, (lines - 1, units));
+            }
+        }
+        let end = sources.position(Span::new(file, text.len(), text.len()));
+        assert_eq!(end, Position { line: 3, column: 3001 });
     }
 }

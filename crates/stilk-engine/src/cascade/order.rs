@@ -18,6 +18,7 @@ use crate::css::value::Value;
 use crate::dom::Element;
 use html5ever::LocalName;
 use rustc_hash::FxHashMap;
+use selectors::attr::{AttrSelectorOperator, ParsedCaseSensitivity};
 use selectors::context::SelectorCaches;
 use selectors::parser::Component;
 use std::cell::{OnceCell, RefCell};
@@ -313,8 +314,8 @@ enum Subject {
 /// Values by property and text.
 type DeclaredByText = FxHashMap<(PropertyName, Rc<str>), Rc<Option<Declared>>>;
 
-/// The name and the classes of an element.
-type Asked = (LocalName, Vec<LocalName>);
+/// What an element's candidates depend on: its name, its classes, and its values of attributes that rules are filed under.
+type Asked = (LocalName, Vec<LocalName>, Vec<(LocalName, Box<str>)>);
 
 /// A computed value, which many elements may have.
 pub type Shared = Rc<Result<Value, Unknown>>;
@@ -329,8 +330,10 @@ pub struct Sheets {
     pseudos: Vec<PseudoElement>,
     by_class: FxHashMap<LocalName, Vec<u32>>,
     by_name: FxHashMap<LocalName, Vec<u32>>,
+    /// Rules that ask for a value of an attribute, as those of themes do.
+    by_attribute: FxHashMap<LocalName, FxHashMap<Box<str>, Vec<u32>>>,
     other: Vec<u32>,
-    /// What was looked up in these three, by the name and the classes of an element.
+    /// What was looked up in these four, by what it depends on.
     candidates: RefCell<FxHashMap<Asked, Rc<[u32]>>>,
     /// Custom properties with a type, by the hash of their name.
     registered: FxHashMap<u64, TypedProperty>,
@@ -367,6 +370,7 @@ impl Sheets {
             pseudos: PseudoElement::ALL.iter().copied().filter(|pseudo| styled.contains(pseudo.name())).collect(),
             by_class: FxHashMap::default(),
             by_name: FxHashMap::default(),
+            by_attribute: FxHashMap::default(),
             other: Vec::new(),
             candidates: RefCell::default(),
             registered: FxHashMap::default(),
@@ -466,7 +470,10 @@ impl Sheets {
             let list = match (rule.classes.iter().min_by_key(|class| counts[*class]), name) {
                 (Some(class), _) => self.by_class.entry(class.clone()).or_default(),
                 (None, Some(name)) => self.by_name.entry(name).or_default(),
-                (None, None) => &mut self.other,
+                (None, None) => match attribute_asked(&rule.selector) {
+                    Some((name, value)) => self.by_attribute.entry(name).or_default().entry(value).or_default(),
+                    None => &mut self.other,
+                },
             };
             list.push(index as u32);
         }
@@ -510,13 +517,17 @@ impl Sheets {
     fn candidates(&self, data: &Element) -> Rc<[u32]> {
         // Bounded: a foreign page may have any number.
         const MOST: usize = 1 << 12;
-        let key = (data.name.local.clone(), data.classes.clone());
+        // Most elements have none of them.
+        let values: Vec<(LocalName, Box<str>)> =
+            self.by_attribute.keys().filter_map(|name| Some((name.clone(), data.attribute(name)?.into()))).collect();
+        let key = (data.name.local.clone(), data.classes.clone(), values);
         if let Some(known) = self.candidates.borrow().get(&key) {
             return Rc::clone(known);
         }
         let by_class = data.classes.iter().filter_map(|class| self.by_class.get(class));
         let by_name = self.by_name.get(&data.name.local);
-        let all = by_class.chain(by_name).chain([&self.other]).flatten().copied();
+        let by_attribute = key.2.iter().filter_map(|(name, value)| self.by_attribute.get(name)?.get(value));
+        let all = by_class.chain(by_name).chain(by_attribute).chain([&self.other]).flatten().copied();
         let has_classes = |rule: &PreparedRule| rule.classes.iter().all(|class| data.classes.contains(class));
         let found: Rc<[u32]> = all.filter(|index| has_classes(&self.rules[*index as usize])).collect();
         let mut known = self.candidates.borrow_mut();
@@ -688,6 +699,23 @@ fn classes_asked(selector: &One, classes: &mut Vec<LocalName>) {
             _ => {}
         }
     }
+}
+
+/// An attribute and the very value of it that an element must have to match the last compound of a selector.
+fn attribute_asked(selector: &One) -> Option<(LocalName, Box<str>)> {
+    selector.iter().find_map(|component| match component {
+        Component::AttributeInNoNamespace {
+            local_name,
+            operator: AttrSelectorOperator::Equal,
+            value,
+            case_sensitivity: ParsedCaseSensitivity::CaseSensitive | ParsedCaseSensitivity::ExplicitCaseSensitive,
+        } => Some((local_name.0.clone(), value.as_ref().into())),
+        Component::Where(list) | Component::Is(list) => match list.slice() {
+            [only] => attribute_asked(only),
+            _ => None,
+        },
+        _ => None,
+    })
 }
 
 /// Whether the conditions on media hold; those that are decided for each element count as holding.

@@ -52,7 +52,7 @@ pub fn read(path: &Name, loader: &mut Loader) -> Option<Order> {
     let file = loader.read(&path.value, Some(path.span))?;
     let root = json::parse(file, &loader.sources, &mut loader.diagnostics)?;
     let folder = path.value.rsplit_once('/').map_or(String::new(), |(folder, _)| format!("{folder}/"));
-    let mut reader = Reader { root: &root, folder, loader, incomplete: false, gathered: 0 };
+    let mut reader = Reader { root: &root, folder, loader, incomplete: false, gathered: 0, is_too_much: false };
     reader.check_head(file);
     let entries = reader.read_order();
     Some(Order { entries, incomplete: reader.incomplete })
@@ -74,6 +74,8 @@ struct Reader<'r, 'l> {
     incomplete: bool,
     /// How many tokens were taken from sources, those of sets that others name each time.
     gathered: usize,
+    /// Whether that was too much, which is said once.
+    is_too_much: bool,
 }
 
 impl Reader<'_, '_> {
@@ -261,10 +263,13 @@ impl Reader<'_, '_> {
         for source in sources.items() {
             if self.gathered > MAX_TOKENS {
                 let message = format!("the sources of all sets and contexts come to more than {MAX_TOKENS} tokens");
-                self.say(
-                    Diagnostic::error("resolver/size", owner, message)
-                        .mend("let fewer sets name others that do so too"),
-                );
+                if !self.is_too_much {
+                    self.say(
+                        Diagnostic::error("resolver/size", owner, message)
+                            .mend("let fewer sets name others that do so too"),
+                    );
+                }
+                self.is_too_much = true;
                 self.incomplete = true;
                 return tokens.into_iter().flatten().collect();
             }
@@ -281,7 +286,7 @@ impl Reader<'_, '_> {
             match read {
                 Some(read) => {
                     // A source without tokens takes its time too.
-                    self.gathered += read.len().max(64);
+                    self.gathered += read.len().max(16);
                     for token in read {
                         // The later one counts, and where it stands.
                         if let Some(place) = places.insert(token.path.clone(), tokens.len()) {

@@ -67,7 +67,7 @@ fn main() {
         row(&what, format!("{}, {} MB", millis(run.seconds), run.megabytes()), "");
         points.push((run.cases() as f64, run.seconds - nothing.seconds));
     }
-    row("growth with cases, 1 × to 64 ×, exponent", format!("{:.2}", exponent(&points)), "1.05");
+    row("growth with cases, 1 × to 64 ×, exponent", format!("{:.2}", process::exponent(&points)), "1.05");
     let million = grown::project(grown::MILLION);
     let run = Run::of(million.path(), &["check", "--format", "json"]);
     let what = format!("memory at {} cases, {} computed", grouped(run.cases()), grouped(run.computed()));
@@ -100,14 +100,4 @@ fn main() {
 
 fn millis(seconds: f64) -> String {
     format!("{:.1} ms", seconds * 1000.0)
-}
-
-/// The slope of the line of least squares through the logarithms.
-fn exponent(points: &[(f64, f64)]) -> f64 {
-    let logs: Vec<(f64, f64)> = points.iter().map(|(x, y)| (x.ln(), y.ln())).collect();
-    let n = logs.len() as f64;
-    let mean = |value: fn(&(f64, f64)) -> f64| logs.iter().map(value).sum::<f64>() / n;
-    let (x, y) = (mean(|p| p.0), mean(|p| p.1));
-    let covariance: f64 = logs.iter().map(|p| (p.0 - x) * (p.1 - y)).sum();
-    covariance / logs.iter().map(|p| (p.0 - x).powi(2)).sum::<f64>()
 }

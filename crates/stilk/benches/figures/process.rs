@@ -85,3 +85,13 @@ pub fn median(runs: usize, run: impl Fn() -> Run) -> Run {
     all.sort_by(|a, b| a.seconds.total_cmp(&b.seconds));
     all.swap_remove(runs / 2)
 }
+
+/// The slope of the line of least squares through the logarithms.
+pub fn exponent(points: &[(f64, f64)]) -> f64 {
+    let logs: Vec<(f64, f64)> = points.iter().map(|(x, y)| (x.ln(), y.ln())).collect();
+    let n = logs.len() as f64;
+    let mean = |value: fn(&(f64, f64)) -> f64| logs.iter().map(value).sum::<f64>() / n;
+    let (x, y) = (mean(|p| p.0), mean(|p| p.1));
+    let covariance: f64 = logs.iter().map(|p| (p.0 - x) * (p.1 - y)).sum();
+    covariance / logs.iter().map(|p| (p.0 - x).powi(2)).sum::<f64>()
+}

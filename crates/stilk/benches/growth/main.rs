@@ -73,7 +73,7 @@ fn main() {
             points[0].1 * 1000.0,
             points[3].1 * 1000.0,
             last.megabytes(),
-            exponent(&points)
+            process::exponent(&points)
         );
         println!("{line}");
         let _ = writeln!(table, "{line}");
@@ -164,14 +164,4 @@ fn page(folder: &Path, size: usize) {
         })
         .collect();
     write(folder, "page.html", &format!("<!doctype html><link rel=stylesheet href=t.css>\n{controls}"));
-}
-
-/// The slope of the line of least squares through the logarithms.
-fn exponent(points: &[(f64, f64)]) -> f64 {
-    let logs: Vec<(f64, f64)> = points.iter().map(|(x, y)| (x.ln(), y.ln())).collect();
-    let n = logs.len() as f64;
-    let mean = |value: fn(&(f64, f64)) -> f64| logs.iter().map(value).sum::<f64>() / n;
-    let (x, y) = (mean(|p| p.0), mean(|p| p.1));
-    let covariance: f64 = logs.iter().map(|p| (p.0 - x) * (p.1 - y)).sum();
-    covariance / logs.iter().map(|p| (p.0 - x).powi(2)).sum::<f64>()
 }

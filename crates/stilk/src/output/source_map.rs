@@ -2,33 +2,34 @@
 
 use serde_json::json;
 use stilk_language::stylesheet::Written;
-use stilk_text::source::{FileId, Sources, Span};
+use stilk_text::source::{FileId, Sources};
 
 /// The map of a stylesheet. `file` is its name; `to_root` leads from its folder to the project's.
 pub fn render(written: &Written, sources: &Sources, file: &str, to_root: &str) -> String {
     let mut named: Vec<FileId> = Vec::new();
     let mut mappings = Mappings::default();
-    let (mut line, mut line_start, mut at) = (0, 0, 0);
+    let (mut line, mut column, mut at) = (0, 0, 0);
     for (offset, span) in written.origins() {
         let offset = offset as usize;
-        for (i, byte) in written.text.as_bytes()[at..offset].iter().enumerate() {
-            if *byte == b'\n' {
-                line += 1;
-                line_start = at + i + 1;
-            }
-        }
+        let between = &written.text[at..offset];
         at = offset;
+        // A minified stylesheet is one line: it is walked once.
+        column = match between.rfind('\n') {
+            Some(end) => utf16(&between[end + 1..]),
+            None => column + utf16(between),
+        };
+        line += between.matches('\n').count() as i64;
         let source = named.iter().position(|known| *known == span.file).unwrap_or_else(|| {
             named.push(span.file);
             named.len() - 1
         });
-        let (source_line, source_column) = place(sources, span);
+        let (source_line, source_column) = sources.position_in_utf16(span);
         mappings.add(Segment {
             line,
-            column: utf16(&written.text[line_start..offset]),
+            column,
             source: source as i64,
-            source_line,
-            source_column,
+            source_line: source_line as i64,
+            source_column: source_column as i64,
         });
     }
     let paths = named.iter().map(|id| format!("{to_root}{}", sources.file(*id).path));
@@ -42,13 +43,6 @@ pub fn render(written: &Written, sources: &Sources, file: &str, to_root: &str) -
         "mappings": mappings.text,
     });
     format!("{map}\n")
-}
-
-/// Where a span begins: its line, and its column in UTF-16 code units, both from 0.
-fn place(sources: &Sources, span: Span) -> (i64, i64) {
-    let source = sources.file(span.file);
-    let line = sources.position(span).line;
-    (line as i64 - 1, utf16(&source.text[source.line_start(line)..span.start as usize]))
 }
 
 /// What is written at a place, and where that came from; lines and columns count from 0, columns are UTF-16 code units.
