@@ -10,7 +10,9 @@ mod judged;
 mod memory;
 mod mends;
 mod only;
+mod probe;
 mod relevance;
+mod right;
 
 /// The checks that sheets and manifests may name.
 fn known_checks() -> Vec<&'static str> {
