@@ -21,6 +21,8 @@ pub enum ControlKind {
     Action,
     /// Leads somewhere, and cannot be taken out of use.
     Link,
+    /// Opens and closes what follows it, and cannot be taken out of use.
+    Disclosure,
     /// Takes text or a choice from a list.
     Entry,
     /// Is on or off.
@@ -40,7 +42,8 @@ impl ControlKind {
             return ControlKind::Link;
         }
         match (element.local(), element.attribute("type").unwrap_or("text")) {
-            ("button" | "a" | "summary", _) => ControlKind::Action,
+            ("summary", _) => ControlKind::Disclosure,
+            ("button" | "a", _) => ControlKind::Action,
             ("input", "submit" | "reset" | "button" | "image") => ControlKind::Action,
             ("input", "checkbox" | "radio") => ControlKind::Choice,
             ("input", "hidden") => ControlKind::Other,
@@ -54,6 +57,7 @@ impl ControlKind {
         match self {
             ControlKind::Action => "a button",
             ControlKind::Link => "a link",
+            ControlKind::Disclosure => "a disclosure",
             ControlKind::Entry => "a field",
             ControlKind::Choice => "a checkbox, radio or switch",
             ControlKind::Other => "this",
@@ -66,6 +70,8 @@ impl ControlKind {
         match self {
             ControlKind::Action => &[Hover, Focus, Active, Disabled],
             ControlKind::Link => &[Hover, Focus, Active],
+            // It answers a press by what it opens.
+            ControlKind::Disclosure => &[Hover, Focus],
             ControlKind::Entry => &[Hover, Focus, Invalid, Disabled],
             ControlKind::Choice => &[Hover, Focus, Checked, Disabled],
             ControlKind::Other => &[],

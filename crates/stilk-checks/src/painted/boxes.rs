@@ -231,4 +231,6 @@ pub const READS: LonghandSet = LonghandSet::of(&[
     L::Display,
     L::Content,
     L::Scale,
+    L::Transform,
+    L::ClipPath,
 ]);

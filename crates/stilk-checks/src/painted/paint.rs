@@ -8,7 +8,7 @@ use stilk_engine::css::color::Absolute;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::to_css;
 use stilk_engine::css::value::Value;
-use stilk_engine::dom::{Element, NodeId};
+use stilk_engine::dom::{Element, NodeId, is_disableable};
 use stilk_language::case::Look;
 
 /// Gamma-encoded sRGB, each channel 0 to 1, as browsers composite it.
@@ -56,6 +56,11 @@ pub struct TextPlace {
 }
 
 impl TextPlace {
+    /// Whether it stands in an element of the template that is switched off, of which WCAG 1.4.3 and 1.4.11 ask nothing.
+    pub fn is_inactive(&self, look: &Look) -> bool {
+        is_switched_off(look, &self.chain)
+    }
+
     /// The style of the text.
     pub fn style<'l>(&self, look: &'l Look) -> Option<&'l Rc<Style>> {
         look.styles.of(self.at)
@@ -78,6 +83,14 @@ pub fn paints_box(style: &Style) -> bool {
     style.used_color(L::BackgroundColor).is_ok_and(|color| color.alpha > 0.0)
         || !is_none(style, L::BackgroundImage)
         || !style.is(L::BorderTopStyle, "none")
+}
+
+/// Whether one of these elements is disabled, and all that is in it with it.
+pub fn is_switched_off(look: &Look, chain: &[NodeId]) -> bool {
+    chain.iter().filter_map(|node| look.document.element(*node)).any(|element| {
+        is_disableable(element) && element.attribute("disabled").is_some()
+            || element.attribute("aria-disabled") == Some("true")
+    })
 }
 
 /// The elements from the host down to one of its descendants.
@@ -124,13 +137,23 @@ pub fn placeholder_places(look: &Look) -> Vec<TextPlace> {
 
 /// Whether a pseudo-element has text of its own.
 pub fn has_generated_text(style: &Style) -> bool {
+    if style.is_empty_generated() {
+        return false;
+    }
     match style.get(L::Content) {
         Ok(Value::String(text)) => !text.trim().is_empty(),
         Ok(Value::Words(words) | Value::List(words)) => {
-            words.iter().any(|word| matches!(word, Value::String(text) if !text.trim().is_empty()))
+            // What is read out in its place is not painted.
+            let mut painted = words.iter().take_while(|word| !word.is("/"));
+            painted.any(|word| matches!(word, Value::String(text) if !text.trim().is_empty()))
         }
         _ => false,
     }
+}
+
+/// Whether a pseudo-element has a text, a counter or a picture.
+pub fn has_generated_mark(style: &Style) -> bool {
+    has_generated_text(style) || !style.is_empty_generated() && style.get(L::Content).is_err()
 }
 
 fn input_text(element: &Element) -> Option<&str> {
@@ -152,12 +175,62 @@ pub fn is_visible(styles: &[&Style]) -> Result<bool, Unknown> {
         if style.is(L::Display, "none") || style.get(L::Opacity)?.as_number() == Some(0.0) {
             return Ok(false);
         }
-        let scale = style.get(L::Scale)?;
-        if !scale.is("none") && to_css(scale).split(' ').any(|factor| factor == "0") {
+        if is_scaled_away(style)? || is_clipped_away(style)? {
             return Ok(false);
         }
     }
     Ok(true)
+}
+
+/// Whether a box is drawn with no width or no height (CSS Transforms 2, sections 5 and 13).
+fn is_scaled_away(style: &Style) -> Result<bool, Unknown> {
+    let scale = style.get(L::Scale)?;
+    if !scale.is("none") && to_css(scale).split(' ').take(2).any(|factor| factor == "0") {
+        return Ok(true);
+    }
+    let transform = style.get(L::Transform)?;
+    if transform.is("none") {
+        return Ok(false);
+    }
+    let text = to_css(transform);
+    let functions = text.split(')').filter_map(|function| function.trim().split_once('('));
+    Ok(functions.into_iter().any(|(name, arguments)| {
+        let numbers: Vec<f64> = arguments.split(',').map_while(|number| number.trim().parse().ok()).collect();
+        match (name, numbers.as_slice()) {
+            ("scale" | "scaleX" | "scaleY", numbers) => numbers.contains(&0.0),
+            ("scale3d", [x, y, _]) => *x == 0.0 || *y == 0.0,
+            ("matrix", [a, b, c, d, _, _]) => a * d == b * c,
+            _ => false,
+        }
+    }))
+}
+
+/// Whether nothing is left of a box that is clipped (CSS Shapes 1, section 3).
+fn is_clipped_away(style: &Style) -> Result<bool, Unknown> {
+    let clip = style.get(L::ClipPath)?;
+    if clip.is("none") {
+        return Ok(false);
+    }
+    let text = to_css(clip);
+    let Some((name, rest)) = text.split_once('(') else { return Ok(false) };
+    let arguments = rest.split([')', ',']).next().unwrap_or_default();
+    let percent = |text: &str| text.trim_end_matches('%').parse::<f64>().ok().filter(|_| text.ends_with('%'));
+    Ok(match name {
+        "inset" => {
+            let sides: Vec<&str> = arguments.split(' ').take_while(|word| *word != "round").collect();
+            let side = |at: usize| sides.get(at).or(sides.get(at % 2)).or(sides.first()).and_then(|side| percent(side));
+            let is_all = |pair: Option<(f64, f64)>| pair.is_some_and(|(one, other)| one + other >= 100.0);
+            is_all(side(0).zip(side(2))) || is_all(side(1).zip(side(3)))
+        }
+        "circle" | "ellipse" => arguments.split(' ').take(2).any(|radius| matches!(radius, "0" | "0px" | "0%")),
+        _ => false,
+    })
+}
+
+/// Whether the platform draws a native control, and it can be seen.
+pub fn is_drawn_natively(look: &Look, node: NodeId) -> bool {
+    look.styles.element(node).is_some_and(|style| !style.is(L::Appearance, "none"))
+        && is_visible(&styles_of(look, &chain(look, node))) == Ok(true)
 }
 
 /// The styles of elements, from the host down.

@@ -9,12 +9,14 @@ use stilk_language::case::Look;
 use stilk_language::manifest::Conformance;
 use stilk_language::system::{StateId, StateSet, System};
 
+/// No smaller text is large, be it bold: 14pt are 18.667px, which people write as 18.66px.
+pub const LARGE_BOLD: f64 = 18.66;
+
 /// The ratio that text of a size and weight needs: large is 18pt, or 14pt and bold (WCAG 2.2, "large scale").
 pub fn needed(conformance: Conformance, style: &Style) -> f64 {
     let px = style.px(L::FontSize).unwrap_or(0.0);
     let weight = style.get(L::FontWeight).ok().and_then(|w| w.as_number()).unwrap_or(400.0);
     const LARGE: f64 = 24.0;
-    const LARGE_BOLD: f64 = 14.0 * 96.0 / 72.0;
     let large = px >= LARGE || (px >= LARGE_BOLD && weight >= 700.0);
     match (conformance, large) {
         (Conformance::Aa, false) | (Conformance::Aaa, true) => 4.5,
@@ -85,7 +87,10 @@ impl Worst {
 /// The reason why it cannot be known.
 pub fn worst_text(system: &System, look: &Look) -> Result<Option<Worst>, Unknown> {
     let mut worst: Option<Worst> = None;
-    for place in paint::text_places(look) {
+    let (inactive, active): (Vec<_>, Vec<_>) =
+        paint::text_places(look).into_iter().partition(|place| place.is_inactive(look));
+    // Where all of it is switched off, its contrast is shown although nothing is asked of it.
+    for place in if active.is_empty() { inactive } else { active } {
         let Some(style) = place.style(look) else { continue };
         let needed = needed(system.manifest.conformance, style);
         let painted = paint::paint(look, &place, needed, Sizes::Known)?;

@@ -3,6 +3,7 @@
 pub mod split;
 
 use crate::check::Task;
+use crate::painted::text::LARGE_BOLD;
 use crate::relevance::reads::{Colors, Reads};
 use crate::relevance::{Dependence, Hosts, Relevance, distinct_themes, host_options, representatives};
 use crate::report::SampledControl;
@@ -58,9 +59,6 @@ pub struct Sampled<'s> {
     /// The rows of the plan, by index, and how many variants it stands for.
     pub checks: Vec<(usize, u64)>,
 }
-
-/// 14pt in px: no smaller text is large, be it bold.
-const LARGE_BOLD: f64 = 14.0 * 96.0 / 72.0;
 
 /// Whether no text of a control is large in any variant, state or theme.
 fn is_never_large(system: &System, look_engine: &LookEngine, control: &Control, dependence: &Dependence) -> bool {

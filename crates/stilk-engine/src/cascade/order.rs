@@ -222,6 +222,8 @@ pub struct Matched {
     attributes: Vec<(Box<str>, Rc<str>)>,
     /// What its box is by nature.
     pub nature: Nature,
+    /// Whether it is an element in which no browser paints a `::before` or `::after`.
+    pub is_closed: bool,
     /// What the blocks set in text from left to right: most longhands are set by none.
     pub sets: LonghandSet,
     /// A Bloom filter of the custom properties that they set.
@@ -559,7 +561,8 @@ impl Sheets {
         let names = self.attributes.iter().chain(inlined);
         let attributes = names.filter_map(|name| Some((name.clone(), data.attribute(name)?.into()))).collect();
         let nature = if is_pseudo { Nature::Plain } else { Nature::of(data) };
-        let matched = Matched { blocks, inline, attributes, nature, ..Matched::default() };
+        let is_closed = !is_pseudo && !forms::paints_generated(data);
+        let matched = Matched { blocks, inline, attributes, nature, is_closed, ..Matched::default() };
         let (mut sets, mut customs) = (LonghandSet::default(), 0);
         for block in self.blocks(&matched) {
             sets.add_all(block.sets.get(Flow::LTR));

@@ -288,9 +288,14 @@ impl Style {
         self.in_item_container() && !self.is_out_of_flow()
     }
 
-    /// Whether it is a generated pseudo-element that its `content` does not generate.
+    /// Whether it is a generated pseudo-element that its `content` does not generate, or of an element that has none.
     pub fn is_empty_generated(&self) -> bool {
-        self.is_generated && self.is_one_of(L::Content, &["none", "normal"])
+        self.is_generated && (self.is_never_generated() || self.is_one_of(L::Content, &["none", "normal"]))
+    }
+
+    /// Whether it is a generated pseudo-element of an element in which no browser paints one.
+    pub fn is_never_generated(&self) -> bool {
+        self.is_generated && self.parent.as_ref().is_some_and(|originating| originating.matched.is_closed)
     }
 
     /// Whether its element brings a size along, as pictures and form controls do.

@@ -379,7 +379,8 @@ fn content(parser: &mut Parser) -> ValueResult {
             }
             Ok(Token::Ident(word)) if word.to_ascii_lowercase().ends_with("-quote") => strings.push(Value::Unmodelled),
             Ok(Token::UnquotedUrl(_)) => strings.push(Value::Unmodelled),
-            Ok(Token::Delim('/')) if !strings.is_empty() => strings.push(Value::Unmodelled),
+            // What is read out in its place follows (CSS Generated Content 3, section 1.2).
+            Ok(Token::Delim('/')) if !strings.is_empty() => strings.push(Value::Keyword("/")),
             _ => {
                 parser.reset(&state);
                 return if strings.is_empty() { wrong() } else { Ok(Value::Words(strings)) };

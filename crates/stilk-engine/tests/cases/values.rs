@@ -295,6 +295,7 @@ pub const VALUES: &[(&str, &[Case])] = &[
             "box-shadow" "1px 1px 2px -3px, 0 0 blue" => "rgb(1, 2, 3) 1px 1px 2px -3px, rgb(0, 0, 255) 0px 0px 0px 0px";
             "text-shadow" "1px 1px" => "rgb(1, 2, 3) 1px 1px 0px";
             "content" "\"a\"" => "\"a\"";
+            "content" "\"a\" / \"b\"" => "\"a\" / \"b\"";
             "cursor" "pointer" => "pointer";
             "word-spacing" "10%" => "10%";
             "letter-spacing" "0" => "normal";

@@ -4,13 +4,13 @@ use crate::check::{Check, Scope};
 use crate::example::Example;
 use crate::sink::Sink;
 use crate::survey::Survey;
-use std::collections::{BTreeMap, HashMap};
+use std::collections::{BTreeMap, HashMap, HashSet};
 use stilk_engine::cascade::{PseudoElement, Style, Styled};
 use stilk_engine::css::parse::parse_declaration;
 use stilk_engine::css::property::Flow;
 use stilk_engine::css::substitute::CustomName;
 use stilk_language::case::{Look, Unit, case_states, state_sets};
-use stilk_language::system::{BoundDeclaration, Control, Rule, StateSet, Variant};
+use stilk_language::system::{BoundDeclaration, Control, Rule, StateSet, System, Variant};
 use stilk_text::diagnostic::{Diagnostic, Level};
 use stilk_text::source::Span;
 
@@ -36,9 +36,55 @@ struct Life<'s> {
     wins: bool,
     control: &'s Control,
     declaration: &'s BoundDeclaration,
+    /// The block that it stands in.
+    block: Span,
+    /// What beats it where it was asked for first.
+    winner: Option<Span>,
+}
+
+/// Every declaration of the system's sheets, by where it stands.
+struct Blocks {
+    /// The block around it.
+    of: HashMap<Span, Span>,
+    /// Those that stand under a condition: elsewhere what they beat wins.
+    conditional: HashSet<Span>,
+}
+
+impl Blocks {
+    fn new(system: &System) -> Blocks {
+        let mut blocks = Blocks { of: HashMap::new(), conditional: HashSet::new() };
+        for rule in system.controls.iter().flat_map(|control| &control.rules) {
+            let is_conditional =
+                !rule.conditions.is_empty() || !rule.nested.is_empty() || !rule.target.condition.is_empty();
+            for declaration in &rule.declarations {
+                blocks.of.insert(declaration.span, rule.span);
+                if is_conditional {
+                    blocks.conditional.insert(declaration.span);
+                }
+            }
+        }
+        blocks
+    }
+}
+
+/// Declarations of one block that win nowhere for one reason.
+struct Group<'s> {
+    lives: Vec<(Span, Life<'s>)>,
+}
+
+impl Group<'_> {
+    /// Whether the same declaration or the same block beats another one as well.
+    fn takes(&self, life: &Life, blocks: &Blocks) -> bool {
+        let Some(winner) = life.winner else { return false };
+        self.lives.iter().any(|(_, other)| {
+            let pair = |life: &Life| Some((life.block, blocks.of.get(&life.winner?)?));
+            other.winner == Some(winner) || pair(other).is_some() && pair(other) == pair(life)
+        })
+    }
 }
 
 fn run(survey: &Survey, sink: &mut Sink) {
+    let blocks = Blocks::new(survey.system);
     // A trait's declaration stands in many controls: it lives where it wins in one of them.
     let mut lives: BTreeMap<Span, Life> = BTreeMap::new();
     for control in &survey.system.controls {
@@ -55,7 +101,14 @@ fn run(survey: &Survey, sink: &mut Sink) {
             .collect();
         for rule in control.rules.iter().filter(|rule| can_be_asked(rule)) {
             for declaration in &rule.declarations {
-                lives.entry(declaration.span).or_insert(Life { wins: false, control, declaration });
+                let block = rule.span;
+                lives.entry(declaration.span).or_insert(Life {
+                    wins: false,
+                    control,
+                    declaration,
+                    block,
+                    winner: None,
+                });
             }
             let waits = |lives: &BTreeMap<Span, Life>| {
                 rule.declarations.iter().any(|d| lives.get(&d.span).is_some_and(|life| !life.wins))
@@ -76,7 +129,8 @@ fn run(survey: &Survey, sink: &mut Sink) {
                     });
                     for declaration in &rule.declarations {
                         if let Some(life) = lives.get_mut(&declaration.span).filter(|life| !life.wins) {
-                            life.wins = wins_in(survey, control, rule, declaration, look);
+                            let asked = Asked { survey, blocks: &blocks, control, rule, declaration };
+                            life.wins = asked.wins_in(look, &mut life.winner);
                         }
                     }
                 }
@@ -87,16 +141,38 @@ fn run(survey: &Survey, sink: &mut Sink) {
             }
         }
     }
-    for (span, Life { wins, control, declaration }) in lives {
+    let mut groups: Vec<Group> = Vec::new();
+    for (span, life) in lives {
         sink.decided(CHECK.id, 1);
-        if wins {
+        if life.wins {
             continue;
         }
-        let message = format!("`{}` of `{}` wins in no case", declaration.name.value, control.name.value);
-        let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, span, message)
+        match groups.iter_mut().find(|group| group.takes(&life, &blocks)) {
+            Some(group) => group.lives.push((span, life)),
+            None => groups.push(Group { lives: vec![(span, life)] }),
+        }
+    }
+    for group in groups {
+        let [(span, first), others @ ..] = group.lives.as_slice() else { continue };
+        let name = |life: &Life| life.declaration.name.value.clone();
+        let named: Vec<String> = group.lives.iter().take(3).map(|(_, life)| format!("`{}`", name(life))).collect();
+        let names = match group.lives.len() {
+            1 => named.concat(),
+            2 | 3 => format!("{} and {}", named[..named.len() - 1].join(", "), named[named.len() - 1]),
+            more => format!("{} and {} more", named.join(", "), more - named.len()),
+        };
+        let verb = if others.is_empty() { "wins" } else { "win" };
+        let message = format!("{names} of `{}` {verb} in no case", first.control.name.value);
+        let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, *span, message)
             .label("always loses")
             .mend("take it out, or ask `stilk why` what beats it");
-        sink.find(Some(control), diagnostic);
+        for (span, life) in others {
+            diagnostic = diagnostic.related(*span, format!("so does `{}`", name(life)));
+        }
+        if let Some(winner) = first.winner.filter(|winner| blocks.of.contains_key(winner)) {
+            diagnostic = diagnostic.related(winner, "this beats it");
+        }
+        sink.find(Some(first.control), diagnostic);
     }
 }
 
@@ -136,31 +212,113 @@ fn places(
     places
 }
 
-fn wins_in(survey: &Survey, control: &Control, rule: &Rule, declaration: &BoundDeclaration, look: &Look) -> bool {
-    let pseudo = rule.target.pseudo_element();
-    if pseudo.is_none() && !rule.target.pseudo.is_empty() {
-        return false;
-    }
-    let nodes = look.mounted.elements().filter(|(name, _)| *name == rule.target.part.as_deref().unwrap_or_default());
-    nodes.into_iter().any(|(_, node)| {
-        look.styles.of(Styled { node, pseudo }).is_some_and(|style| wins_on(survey, control, declaration, style))
-    })
+/// A declaration that is asked after.
+struct Asked<'a, 's> {
+    survey: &'a Survey<'s>,
+    blocks: &'a Blocks,
+    control: &'a Control,
+    rule: &'a Rule,
+    declaration: &'a BoundDeclaration,
 }
 
-fn wins_on(survey: &Survey, control: &Control, declaration: &BoundDeclaration, style: &Style) -> bool {
-    let is_it = |span: Option<Span>| span == Some(declaration.span);
-    if declaration.is_local() {
-        let owner = declaration.owner.as_deref().unwrap_or(&control.name.value);
-        let name = survey.system.names().local(owner, declaration.name.value.trim_start_matches('-'));
-        let custom = style.custom(&CustomName::new(&name));
-        return custom.and_then(|custom| custom.winner).is_some_and(|id| is_it(survey.tracer.span(id)));
+impl Asked<'_, '_> {
+    /// Whether it wins on any element of a look; what beats it is kept where nothing is known yet.
+    fn wins_in(&self, look: &Look, winner: &mut Option<Span>) -> bool {
+        let target = &self.rule.target;
+        let pseudo = target.pseudo_element();
+        if pseudo.is_none() && !target.pseudo.is_empty() {
+            return false;
+        }
+        let part = target.part.as_deref().unwrap_or_default();
+        let nodes = look.mounted.elements().filter(|(name, _)| *name == part);
+        nodes
+            .into_iter()
+            .any(|(_, node)| look.styles.of(Styled { node, pseudo }).is_some_and(|style| self.wins_on(style, winner)))
     }
-    let Ok(parsed) = parse_declaration(&declaration.name.value, "inherit") else { return true };
-    // Which side a logical longhand is on depends on the direction; cases are left to right.
-    let targets = parsed.targets();
-    targets.is_empty()
-        || targets.iter().any(|target| {
-            let winner = style.winner(target.physical(Flow::LTR));
-            winner.is_some_and(|id| is_it(survey.tracer.span(id)))
-        })
+
+    fn wins_on(&self, style: &Style, winner: &mut Option<Span>) -> bool {
+        let Asked { survey, blocks, control, declaration, .. } = self;
+        let mut is_beaten_by = |span: Option<Span>| {
+            *winner = winner.or(span);
+            false
+        };
+        if declaration.is_local() {
+            let owner = declaration.owner.as_deref().unwrap_or(&control.name.value);
+            let name = survey.system.names().local(owner, declaration.name.value.trim_start_matches('-'));
+            let Some(id) = style.custom(&CustomName::new(&name)).and_then(|custom| custom.winner) else { return false };
+            let span = survey.tracer.span(id);
+            return self.is_it(span)
+                || span.is_some_and(|span| blocks.conditional.contains(&span))
+                || is_beaten_by(span);
+        }
+        let Ok(parsed) = parse_declaration(&declaration.name.value, "inherit") else { return true };
+        // Which side a logical longhand is on depends on the direction; cases are left to right.
+        let targets = parsed.targets();
+        targets.is_empty()
+            || targets.iter().any(|target| {
+                let longhand = target.physical(Flow::LTR);
+                let won = style.winner(longhand).and_then(|id| survey.tracer.span(id));
+                if self.is_it(won) {
+                    return true;
+                }
+                // Where a condition does not hold, what it is stronger than wins.
+                let mut general = style
+                    .candidates(longhand)
+                    .into_iter()
+                    .map(|candidate| survey.tracer.span(candidate.id))
+                    .skip_while(|span| span.is_some_and(|span| blocks.conditional.contains(&span)));
+                let strongest = general.next().flatten();
+                self.is_it(strongest) || is_beaten_by(strongest.or(won))
+            })
+    }
+
+    /// Whether a place is that of the declaration, or of the one that it stands in for in other browsers: a prefixed one for
+    /// the plain one, and an older value for one that not all of them know.
+    fn is_it(&self, span: Option<Span>) -> bool {
+        let Some(span) = span else { return false };
+        let own = self.declaration;
+        if span == own.span {
+            return true;
+        }
+        let Some(winner) = self.rule.declarations.iter().find(|other| other.span == span) else { return false };
+        let (name, winning) = (own.name.value.as_str(), winner.name.value.as_str());
+        let plain = name.strip_prefix('-').and_then(|rest| rest.split_once('-')).map(|(_, plain)| plain);
+        let text = |declaration: &BoundDeclaration| {
+            let whole = self.survey.sources.text(declaration.span);
+            whole.split_once(':').map_or(String::new(), |(_, value)| value.to_ascii_lowercase())
+        };
+        plain == Some(winning) || name == winning && is_newer(&text(winner)) && !is_newer(&text(own))
+    }
+}
+
+/// Whether a value is one that browsers of the last years do not know. One with a reference in it is kept by all of them and
+/// no value where it is none: nothing stands in for it.
+fn is_newer(value: &str) -> bool {
+    const WORDS: [&str; 24] = [
+        "oklch(",
+        "oklab(",
+        "lch(",
+        "lab(",
+        "color(",
+        "color-mix(",
+        "light-dark(",
+        "from ",
+        "clamp(",
+        "min(",
+        "max(",
+        "round(",
+        "env(",
+        "image-set(",
+        "anchor(",
+        "dvh",
+        "svh",
+        "lvh",
+        "dvw",
+        "cqi",
+        "lh",
+        "stretch",
+        "fit-content",
+        "linear(",
+    ];
+    !value.contains(['{', '}']) && !value.contains("var(") && WORDS.iter().any(|word| value.contains(word))
 }

@@ -113,15 +113,11 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
 /// seen.
 fn is_drawn_by_browser(look: &Look, edges: &[&PaintedBox]) -> bool {
     let bearer = look.mounted.bearer;
-    let is_native = look.styles.element(bearer).is_some_and(|style| !style.is(L::Appearance, "none"));
     let is_box = look.document.element(bearer).is_some_and(|element| {
         element.local() == "input"
             && matches!(element.attribute("type"), Some("checkbox" | "radio" | "range" | "color"))
     });
-    is_native
-        && is_box
-        && edges.iter().all(|edge| edge.at.node == bearer)
-        && paint::is_visible(&paint::styles_of(look, &paint::chain(look, bearer))) == Ok(true)
+    is_box && edges.iter().all(|edge| edge.at.node == bearer) && paint::is_drawn_natively(look, bearer)
 }
 
 /// That an edge can hardly be seen.

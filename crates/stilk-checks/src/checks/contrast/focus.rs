@@ -46,17 +46,24 @@ const NEEDED: f64 = 3.0;
 const WIDTH: f64 = 2.0;
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
-    let Some(rest) = inspection.rest() else { return };
     for shown in &inspection.looks {
         if is_inactive(shown.states) || !shown.states.has(StateId::Focus) {
             continue;
         }
-        match judge(inspection, rest.look, shown, sink) {
+        let Some(without) = without_focus(inspection, shown) else { continue };
+        match judge(inspection, without.look, shown, sink) {
             Ok(true) => sink.decided(CHECK.id, shown.stands_for),
             Ok(false) => {}
             Err(reason) => sink.unknown(CHECK.id, shown.stands_for, reason),
         }
     }
+}
+
+/// The look that focus is added to: what other states bring is none of its doing. Of sets that look alike the smallest is
+/// there.
+fn without_focus<'a, 'i>(inspection: &'a Inspection<'i>, shown: &Shown) -> Option<&'a Shown<'i>> {
+    let is_less = |other: &&Shown| !other.states.has(StateId::Focus) && shown.states.covers(other.states);
+    inspection.looks.iter().filter(is_less).max_by_key(|other| other.states.len())
 }
 
 /// Something that focus adds or changes.
@@ -132,7 +139,7 @@ fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sin
     Ok(true)
 }
 
-/// Everything that focus adds to the look at rest.
+/// Everything that focus adds to the look without it.
 fn signs<'i>(inspection: &Inspection<'i>, rest: &'i Look, look: &'i Look) -> Result<Vec<Sign>, Unknown> {
     let mut signs = Vec::new();
     for node in look.document.descendants(look.mounted.host) {

@@ -7,7 +7,7 @@ use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
 use crate::painted::boxes::{PaintedBox, Pictured, READS};
 use crate::painted::least::{Beside, Found, best, over_surfaces};
-use crate::painted::paint::{Stack, floor, hex};
+use crate::painted::paint::{self, Stack, floor, hex};
 use crate::painted::text::is_inactive;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::Reads;
@@ -84,7 +84,8 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
         let is_pseudo_of_text = one.at.pseudo.is_some_and(|pseudo| !pseudo.is_generated());
         !is_pseudo_of_text && (is_icon || within()) && (one.at.pseudo.is_some() || !holds_more(one.at.node))
     };
-    let marks: Vec<&PaintedBox> = all.iter().filter(is_mark).collect();
+    let is_active = |one: &&PaintedBox| !paint::is_switched_off(look, &paint::chain(look, one.at.node));
+    let marks: Vec<&PaintedBox> = all.iter().filter(is_mark).filter(is_active).collect();
     for one in &marks {
         // What lies over everything to keep a press has no colour; what has one and covers its host is no mark.
         let (inner, outer) = (Stack::of(&one.styles)?, Stack::of(one.around())?);

@@ -24,7 +24,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     for shown in inspection.looks.iter().filter(|shown| !is_inactive(shown.states)) {
         let look = shown.look;
         let places = paint::text_places(look).into_iter().chain(paint::placeholder_places(look));
-        for place in places {
+        for place in places.filter(|place| !place.is_inactive(look)) {
             let Some(style) = place.style(look) else { continue };
             let needed = needed(system.manifest.conformance, style);
             let Ok(painted) = paint::paint(look, &place, needed, inspection.sizes) else { continue };

@@ -44,6 +44,8 @@ pub(super) const READS: LonghandSet = LonghandSet::of(&[
     L::BackdropFilter,
     L::BoxShadow,
     L::Scale,
+    L::Transform,
+    L::ClipPath,
     L::Content,
     L::Display,
     L::Filter,
@@ -83,7 +85,7 @@ pub(super) fn judge_all(
     sink: &mut Sink,
 ) {
     let mut unknown = None;
-    for place in places {
+    for place in places.iter().filter(|place| !place.is_inactive(shown.look)) {
         let Some(style) = place.style(shown.look) else {
             unknown = unknown.or(Some(Unknown("each browser has a colour of its own for placeholders")));
             continue;

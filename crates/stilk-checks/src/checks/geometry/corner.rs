@@ -15,6 +15,7 @@ use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
 use stilk_engine::css::value::{LengthPercentage, Value};
 use stilk_engine::dom::NodeId;
+use stilk_engine::layout::Known;
 use stilk_language::case::Look;
 use stilk_text::diagnostic::{Diagnostic, Level};
 use stilk_text::source::Span;
@@ -48,10 +49,9 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         for (_, node) in shown.look.mounted.elements() {
             let Some(style) = shown.look.styles.element(node) else { continue };
             let Some(radius) = radius(style).filter(|radius| *radius > 0.0 && *radius < ANY) else { continue };
-            let is_text =
-                shown.look.document.descendants(node).iter().any(|inner| shown.look.document.has_own_text(*inner));
+            let is_text = grows_with_text(shown.look, node);
             // A box of a fixed size stays as round as it is.
-            let height = match line_box(style) {
+            let height = match growing_height(shown.look, node, radius) {
                 Ok(Some(height)) if is_text && radius * 2.0 >= height => height,
                 Err(reason) if is_text => {
                     unknown = Some(reason);
@@ -195,15 +195,34 @@ fn radius(style: &Style) -> Option<f64> {
     }
 }
 
-/// The height of a box with one line of text, where it has no fixed one.
-fn line_box(style: &Style) -> Result<Option<f64>, Unknown> {
-    if !style.is(L::Height, "auto") {
+/// Whether a box grows where a text in it does: nothing between them has a height of its own or is out of the flow.
+fn grows_with_text(look: &Look, node: NodeId) -> bool {
+    let grows = |node: NodeId| {
+        look.styles.element(node).is_some_and(|style| style.is(L::Height, "auto") && !style.is(L::Position, "absolute"))
+    };
+    let mut open = vec![node];
+    while let Some(at) = open.pop() {
+        if look.document.has_own_text(at) {
+            return true;
+        }
+        open.extend(look.document.child_elements(at).filter(|child| grows(*child)));
+    }
+    false
+}
+
+/// The height of a box that grows with its text: with all that makes it as high as it is, the least it may be among it.
+fn growing_height(look: &Look, node: NodeId, radius: f64) -> Result<Option<f64>, Unknown> {
+    let Some(style) = look.styles.element(node).filter(|style| style.is(L::Height, "auto")) else { return Ok(None) };
+    if style.is(L::Display, "inline") || style.is(L::Display, "none") {
         return Ok(None);
     }
-    let line = match style.get(L::LineHeight)? {
-        Value::Number(n) => n * style.px(L::FontSize)?,
-        other => other.as_px().ok_or(Unknown("a normal line height needs the metrics of the font"))?,
-    };
-    let edges = [L::PaddingTop, L::PaddingBottom, L::BorderTopWidth, L::BorderBottomWidth];
-    Ok(Some(line + edges.iter().map(|edge| style.px(*edge)).sum::<Result<f64, _>>()?))
+    let Some(placed) = look.layout()?.of(Styled::element(node)) else { return Ok(None) };
+    let height = placed.height()?;
+    // Another font is higher or lower than the reference.
+    const OF_FONT: f64 = 0.15;
+    let is_close = (radius * 2.0 - height).abs() <= OF_FONT * height;
+    if is_close && placed.known()[3] == Known::Font {
+        return Err(Unknown("the metrics of the font decide how high it is"));
+    }
+    Ok(Some(height))
 }

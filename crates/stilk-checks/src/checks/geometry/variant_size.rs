@@ -63,8 +63,8 @@ fn run(survey: &Survey, sink: &mut Sink) {
     }
 }
 
-/// Whether an option, or the default one that it takes the place of, sets anything that a size depends on, or whether
-/// elements come and go with it.
+/// Whether an option, or the default one that it takes the place of, sets anything that a size depends on and is about
+/// nothing but looks.
 fn may_change_size(control: &Control, option: OptionId) -> bool {
     let axis = &control.axes[option.axis];
     let usual = axis.default.map(|usual| OptionId { axis: option.axis, option: usual });
@@ -72,10 +72,16 @@ fn may_change_size(control: &Control, option: OptionId) -> bool {
         let reach = OptionReach::new(control, option);
         reach.reaches_placed || SIZES.iter().any(|longhand| reach.longhands.contains(&longhand))
     });
+    sets && !brings_elements(control, option)
+}
+
+/// Whether elements come and go with the axis of an option: it is about what stands in the control, and that has a size.
+fn brings_elements(control: &Control, option: OptionId) -> bool {
+    let axis = &control.axes[option.axis];
     let document = &control.template.document;
     let mut nodes = control.template.hosts.iter().flat_map(|host| document.descendants(host.node));
     let is_of_axis = |name: &str| axis.options.iter().any(|option| option.as_str() == name);
-    sets || nodes.any(|node| {
+    nodes.any(|node| {
         let when = document.element(node).and_then(|element| element.attribute("data-when"));
         when.is_some_and(|list| list.split_ascii_whitespace().any(is_of_axis))
     })

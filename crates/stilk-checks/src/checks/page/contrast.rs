@@ -120,6 +120,9 @@ fn judge(visit: &VisitedPage, places: &Places, instance: &Instance) -> Outcome {
             if place.chain.iter().any(|node| is_inner(*node)) {
                 continue;
             }
+            if place.is_inactive(&look) {
+                continue;
+            }
             place.chain = places.chain(place.at.node);
             let Some(style) = place.style(&look) else { continue };
             let needed = needed(visit.system.manifest.conformance, style);

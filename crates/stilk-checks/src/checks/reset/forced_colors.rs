@@ -2,7 +2,7 @@
 
 use crate::check::{Check, Scope};
 use crate::example::Example;
-use crate::painted::paint::has_generated_text;
+use crate::painted::paint::has_generated_mark;
 use crate::painted::visible::{Change, UNSEEN, changes};
 use crate::relevance::Dependence;
 use crate::relevance::reads::{Colors, Reads};
@@ -95,7 +95,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
 pub fn stays(before: &Look, after: &Look, change: &Change) -> bool {
     let (Some(new), old) = (change.style(after), change.style(before)) else { return false };
     let is_text_or_picture = match change.at.pseudo {
-        Some(_) => has_generated_text(new) || old.is_some_and(|old| has_generated_text(old)),
+        Some(_) => has_generated_mark(new) || old.is_some_and(|old| has_generated_mark(old)),
         None => after.document.descendants(change.at.node).iter().any(|node| {
             after.document.has_own_text(*node) || after.document.element(*node).is_some_and(|e| e.local() == "svg")
         }),

@@ -36,7 +36,8 @@ pub const CHECK: Check = Check {
 const BOX: &str =
     "<label><span part=\"mark\"><input type=\"checkbox\" part=\"native\"></span><slot>Dogs</slot></label>\n";
 
-const READS: LonghandSet = LonghandSet::of(&[L::Display, L::Opacity, L::Scale, L::Visibility]);
+const READS: LonghandSet =
+    LonghandSet::of(&[L::Display, L::Opacity, L::Scale, L::Transform, L::ClipPath, L::Visibility]);
 
 /// What takes the bearer out of reach.
 fn hidden(look: &Look) -> Option<(&stilk_engine::cascade::Style, L)> {

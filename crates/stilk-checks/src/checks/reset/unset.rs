@@ -63,14 +63,18 @@ fn differences(survey: &Survey, unit: &Unit, set: &StateSet, looks: &[(&str, Loo
     let (_, first) = &looks[0];
     let Some(element) = first.document.element(node) else { return };
     // What the platform draws is the platform's.
-    let is_drawn = looks.iter().all(|(_, look)| {
-        look.styles.element(node).is_some_and(|style| style.is(L::Appearance, "none"))
-            || ElementKind::of(element) == ElementKind::OTHER
-    });
+    let kind = ElementKind::of(element);
+    let is_taken = |style: &Style| {
+        // Some have no appearance of their own to take away, and are the platform's all the same.
+        style.is(L::Appearance, "none") && (!kind.has_a_look_to_lose() || style.set_by_author().has(L::Appearance))
+    };
+    let is_drawn = kind == ElementKind::OTHER
+        || looks.iter().all(|(_, look)| look.styles.element(node).is_some_and(|style| is_taken(style)));
     if !is_drawn {
         return;
     }
     let styles: Vec<&Style> = looks.iter().filter_map(|(_, look)| Some(look.styles.element(node)?.as_ref())).collect();
+    let mut differing: Vec<Difference> = Vec::new();
     for longhand in defaults(ElementKind::OTHER).keys() {
         // Most values are the same in all; whether they look the same is asked of others only, and of what takes on a colour.
         let is_same = styles.windows(2).all(|pair| pair[0].get(*longhand) == pair[1].get(*longhand));
@@ -83,37 +87,62 @@ fn differences(survey: &Survey, unit: &Unit, set: &StateSet, looks: &[(&str, Loo
             .filter_map(|(name, look)| Some((*name, shown(look.styles.element(node)?, *longhand)?)))
             .collect();
         let Some((_, usual)) = values.first() else { continue };
-        if values.len() < looks.len() || values.iter().all(|(_, value)| value == usual) {
-            continue;
+        // Over a control both are the arrow.
+        let is_arrow = |value: &String| *longhand == L::Cursor && matches!(value.as_str(), "auto" | "default");
+        let is_alike = values.iter().all(|(_, value)| value == usual || is_arrow(value) && is_arrow(usual));
+        if values.len() == looks.len() && !is_alike {
+            differing.push((*longhand, values));
         }
-        report(survey, unit, set, first, node, *longhand, &values, sink);
+    }
+    if !differing.is_empty() {
+        report(survey, unit, set, first, node, &differing, sink);
     }
 }
 
-#[allow(clippy::too_many_arguments, reason = "one place calls it, with what it has found")]
+/// A property, and what it is in each browser.
+type Difference<'b> = (Longhand, Vec<(&'b str, String)>);
+
+/// One finding for an element, with all that browsers do not agree on in it.
 fn report(
     survey: &Survey,
     unit: &Unit,
     set: &StateSet,
     look: &Look,
     node: NodeId,
-    longhand: Longhand,
-    values: &[(&str, String)],
+    differing: &[Difference],
     sink: &mut Sink,
 ) {
-    let Some(style) = look.styles.element(node) else { return };
+    let (Some(style), [(longhand, values), others @ ..]) = (look.styles.element(node), differing) else { return };
     let control = &unit.control.name;
-    let declared = style.set_by_author().has(longhand);
     let name = element_name(look, Styled::element(node));
     let said: Vec<String> = values.iter().map(|(browser, value)| format!("{value} in {browser}")).collect();
-    let place = survey.tracer.origin(style, longhand).declaration;
-    let message =
-        format!("{} of {name} in `{}` is left to the browser: {}", longhand.name(), control.value, said.join(", "));
-    let label = if declared { "asks for each browser's own" } else { "browsers do not agree" };
-    let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
-        .label(label)
-        .mend(format!("write a value for `{}`", longhand.name()));
+    let place = |longhand: Longhand| survey.tracer.origin(style, longhand).declaration;
+    let place = place(*longhand).or_else(|| others.iter().find_map(|(longhand, _)| place(*longhand)));
+    let properties: Vec<&str> = differing.iter().map(|(longhand, _)| longhand.name()).collect();
+    let listed = match properties.as_slice() {
+        [only] => format!("{only} of {name} in `{}` is left", control.value),
+        [names @ .., last] => format!("{} and {last} of {name} in `{}` are left", names.join(", "), control.value),
+        [] => return,
+    };
+    let what = if others.is_empty() { String::new() } else { format!("{} is ", longhand.name()) };
+    let message = format!("{listed} to the browser: {what}{}", said.join(", "));
+    let label =
+        if style.set_by_author().has(*longhand) { "asks for each browser's own" } else { "browsers do not agree" };
+    let mend = match others {
+        [] => format!("write a value for `{}`", longhand.name()),
+        // What the platform draws is drawn alike where nothing of it is left, and Stilk resets the rest.
+        _ if !style.is(L::Appearance, "none") => {
+            "write `appearance: none`: then what is left unset is reset".to_owned()
+        }
+        _ => format!(
+            "write values for {}",
+            properties.iter().map(|name| format!("`{name}`")).collect::<Vec<_>>().join(", ")
+        ),
+    };
+    let diagnostic =
+        Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message).label(label).mend(mend);
     let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
-    let fault = Fault { cause, score: 0.0, figures: said.join(", "), diagnostic, mend: MendKind::AsSaid };
+    let figures = said.join(", ");
+    let fault = Fault { cause, score: -(differing.len() as f64), figures, diagnostic, mend: MendKind::AsSaid };
     sink.fail_case(survey.system, unit, set, 1, fault);
 }

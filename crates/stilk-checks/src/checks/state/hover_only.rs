@@ -36,7 +36,8 @@ pub const CHECK: Check = Check {
 
 const HINT: &str = "<button type=\"button\"><span part=\"label\"><slot>Book</slot></span><span part=\"hint\">Opens the form</span></button>\n";
 
-const READS: LonghandSet = LonghandSet::of(&[L::Display, L::Visibility, L::Opacity, L::Scale]);
+const READS: LonghandSet =
+    LonghandSet::of(&[L::Display, L::Visibility, L::Opacity, L::Scale, L::Transform, L::ClipPath]);
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let Some(rest) = inspection.rest() else { return };

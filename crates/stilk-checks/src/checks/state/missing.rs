@@ -3,6 +3,7 @@
 use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
+use crate::painted::paint::is_drawn_natively;
 use crate::painted::visible::{UNSEEN, differs};
 use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, MendKind, Sink};
@@ -36,6 +37,10 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         let name = id.name();
         let Some(shown) = inspection.in_state(id) else { continue };
         sink.decided(CHECK.id, 1);
+        // The platform ticks what it draws itself.
+        if id == StateId::Checked && is_drawn_natively(shown.look, shown.look.mounted.bearer) {
+            continue;
+        }
         // A field may answer where the pointer is over its box alone: the state of a part counts as well.
         let of_part = inspection
             .looks

@@ -31,7 +31,8 @@ pub const CHECK: Check = Check {
     scope: Scope::Looks(Looks::new(Reads::values(READS).in_states(StatesAsked::Each), run).by_option()),
 };
 
-const READS: LonghandSet = LonghandSet::of(&[L::Display, L::Opacity, L::Scale, L::Visibility]);
+const READS: LonghandSet =
+    LonghandSet::of(&[L::Display, L::Opacity, L::Scale, L::Transform, L::ClipPath, L::Visibility]);
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let Some(rest) = inspection.rest() else { return };

@@ -150,6 +150,9 @@ fn shift(before: &Look, after: &Look) -> Result<Option<(NodeId, Longhand, String
         let leaves = |style: &Style| {
             style.is(L::Display, "none") || style.is(L::Position, "absolute") || style.is(L::Position, "fixed")
         };
+        if is_enclosed(before, node) && is_enclosed(after, node) {
+            continue;
+        }
         if leaves(old) != leaves(new) {
             let longhand =
                 if old.is(L::Display, "none") || new.is(L::Display, "none") { L::Display } else { L::Position };
@@ -164,7 +167,7 @@ fn shift(before: &Look, after: &Look) -> Result<Option<(NodeId, Longhand, String
             let is_set = changed
                 .iter()
                 .any(|change| change.at.node == node && change.at.pseudo.is_none() && change.longhand == longhand);
-            if is_set && !same(longhand) {
+            if is_set && !same(longhand) && !is_no_space(longhand, old, new) {
                 let css = |style: &Style| style.get(longhand).map_or_else(|_| "another".into(), to_css);
                 let words = format!("takes `{}: {}` for `{}`", longhand.name(), css(new), css(old));
                 return Ok(Some((node, longhand, words)));
@@ -184,4 +187,42 @@ fn shift(before: &Look, after: &Look) -> Result<Option<(NodeId, Longhand, String
         }
     }
     Ok(None)
+}
+
+/// Whether an element stands alone in a box of a fixed size: then nothing around it can move.
+fn is_enclosed(look: &Look, node: NodeId) -> bool {
+    let document = &look.document;
+    let mut at = node;
+    while at != look.mounted.host {
+        let Some(parent) = document.node(at).parent else { return false };
+        let Some(style) = look.styles.element(parent) else { return false };
+        let is_in_flow = |other: NodeId| {
+            look.styles.element(other).is_some_and(|style| {
+                !style.is(L::Display, "none") && !style.is(L::Position, "absolute") && !style.is(L::Position, "fixed")
+            })
+        };
+        let generates = |at: Styled| {
+            at.is_generated()
+                && look.styles.of(at).is_some_and(|style| {
+                    !style.is_empty_generated() && !style.is(L::Display, "none") && !style.is(L::Position, "absolute")
+                })
+        };
+        if document.has_own_text(parent)
+            || document.child_elements(parent).any(|other| other != at && is_in_flow(other))
+            || look.styles.boxes(parent).any(generates)
+        {
+            return false;
+        }
+        if style.px(L::Width).is_ok() && style.px(L::Height).is_ok() && !style.is(L::Display, "inline") {
+            return true;
+        }
+        at = parent;
+    }
+    false
+}
+
+/// Whether nothing is added between letters or words in either: `normal` comes to none (CSS Text 4, section 9).
+fn is_no_space(longhand: Longhand, old: &Style, new: &Style) -> bool {
+    let is_none = |style: &Style| style.is(longhand, "normal") || style.px(longhand) == Ok(0.0);
+    matches!(longhand, L::LetterSpacing | L::WordSpacing) && is_none(old) && is_none(new)
 }

@@ -62,8 +62,33 @@ fn first_literal(parser: &mut Parser) -> Option<String> {
         if is_literal(text) {
             return Some(text.to_owned());
         }
-        if inner.is_some() {
+        // A token's colour that is mixed with black or white follows the theme all the same.
+        if inner.as_deref().is_some_and(|inner| !is_mixed(text) || !is_grey(inner)) {
             return inner;
         }
     }
+}
+
+/// Whether a text is a colour made from another one (CSS Color 5, sections 3 and 4).
+fn is_mixed(text: &str) -> bool {
+    let is_color = [
+        "color-mix(",
+        "color(from",
+        "rgb(from",
+        "hsl(from",
+        "hwb(from",
+        "lab(from",
+        "lch(from",
+        "oklab(from",
+        "oklch(from",
+    ];
+    let lower = text.to_ascii_lowercase();
+    is_color.iter().any(|start| lower.starts_with(start)) && lower.contains("var(")
+}
+
+/// Whether a colour has no hue.
+fn is_grey(text: &str) -> bool {
+    let Some(Color::Absolute(color)) = whole(text) else { return false };
+    let [red, green, blue] = color.srgb();
+    (red - green).abs() < 0.01 && (green - blue).abs() < 0.01
 }

@@ -29,7 +29,7 @@ fn what_a_layout_would_have_to_say_is_left_open() {
             "display: inline-block; float: left; padding: 4px; line-height: 20px;",
         ],
     );
-    leaves_open("geometry/corner", BUTTON, &["border-radius: 20px; line-height: normal;"]);
+    leaves_open("geometry/corner", BUTTON, &["display: inline-block; border-radius: 11px; line-height: normal;"]);
 }
 
 const STATES: &str = "@state hover { z-index: 1; } @state focus { outline: 1px solid; } @state active { z-index: 3; } @state disabled { z-index: 4; }";
