@@ -10,13 +10,14 @@
 //!    computed for it.
 //! 3. [`inspection`] is what a check looks at, one unit in all its states; [`survey`] the whole system; [`visit`] a page.
 //! 4. [`painted`] says what is seen there: pixels behind a text, gradients, boxes, what changes; [`trace`] leads a value
-//!    back to its token.
+//!    back to its token, [`choice`] to the declaration that chose it.
 //! 5. [`sink`] takes what checks say: one cause, one finding; [`gather`] the colours that are adjacent. [`run`] asks all of them and gives a [`report::Report`].
 //! 6. [`mend`] computes what to write instead, [`trial`] tries it; [`fingerprint`] says which finding is which in another run.
 //! 7. [`scan`] walks over pages and gathers what [`checks`] say of each.
 
 pub mod check;
 mod checks;
+mod choice;
 pub mod example;
 pub mod fingerprint;
 pub mod gather;

@@ -24,8 +24,21 @@ pub struct Fault {
     pub figures: String,
     /// The finding, as it would read if this were the worst case.
     pub diagnostic: Diagnostic,
+    /// What a sheet chose, where colours do not go together.
+    pub choice: Option<Choice>,
     /// What would mend it.
     pub mend: MendKind,
+}
+
+/// Where a sheet chose the colours that do not go together, and which tokens it chose.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Choice {
+    /// The declaration that decides: of the two colours that of the rule that asks for more.
+    pub at: Span,
+    /// The tokens of the first colour.
+    pub paths: Vec<String>,
+    /// The tokens on both sides: their values in the files of the theme that gave them, and their paths.
+    pub values: Vec<(Span, String)>,
 }
 
 /// What would mend a fault.
@@ -48,7 +61,53 @@ pub(super) struct Failure {
     pub cases: u64,
     /// The controls that they are of.
     pub controls: BTreeSet<String>,
+    /// Where sheets chose what does not go together.
+    pub choices: BTreeSet<Span>,
+    /// The tokens of the first colour there.
+    pub paths: Vec<String>,
+    /// The values of all tokens there.
+    pub values: BTreeSet<Vec<(Span, String)>>,
 }
+
+impl Failure {
+    fn of(fault: Fault, case: String, cases: u64, control: String) -> Failure {
+        let mut failure = Failure {
+            case,
+            cases,
+            controls: BTreeSet::from([control]),
+            choices: BTreeSet::new(),
+            paths: Vec::new(),
+            values: BTreeSet::new(),
+            fault,
+        };
+        failure.note_choice(failure.fault.choice.clone());
+        failure
+    }
+
+    fn note_choice(&mut self, choice: Option<Choice>) {
+        let Some(Choice { at, paths, values }) = choice else { return };
+        self.values.insert(values);
+        self.choices.insert(at);
+        self.paths = paths;
+    }
+
+    /// Takes another failure of the same cause in; the first of equals is named, so that the words do not depend on the order
+    /// of threads.
+    pub fn absorb(&mut self, other: Failure) {
+        self.cases += other.cases;
+        self.controls.extend(other.controls);
+        self.choices.extend(other.choices);
+        self.values.extend(other.values);
+        if other.fault.score < self.fault.score {
+            self.fault = other.fault;
+            self.case = other.case;
+            self.paths = other.paths;
+        }
+    }
+}
+
+/// The worst case of each cause, by check.
+pub(super) type Failures = BTreeMap<(&'static str, Cause), Failure>;
 
 /// What makes two failures one finding.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -66,7 +125,7 @@ pub struct Sink {
     pub(super) stands_for: u64,
     /// The worst failure of each cause; its cases are those of all of them, so a fault in a million cases takes the room
     /// of one.
-    pub(super) failures: BTreeMap<(&'static str, Cause), Failure>,
+    pub(super) failures: Failures,
     /// Findings about no case.
     pub(super) general: Vec<Diagnostic>,
     pub(super) decided: FxHashMap<&'static str, u64>,
@@ -126,12 +185,13 @@ impl Sink {
         let cases = self.stands_for.max(1) * stands_for;
         match self.failures.entry(key) {
             Entry::Vacant(empty) => {
-                let controls = BTreeSet::from([unit.control.name.value.clone()]);
-                empty.insert(Failure { fault, case: case_name(system, unit, states), cases, controls });
+                let case = case_name(system, unit, states);
+                empty.insert(Failure::of(fault, case, cases, unit.control.name.value.clone()));
             }
             Entry::Occupied(known) => {
                 let known = known.into_mut();
                 known.cases += cases;
+                known.note_choice(fault.choice.clone());
                 if !known.controls.contains(&unit.control.name.value) {
                     known.controls.insert(unit.control.name.value.clone());
                 }
@@ -169,16 +229,7 @@ impl Sink {
         for (key, failure) in other.failures {
             match self.failures.entry(key) {
                 Entry::Vacant(empty) => drop(empty.insert(failure)),
-                Entry::Occupied(known) => {
-                    let known = known.into_mut();
-                    known.cases += failure.cases;
-                    known.controls.extend(failure.controls);
-                    // The first of equals is named, so that the words do not depend on the order of threads.
-                    if failure.fault.score < known.fault.score {
-                        known.fault = failure.fault;
-                        known.case = failure.case;
-                    }
-                }
+                Entry::Occupied(known) => known.into_mut().absorb(failure),
             }
         }
         for (check, count) in other.decided {

@@ -3,8 +3,8 @@
 use crate::mend::Mend;
 use crate::registry::find;
 use crate::report::Report;
-use crate::sink::{MendKind, Sink};
-use std::collections::BTreeMap;
+use crate::sink::{Cause, Failure, Failures, MendKind, Sink};
+use std::collections::{BTreeMap, BTreeSet, HashMap};
 use stilk_language::system::System;
 use stilk_text::diagnostic::{Diagnostic, Evidence};
 use stilk_text::source::Span;
@@ -22,8 +22,13 @@ pub fn group(system: &System, sink: Sink, mends: &BTreeMap<Vec<Span>, Mend>, rep
         }
     };
     let mut findings: Vec<(f64, Diagnostic)> = Vec::new();
-    for ((_, cause), worst) in sink.failures {
+    for (causes, worst) in merged(system, sink.failures) {
         let mut diagnostic = worst.fault.diagnostic;
+        if let (Some(place), true) = (worst.choices.first(), worst.choices.len() == 1)
+            && is_everywhere(system, &worst.values)
+        {
+            diagnostic = chosen_at(diagnostic, *place);
+        }
         let controls = worst.controls.into_iter().collect();
         diagnostic.evidence = Some(Evidence {
             cases: worst.cases,
@@ -33,9 +38,17 @@ pub fn group(system: &System, sink: Sink, mends: &BTreeMap<Vec<Span>, Mend>, rep
             pages: None,
         });
         level(&mut diagnostic);
-        let places: Vec<Span> = cause.spans.iter().copied().flatten().collect();
-        if let Some(mend) = mends.get(&places).filter(|_| worst.fault.mend == MendKind::AnotherColor) {
-            (diagnostic.mend, diagnostic.edits) = (Some(mend.words.clone()), mend.edits.clone());
+        if worst.fault.mend == MendKind::AnotherColor {
+            let places = |cause: &Cause| cause.spans.iter().copied().flatten().collect::<Vec<Span>>();
+            let found: Vec<&Mend> = causes.iter().filter_map(|cause| mends.get(&places(cause))).collect();
+            let mut words: Vec<&str> = found.iter().map(|mend| mend.words.as_str()).collect();
+            words.dedup();
+            diagnostic.mend = Some(words.join("; ")).filter(|words| !words.is_empty());
+            for edit in found.iter().flat_map(|mend| &mend.edits) {
+                if !diagnostic.edits.contains(edit) {
+                    diagnostic.edits.push(edit.clone());
+                }
+            }
         }
         offer(&mut diagnostic);
         findings.push((worst.fault.score, diagnostic));
@@ -47,4 +60,65 @@ pub fn group(system: &System, sink: Sink, mends: &BTreeMap<Vec<Span>, Mend>, rep
     }
     findings.sort_by(|a, b| b.1.level.cmp(&a.1.level).then(a.1.id.cmp(b.1.id)).then(a.0.total_cmp(&b.0)));
     report.findings = findings.into_iter().map(|(_, diagnostic)| diagnostic).collect();
+}
+
+/// Failures with their causes, where those of several themes that have the same tokens are one if no theme is right: then it is
+/// not a theme's value that is wrong.
+fn merged(system: &System, failures: Failures) -> Vec<(Vec<Cause>, Failure)> {
+    let key = |check: &'static str, cause: &Cause, failure: &Failure| {
+        let is_of_tokens = !failure.choices.is_empty() && !failure.paths.is_empty();
+        is_of_tokens.then(|| (check, failure.paths.clone(), cause.words.clone()))
+    };
+    let mut values: HashMap<_, BTreeSet<Vec<(Span, String)>>> = HashMap::new();
+    for ((check, cause), failure) in &failures {
+        if let Some(key) = key(check, cause, failure) {
+            values.entry(key).or_default().extend(failure.values.iter().cloned());
+        }
+    }
+    let mut found: Vec<(Vec<Cause>, Failure)> = Vec::new();
+    let mut places: HashMap<_, usize> = HashMap::new();
+    for ((check, cause), failure) in failures {
+        let key = key(check, &cause, &failure).filter(|key| is_everywhere(system, &values[key]));
+        match key.as_ref().and_then(|key| places.get(key)) {
+            Some(at) => {
+                let (causes, whole): &mut (Vec<Cause>, Failure) = &mut found[*at];
+                causes.push(cause);
+                whole.absorb(failure);
+            }
+            None => {
+                places.extend(key.map(|key| (key, found.len())));
+                found.push((vec![cause], failure));
+            }
+        }
+    }
+    found
+}
+
+/// Whether these values are all that their tokens have in any theme.
+fn is_everywhere(system: &System, values: &BTreeSet<Vec<(Span, String)>>) -> bool {
+    let tokens = &system.tokens;
+    let themes = tokens.themes();
+    let paths: BTreeSet<Vec<&str>> =
+        values.iter().map(|tokens| tokens.iter().map(|(_, path)| path.as_str()).collect()).collect();
+    paths.iter().all(|paths| {
+        let ids: Option<Vec<_>> = paths.iter().map(|path| tokens.find(path)).collect();
+        let Some(ids) = ids else { return false };
+        themes.iter().all(|theme| {
+            let in_theme = ids.iter().map(|id| {
+                let token = tokens.get(*id);
+                Some((token.in_theme(theme)?.span, token.path.clone()))
+            });
+            in_theme.collect::<Option<Vec<_>>>().is_some_and(|in_theme| values.contains(&in_theme))
+        })
+    })
+}
+
+/// The same finding at the declaration that chose what does not go together; where the value is stands beside it.
+fn chosen_at(mut diagnostic: Diagnostic, place: Span) -> Diagnostic {
+    let before = diagnostic.span.replace(place);
+    diagnostic.related.retain(|related| related.span != place);
+    match before.filter(|before| *before != place) {
+        Some(before) => diagnostic.related(before, "its value"),
+        None => diagnostic,
+    }
 }

@@ -10,6 +10,7 @@ mod judged;
 mod memory;
 mod mends;
 mod only;
+mod planted;
 mod probe;
 mod relevance;
 mod right;

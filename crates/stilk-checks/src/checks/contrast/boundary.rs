@@ -1,6 +1,7 @@
 //! `contrast/boundary`: people see where a field is.
 
 use crate::check::{Check, Looks, Scope};
+use crate::choice::choice;
 use crate::example::Example;
 use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
@@ -105,7 +106,7 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
     let Some((Beside { ratio, pixel, beside }, (edge, mark))) = worst.filter(|(worst, _)| worst.ratio < NEEDED) else {
         return Ok(());
     };
-    sink.fail(inspection, shown, fault(inspection, &Beside { ratio, pixel, beside }, edge, &mark));
+    sink.fail(inspection, shown, fault(inspection, look, &Beside { ratio, pixel, beside }, edge, &mark));
     Ok(())
 }
 
@@ -121,7 +122,7 @@ fn is_drawn_by_browser(look: &Look, edges: &[&PaintedBox]) -> bool {
 }
 
 /// That an edge can hardly be seen.
-fn fault(inspection: &Inspection, worst: &Beside, edge: &PaintedBox, mark: &Mark) -> Fault {
+fn fault(inspection: &Inspection, look: &Look, worst: &Beside, edge: &PaintedBox, mark: &Mark) -> Fault {
     let origin = inspection.tracer.color_origin(edge.style(), mark.longhand);
     let theme = inspection.system.tokens.theme_name(&inspection.unit.theme);
     let figure = format!("{:.2}:1", floor(worst.ratio));
@@ -136,12 +137,14 @@ fn fault(inspection: &Inspection, worst: &Beside, edge: &PaintedBox, mark: &Mark
     if let Some(span) = origin.declaration.filter(|span| Some(*span) != diagnostic.span) {
         diagnostic = diagnostic.related(span, format!("the {}", mark.what));
     }
+    let around = edge.origin_around(inspection.tracer, look, 0);
     Fault {
         cause: Cause { spans: vec![origin.span()], words: String::new() },
         score: worst.ratio / NEEDED,
         figures: format!("{figure}, needs 3:1"),
         diagnostic,
         mend: MendKind::AnotherColor,
+        choice: choice(inspection, [&origin, &around], &edge.styles),
     }
 }
 
@@ -180,6 +183,6 @@ fn nothing(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
     sink.fail(
         inspection,
         shown,
-        Fault { cause, score: 0.0, figures: "no edge".into(), diagnostic, mend: MendKind::AsSaid },
+        Fault { cause, score: 0.0, figures: "no edge".into(), diagnostic, mend: MendKind::AsSaid, choice: None },
     );
 }

@@ -1,6 +1,7 @@
 //! The caret of a field that a sheet gives a colour of its own: it shows where the next letter goes.
 
 use crate::checks::contrast::indicator::{CHECK, NEEDED};
+use crate::choice::choice;
 use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
 use crate::painted::least::{Beside, over_surfaces};
@@ -52,8 +53,10 @@ pub fn judge(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<
         None => ("caret".to_owned(), MendKind::AsSaid),
     };
     let cause = Cause { spans: vec![Some(place)], words };
+    let behind = background_origin(inspection.tracer, shown.look, &paint::chain(shown.look, node), 0);
+    let choice = choice(inspection, [&origin, &behind], &[]);
     let figures = format!("{figure}, needs 3:1");
-    sink.fail(inspection, shown, Fault { cause, score: ratio / NEEDED, figures, diagnostic, mend });
+    sink.fail(inspection, shown, Fault { cause, score: ratio / NEEDED, figures, diagnostic, mend, choice });
     Ok(true)
 }
 

@@ -1,12 +1,14 @@
 //! `contrast/focus`: people see where the keyboard is.
 
 use crate::check::{Check, Looks, Scope};
+use crate::choice::choice;
 use crate::example::Example;
 use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
 use crate::mend::length::Sum;
 use crate::painted::boxes::{self, Ring, rings};
 use crate::painted::least::{Beside, over_surfaces};
+use crate::painted::origin::background_origin;
 use crate::painted::paint::{self, Pixel, Stack, floor, hex};
 use crate::painted::text::is_inactive;
 use crate::relevance::reads::Reads;
@@ -135,7 +137,8 @@ fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sin
         false => ("width", MendKind::AsSaid),
     };
     let cause = Cause { spans: vec![best.origin.span()], words: words.into() };
-    sink.fail(inspection, shown, Fault { cause, score: rank(best), figures, diagnostic, mend });
+    let choice = choice(inspection, [&best.origin, &background_origin(inspection.tracer, shown.look, &[], 0)], &[]);
+    sink.fail(inspection, shown, Fault { cause, score: rank(best), figures, diagnostic, mend, choice });
     Ok(true)
 }
 

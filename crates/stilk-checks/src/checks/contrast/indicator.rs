@@ -2,6 +2,7 @@
 
 use crate::check::{Check, Looks, Scope};
 use crate::checks::contrast::caret;
+use crate::choice::choice;
 use crate::example::Example;
 use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
@@ -147,9 +148,11 @@ fn fail(
         None => (name, MendKind::AsSaid),
     };
     let cause = Cause { spans: vec![origin.span()], words };
+    let behind = one.origin_around(inspection.tracer, shown.look, 0);
+    let choice = choice(inspection, [&origin, &behind], &one.styles);
     sink.fail(
         inspection,
         shown,
-        Fault { cause, score: ratio / NEEDED, figures: format!("{figure}, needs 3:1"), diagnostic, mend },
+        Fault { cause, score: ratio / NEEDED, figures: format!("{figure}, needs 3:1"), diagnostic, mend, choice },
     );
 }

@@ -1,6 +1,7 @@
 //! `contrast/text`: text can be read on everything painted behind it.
 
 use crate::check::{Check, Looks, Scope};
+use crate::choice::choice;
 use crate::example::Example;
 use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
@@ -153,9 +154,10 @@ fn judge(
         words: String::new(),
     };
     let figures = format!("{figure}, needs {}:1", number(needed));
+    let choice = choice(inspection, [&text, &behind], &paint::styles_of(look, &place.chain));
     sink.fail(
         inspection,
         shown,
-        Fault { cause, score: ratio / needed, figures, diagnostic, mend: MendKind::AnotherColor },
+        Fault { cause, score: ratio / needed, figures, diagnostic, mend: MendKind::AnotherColor, choice },
     );
 }

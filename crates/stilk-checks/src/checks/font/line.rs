@@ -62,7 +62,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 .mend("write a number without a unit, such as `line-height: 1.4`");
             let cause = Cause { spans: vec![place.or(Some(control.span))], words: String::new() };
             let figures = format!("{line}px for {size}px");
-            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid });
+            sink.fail(
+                inspection,
+                shown,
+                Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
+            );
         }
     }
 }

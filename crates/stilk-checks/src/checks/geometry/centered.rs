@@ -137,7 +137,11 @@ fn judge(inspection: &Inspection, shown: &Shown, at: Styled, [left, top, right, 
             .edit(edit);
         let cause = Cause { spans: vec![place.or(Some(control.span))], words: format!("{name} {start}") };
         let figures = format!("{}px and {}px", px(before), px(after));
-        sink.fail(inspection, shown, Fault { cause, score: -off, figures, diagnostic, mend: MendKind::AsSaid });
+        sink.fail(
+            inspection,
+            shown,
+            Fault { cause, score: -off, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
+        );
     }
 }
 

@@ -74,7 +74,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 .edit(inspection.rewrite(style, L::BorderTopLeftRadius, radius, "calc(infinity * 1px)"));
             let cause = Cause { spans: vec![place.declaration], words: String::new() };
             let figures = format!("{}px corners on {}px", number(radius), number(height));
-            sink.fail(inspection, shown, Fault { cause, score: radius, figures, diagnostic, mend: MendKind::AsSaid });
+            sink.fail(
+                inspection,
+                shown,
+                Fault { cause, score: radius, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
+            );
         }
         if shown.states.is_rest()
             && let Err(reason) = nested(inspection, shown, sink)
@@ -141,7 +145,14 @@ fn nested(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<(),
             sink.fail(
                 inspection,
                 shown,
-                Fault { cause, score: -(inner - wanted).abs(), figures, diagnostic, mend: MendKind::AsSaid },
+                Fault {
+                    cause,
+                    score: -(inner - wanted).abs(),
+                    figures,
+                    diagnostic,
+                    mend: MendKind::AsSaid,
+                    choice: None,
+                },
             );
         }
     }

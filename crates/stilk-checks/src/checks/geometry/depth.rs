@@ -227,6 +227,6 @@ fn fail(inspection: &Inspection, active: &Shown, press: &Press, sink: &mut Sink)
     sink.fail(
         inspection,
         active,
-        Fault { cause, score: -(out - left - moved).abs(), figures, diagnostic, mend: MendKind::AsSaid },
+        Fault { cause, score: -(out - left - moved).abs(), figures, diagnostic, mend: MendKind::AsSaid, choice: None },
     );
 }

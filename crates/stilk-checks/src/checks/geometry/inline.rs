@@ -74,6 +74,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                     figures: format!("{} lost", lost.len()),
                     diagnostic,
                     mend: MendKind::AsSaid,
+                    choice: None,
                 },
             );
         }

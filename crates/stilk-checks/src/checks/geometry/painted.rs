@@ -159,7 +159,14 @@ fn over(inspection: &Inspection, shown: &Shown, at: Styled, style: &Style, text:
     sink.fail(
         inspection,
         shown,
-        Fault { cause, score: 0.0, figures: "covers the label".into(), diagnostic, mend: MendKind::AsSaid },
+        Fault {
+            cause,
+            score: 0.0,
+            figures: "covers the label".into(),
+            diagnostic,
+            mend: MendKind::AsSaid,
+            choice: None,
+        },
     );
 }
 
@@ -205,7 +212,7 @@ fn without_content(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
             sink.fail(
                 inspection,
                 shown,
-                Fault { cause, score: 0.0, figures: "no box".into(), diagnostic, mend: MendKind::AsSaid },
+                Fault { cause, score: 0.0, figures: "no box".into(), diagnostic, mend: MendKind::AsSaid, choice: None },
             );
         }
     }

@@ -109,5 +109,9 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     }
     let cause = Cause { spans: vec![place.or(Some(control.span))], words: side.to_owned() };
     let figures = format!("{}px of {}px", number((size * 100.0).round() / 100.0), number(least));
-    sink.fail(inspection, shown, Fault { cause, score: size / least, figures, diagnostic, mend: MendKind::AsSaid });
+    sink.fail(
+        inspection,
+        shown,
+        Fault { cause, score: size / least, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
+    );
 }

@@ -105,7 +105,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         sink.fail(
             inspection,
             on,
-            Fault { cause, score: -(left - right).abs(), figures, diagnostic, mend: MendKind::AsSaid },
+            Fault { cause, score: -(left - right).abs(), figures, diagnostic, mend: MendKind::AsSaid, choice: None },
         );
     }
 }

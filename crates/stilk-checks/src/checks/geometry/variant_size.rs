@@ -151,6 +151,7 @@ fn judge<'s>(
                 figures: format!("{}px {step}", number(more.abs())),
                 diagnostic,
                 mend: MendKind::AsSaid,
+                choice: None,
             };
             sink.fail_case(system, &unit, &rest, stands_for, fault);
         }

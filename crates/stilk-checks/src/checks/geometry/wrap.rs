@@ -83,7 +83,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let diagnostic =
                 Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message).label(label).mend(mend);
             let cause = Cause { spans: vec![place.or(Some(control.span))], words: String::new() };
-            sink.fail(inspection, shown, Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid });
+            sink.fail(
+                inspection,
+                shown,
+                Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
+            );
         }
     }
 }

@@ -84,7 +84,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
                     &unit,
                     &states,
                     *stands_for,
-                    Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid },
+                    Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
                 );
             }
         }

@@ -73,7 +73,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
                             &unit(host),
                             states,
                             1,
-                            Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid },
+                            Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
                         );
                     }
                 }

@@ -143,6 +143,7 @@ fn report(
         Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message).label(label).mend(mend);
     let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
     let figures = said.join(", ");
-    let fault = Fault { cause, score: -(differing.len() as f64), figures, diagnostic, mend: MendKind::AsSaid };
+    let fault =
+        Fault { cause, score: -(differing.len() as f64), figures, diagnostic, mend: MendKind::AsSaid, choice: None };
     sink.fail_case(survey.system, unit, set, 1, fault);
 }

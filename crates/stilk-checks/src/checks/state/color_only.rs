@@ -80,7 +80,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         sink.fail(
             inspection,
             shown,
-            Fault { cause, score: best / NEEDED, figures, diagnostic, mend: MendKind::AsSaid },
+            Fault { cause, score: best / NEEDED, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
         );
     }
 }

@@ -110,7 +110,14 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             sink.fail(
                 inspection,
                 shown,
-                Fault { cause, score: 0.0, figures: format!("split in {state}"), diagnostic, mend: MendKind::AsSaid },
+                Fault {
+                    cause,
+                    score: 0.0,
+                    figures: format!("split in {state}"),
+                    diagnostic,
+                    mend: MendKind::AsSaid,
+                    choice: None,
+                },
             );
         }
         sink.verdict(CHECK.id, shown.stands_for, unknown);

@@ -87,7 +87,14 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             sink.fail(
                 inspection,
                 shown,
-                Fault { cause, score: 0.0, figures: "not shown in focus".into(), diagnostic, mend: MendKind::AsSaid },
+                Fault {
+                    cause,
+                    score: 0.0,
+                    figures: "not shown in focus".into(),
+                    diagnostic,
+                    mend: MendKind::AsSaid,
+                    choice: None,
+                },
             );
         }
     }

@@ -111,7 +111,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 sink.fail(
                     inspection,
                     after,
-                    Fault { cause, score: apart, figures, diagnostic, mend: MendKind::AsSaid },
+                    Fault { cause, score: apart, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
                 );
             }
         }

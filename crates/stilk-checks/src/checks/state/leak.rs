@@ -182,6 +182,7 @@ fn fault(
         figures: format!("`{property}` as without it"),
         diagnostic,
         mend: MendKind::AsSaid,
+        choice: None,
     }
 }
 

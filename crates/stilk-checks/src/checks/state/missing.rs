@@ -65,6 +65,10 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             .mend(format!("write `@state {name} {{ … }}` in `@control {}`", control.value));
         let cause = Cause { spans: vec![Some(control.span)], words: name.to_owned() };
         let figures = format!("no difference in {name}");
-        sink.fail(inspection, shown, Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid });
+        sink.fail(
+            inspection,
+            shown,
+            Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
+        );
     }
 }

@@ -65,7 +65,14 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 sink.fail(
                     inspection,
                     shown,
-                    Fault { cause, score: 0.0, figures: "`all`".into(), diagnostic, mend: MendKind::AsSaid },
+                    Fault {
+                        cause,
+                        score: 0.0,
+                        figures: "`all`".into(),
+                        diagnostic,
+                        mend: MendKind::AsSaid,
+                        choice: None,
+                    },
                 );
             }
         }

@@ -61,7 +61,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         sink.fail(
             inspection,
             shown,
-            Fault { cause, score: 0.0, figures: "no name".into(), diagnostic, mend: MendKind::AsSaid },
+            Fault { cause, score: 0.0, figures: "no name".into(), diagnostic, mend: MendKind::AsSaid, choice: None },
         );
     }
 }

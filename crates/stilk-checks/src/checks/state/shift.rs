@@ -126,7 +126,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 "keep the same room at rest, or draw it with `outline`, `box-shadow` or `translate`, which take none",
             );
         let cause = Cause { spans: vec![place.or(Some(control.span))], words: longhand.name().to_owned() };
-        sink.fail(inspection, after, Fault { cause, score: 0.0, figures: words, diagnostic, mend: MendKind::AsSaid });
+        sink.fail(
+            inspection,
+            after,
+            Fault { cause, score: 0.0, figures: words, diagnostic, mend: MendKind::AsSaid, choice: None },
+        );
     }
 }
 

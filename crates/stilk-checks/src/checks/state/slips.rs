@@ -115,7 +115,14 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     sink.fail(
         inspection,
         active,
-        Fault { cause, score: -x.hypot(y), figures: format!("{far}px"), diagnostic, mend: MendKind::AsSaid },
+        Fault {
+            cause,
+            score: -x.hypot(y),
+            figures: format!("{far}px"),
+            diagnostic,
+            mend: MendKind::AsSaid,
+            choice: None,
+        },
     );
 }
 

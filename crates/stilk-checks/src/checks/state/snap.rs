@@ -151,7 +151,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             }
             let cause = Cause { spans: vec![place, jump], words: String::new() };
             let figures = format!("{} of {} jump", jumps.len(), jumps.len() + smooth.len());
-            sink.fail(inspection, after, Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid });
+            sink.fail(
+                inspection,
+                after,
+                Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
+            );
         }
     }
 }
