@@ -16,7 +16,8 @@ pub fn choice(inspection: &Inspection, sides: [&ValueSource; 2], around: &[&Styl
     });
     let thinned = thinned.filter_map(|style| inspection.tracer.origin(style, L::Opacity).declaration);
     let places = sides.iter().filter_map(|side| side.declaration).chain(thinned);
-    let at = places.reduce(|a, b| if rank(inspection, b) > rank(inspection, a) { b } else { a })?;
+    let of: Vec<Span> = places.collect();
+    let at = of.iter().copied().reduce(|a, b| if rank(inspection, b) > rank(inspection, a) { b } else { a })?;
     let mut values: Vec<(Span, String)> = Vec::new();
     for token in sides.iter().flat_map(|side| &side.tokens) {
         if !values.contains(token) {
@@ -24,7 +25,7 @@ pub fn choice(inspection: &Inspection, sides: [&ValueSource; 2], around: &[&Styl
         }
     }
     let paths = sides[0].tokens.iter().map(|(_, path)| path.clone()).collect();
-    Some(Choice { at, paths, values })
+    Some(Choice { at, of, paths, values })
 }
 
 /// How much the rule around a declaration asks for; nothing where it is no rule of the control.

@@ -10,6 +10,7 @@ use std::rc::Rc;
 use stilk_engine::css::Unknown;
 use stilk_language::case::{Look, Unit, case_name};
 use stilk_language::system::{StateId, StateSet, System};
+use stilk_text::source::Span;
 
 /// What a check looks at: one unit in all its states.
 pub struct Inspection<'i> {
@@ -74,6 +75,17 @@ impl<'i> Inspection<'i> {
     pub(crate) fn boxes(&self, look: &'i Look) -> Boxes<'i> {
         let mut known = self.known.boxes.borrow_mut();
         Rc::clone(known.entry(std::ptr::from_ref(look)).or_insert_with(|| Rc::new(boxes::boxes(look))))
+    }
+
+    /// Where a sheet changes something between two looks: by a rule that asks for one of these states, where there is one.
+    pub(crate) fn place_of(&self, changes: &[Change], after: &Look, states: &StateSet) -> Option<Span> {
+        let declared = |change: &Change| self.tracer.origin(change.style(after)?, change.longhand).declaration;
+        let asks = |span: &Span| {
+            let rules = &self.unit.control.rules;
+            let rule = rules.iter().find(|rule| rule.declarations.iter().any(|d| d.span == *span));
+            rule.is_some_and(|rule| states.ids().iter().any(|state| rule.states.has(*state)))
+        };
+        changes.iter().filter_map(declared).find(asks).or_else(|| changes.iter().find_map(declared))
     }
 
     /// The look in exactly one state.

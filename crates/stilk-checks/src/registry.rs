@@ -17,6 +17,7 @@ pub static CHECKS: &[&Check] = &[
     &contrast::text::CHECK,
     &state::color_only::CHECK,
     &state::edge_split::CHECK,
+    &state::erased::CHECK,
     &state::hover_only::CHECK,
     &state::indistinct::CHECK,
     &state::leak::CHECK,

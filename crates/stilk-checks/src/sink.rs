@@ -35,6 +35,8 @@ pub struct Fault {
 pub struct Choice {
     /// The declaration that decides: of the two colours that of the rule that asks for more.
     pub at: Span,
+    /// All declarations that have a say, the first colour's first.
+    pub of: Vec<Span>,
     /// The tokens of the first colour.
     pub paths: Vec<String>,
     /// The tokens on both sides: their values in the files of the theme that gave them, and their paths.
@@ -63,6 +65,8 @@ pub(super) struct Failure {
     pub controls: BTreeSet<String>,
     /// Where sheets chose what does not go together.
     pub choices: BTreeSet<Span>,
+    /// The declarations that have a say in every case.
+    pub common: Vec<Span>,
     /// The tokens of the first colour there.
     pub paths: Vec<String>,
     /// The values of all tokens there.
@@ -76,6 +80,7 @@ impl Failure {
             cases,
             controls: BTreeSet::from([control]),
             choices: BTreeSet::new(),
+            common: fault.choice.as_ref().map(|choice| choice.of.clone()).unwrap_or_default(),
             paths: Vec::new(),
             values: BTreeSet::new(),
             fault,
@@ -85,10 +90,17 @@ impl Failure {
     }
 
     fn note_choice(&mut self, choice: Option<Choice>) {
-        let Some(Choice { at, paths, values }) = choice else { return };
+        let Some(Choice { at, of, paths, values }) = choice else { return };
+        self.common.retain(|known| of.contains(known));
         self.values.insert(values);
         self.choices.insert(at);
         self.paths = paths;
+    }
+
+    /// Where a sheet chose it: the one place that decides, or one that has a say in every case.
+    pub fn chosen(&self) -> Option<Span> {
+        let only = self.choices.first().filter(|_| self.choices.len() == 1);
+        only.or(self.common.first()).copied()
     }
 
     /// Takes another failure of the same cause in; the first of equals is named, so that the words do not depend on the order
@@ -97,6 +109,7 @@ impl Failure {
         self.cases += other.cases;
         self.controls.extend(other.controls);
         self.choices.extend(other.choices);
+        self.common.retain(|known| other.common.contains(known));
         self.values.extend(other.values);
         if other.fault.score < self.fault.score {
             self.fault = other.fault;

@@ -23,11 +23,10 @@ pub fn group(system: &System, sink: Sink, mends: &BTreeMap<Vec<Span>, Mend>, rep
     };
     let mut findings: Vec<(f64, Diagnostic)> = Vec::new();
     for (causes, worst) in merged(system, sink.failures) {
+        let place = worst.chosen();
         let mut diagnostic = worst.fault.diagnostic;
-        if let (Some(place), true) = (worst.choices.first(), worst.choices.len() == 1)
-            && is_everywhere(system, &worst.values)
-        {
-            diagnostic = chosen_at(diagnostic, *place);
+        if let Some(place) = place.filter(|_| is_everywhere(system, &worst.values)) {
+            diagnostic = chosen_at(diagnostic, place);
         }
         let controls = worst.controls.into_iter().collect();
         diagnostic.evidence = Some(Evidence {

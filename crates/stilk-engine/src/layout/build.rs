@@ -234,6 +234,14 @@ impl<'b> Builder<'b> {
                 let natural = Content::Natural(40.0 + self.guess.natural, line.0 + line.1 + natural);
                 self.leaf(own, natural)?
             }
+            // What a sheet draws in it stands in it as in any other box.
+            BoxKind::Mark if style.is(L::Appearance, "none") && self.generates(styled.node) => {
+                let mut children = Children::new(style, has_items);
+                shrink(&mut own, style);
+                self.contents(styled.node, &mut children)?;
+                let children = self.finish(children)?;
+                add(&mut self.tree.boxes, own, &children)?
+            }
             BoxKind::Mark => {
                 let natural = if style.is(L::Appearance, "none") { (0.0, 0.0) } else { (13.0, 13.0) };
                 self.leaf(own, Content::Natural(natural.0, natural.1))?
@@ -257,6 +265,13 @@ impl<'b> Builder<'b> {
         };
         self.tree.styled_of.insert(id, styled);
         Ok(id)
+    }
+
+    /// Whether something is generated in an element.
+    fn generates(&self, node: NodeId) -> bool {
+        [PseudoElement::Before, PseudoElement::After]
+            .into_iter()
+            .any(|pseudo| self.style(Styled::pseudo(node, pseudo)).is_some_and(|style| !style.is_empty_generated()))
     }
 
     /// A group of fields: the legend stands in the border, and what else there is in a box of its own (HTML, section 15.3.13).

@@ -108,6 +108,9 @@ fn container(style: &Style, reader: &Reader) -> Result<taffy::Style, Unknown> {
     })
 }
 
+/// What a share of a height is asked for.
+const DOWN: [L; 6] = [L::Height, L::MinHeight, L::MaxHeight, L::Top, L::Bottom, L::RowGap];
+
 struct Reader<'r> {
     style: &'r Style,
     guess: Guess,
@@ -116,18 +119,53 @@ struct Reader<'r> {
 }
 
 impl Reader<'_> {
-    /// A length in px, or a percentage; of what is both, the px and a guess.
-    fn length(&self, length: Length) -> (f32, Option<f32>) {
+    /// A length in px, or a percentage; of what is both, the sum where the whole is known, else the px and a guess.
+    fn length(&self, longhand: L, length: Length) -> (f32, Option<f32>) {
         match length {
             Length { has_percent: true, percent, px: 0.0 } => (0.0, Some((percent / 100.0) as f32)),
-            Length { has_percent: true, px, .. } => (px as f32 + self.guess.natural, None),
+            Length { has_percent: true, px, percent } => match self.whole(longhand) {
+                Some(whole) => ((px + percent / 100.0 * whole) as f32, None),
+                None => (px as f32 + self.guess.natural, None),
+            },
             Length { px, .. } => (px as f32, None),
         }
     }
 
+    /// What a percentage is a share of, where values alone say that: a side of the box around that has a fixed size (CSS 2,
+    /// section 10.1).
+    fn whole(&self, longhand: L) -> Option<f64> {
+        let is_down = DOWN.contains(&longhand);
+        let is_placed = self.style.is(L::Position, "absolute");
+        let is_around = |style: &Style| {
+            !is_placed
+                || !style.is(L::Position, "static")
+                || [L::Transform, L::Translate, L::Rotate, L::Scale, L::Filter].iter().any(|l| !style.is(*l, "none"))
+        };
+        let around =
+            std::iter::successors(self.style.parent(), |style| style.parent()).find(|style| is_around(style))?;
+        let [size, least, most] =
+            if is_down { [L::Height, L::MinHeight, L::MaxHeight] } else { [L::Width, L::MinWidth, L::MaxWidth] };
+        let borders =
+            if is_down { [L::BorderTopWidth, L::BorderBottomWidth] } else { [L::BorderLeftWidth, L::BorderRightWidth] };
+        let paddings = if is_down { [L::PaddingTop, L::PaddingBottom] } else { [L::PaddingLeft, L::PaddingRight] };
+        let may_give_way = around.is_item() && number(around, L::FlexShrink) != Ok(0.0);
+        if around.is(L::Display, "inline") && !around.brings_size() || may_give_way {
+            return None;
+        }
+        let px = |longhand: L| around.px(longhand).ok();
+        let sum = |sides: [L; 2]| Some(px(sides[0])? + px(sides[1])?);
+        let own = px(size)?;
+        let is_limited = px(least).is_some_and(|least| least > own) || px(most).is_some_and(|most| most < own);
+        if is_limited {
+            return None;
+        }
+        let content = if around.is(L::BoxSizing, "border-box") { own - sum(borders)? - sum(paddings)? } else { own };
+        // What is placed goes by the padding box.
+        Some((if is_placed { content + sum(paddings)? } else { content }).max(0.0))
+    }
+
     /// A value; what compares a length with a share of a width is known at both ends only: in no room, and in all there is.
     fn value(&self, longhand: L) -> Result<Cow<'_, Value>, Unknown> {
-        const DOWN: [L; 6] = [L::Height, L::MinHeight, L::MaxHeight, L::Top, L::Bottom, L::RowGap];
         match self.style.get(longhand) {
             Err(COMPARED) if !DOWN.contains(&longhand) => {
                 let whole = if self.guess.natural == 0.0 { 0.0 } else { f64::from(self.width) };
@@ -139,7 +177,7 @@ impl Reader<'_> {
 
     fn auto(&self, longhand: L) -> Result<LengthPercentageAuto, Unknown> {
         Ok(match &*self.value(longhand)? {
-            Value::Length(length) => match self.length(*length) {
+            Value::Length(length) => match self.length(longhand, *length) {
                 (_, Some(share)) => LengthPercentageAuto::percent(share),
                 (px, None) => LengthPercentageAuto::length(px),
             },
@@ -152,7 +190,7 @@ impl Reader<'_> {
 
     fn plain(&self, longhand: L) -> Result<LengthPercentage, Unknown> {
         match &*self.value(longhand)? {
-            Value::Length(length) => Ok(match self.length(*length) {
+            Value::Length(length) => Ok(match self.length(longhand, *length) {
                 (_, Some(share)) => LengthPercentage::percent(share),
                 (px, None) => LengthPercentage::length(px),
             }),
@@ -166,7 +204,7 @@ impl Reader<'_> {
 
     fn size(&self, longhand: L) -> Result<Dimension, Unknown> {
         Ok(match &*self.value(longhand)? {
-            Value::Length(length) => match self.length(*length) {
+            Value::Length(length) => match self.length(longhand, *length) {
                 (_, Some(share)) => Dimension::percent(share),
                 (px, None) => Dimension::length(px),
             },

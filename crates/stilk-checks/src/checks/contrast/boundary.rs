@@ -67,6 +67,12 @@ fn edges<'b, 'l>(look: &Look, all: &'b [PaintedBox<'l>]) -> Vec<&'b PaintedBox<'
     let bearer = look.mounted.bearer;
     let (around, others): (Vec<_>, Vec<_>) =
         all.iter().partition(|found| found.at.node == bearer || is_above(found.at.node, bearer));
+    // What is generated in a box around it is the edge only where nothing else is: else it is a mark.
+    let is_element = |found: &&&PaintedBox| !found.at.is_generated();
+    let around = match around.iter().any(|found| is_element(&found)) {
+        true => around.into_iter().filter(|found| is_element(&found)).collect(),
+        false => around,
+    };
     if !around.is_empty() {
         return outermost(around);
     }

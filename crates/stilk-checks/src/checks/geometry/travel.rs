@@ -46,25 +46,18 @@ const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let (Some(rest), Some(on)) = (inspection.rest(), inspection.in_state(StateId::Checked)) else { return };
-    for (_, node) in on.look.mounted.elements() {
-        let Some(parent) = on.look.document.node(node).parent else { continue };
-        if node == on.look.mounted.host {
-            continue;
-        }
+    for (at, parent) in thumbs(on.look) {
         // The layout knows more than values do, but not of every control.
         let laid_out = |look: &Look| {
-            let [left, _, right, _] = look.gaps(Styled::element(node), Styled::element(parent)).ok()?;
+            let [left, _, right, _] = look.gaps(at, Styled::element(parent)).ok()?;
             Some((f64::from(left), f64::from(right)))
         };
-        let by_values = |look: &Look| gaps(look, node, parent);
+        let by_values = |look: &Look| if at.pseudo.is_some() { None } else { gaps(look, at.node, parent) };
         let ends = laid_out(rest.look).zip(laid_out(on.look));
         let Some((start, end)) = ends.or_else(|| by_values(rest.look).zip(by_values(on.look))) else {
             let moves = |look: &Look| {
-                let style = look.styles.element(node)?;
-                Some(
-                    [L::Translate, L::Transform, L::Left, L::Right, L::MarginLeft, L::MarginRight]
-                        .map(|longhand| style.get(longhand).cloned()),
-                )
+                let style = look.styles.of(at)?;
+                Some(MOVING.map(|longhand| style.get(longhand).cloned()))
             };
             if moves(rest.look) != moves(on.look) {
                 sink.unknown(CHECK.id, on.stands_for, Unknown("how far a thumb is from its ends takes a layout"));
@@ -82,10 +75,15 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         if (left - right).abs() <= 0.5 {
             continue;
         }
-        let Some(style) = on.look.styles.element(node) else { continue };
-        let place = inspection.tracer.origin(style, L::Translate).declaration;
+        let Some(style) = on.look.styles.of(at) else { continue };
+        let moved = rest
+            .look
+            .styles
+            .of(at)
+            .and_then(|before| MOVING.into_iter().find(|longhand| before.get(*longhand) != style.get(*longhand)));
+        let place = inspection.tracer.origin(style, moved.unwrap_or(L::Translate)).declaration;
         let control = &inspection.unit.control.name;
-        let name = element_name(on.look, Styled::element(node));
+        let name = element_name(on.look, at);
         let message = format!(
             "{name} of `{}` stands {}px from one end of its track and {}px from the other",
             control.value,
@@ -93,7 +91,9 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             number(right)
         );
         let travel = to - from + (right - left);
-        let sum = place.and_then(|place| leaves(inspection, rest.look, (node, parent), place));
+        let sum = place
+            .filter(|_| at.pseudo.is_none())
+            .and_then(|place| leaves(inspection, rest.look, (at.node, parent), place));
         let css = sum.map_or_else(|| Sum::default().css(travel), |sum| sum.css(travel));
         let edit = inspection.rewrite(style, L::Translate, to - from, &css);
         let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
@@ -108,6 +108,23 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             Fault { cause, score: -(left - right).abs(), figures, diagnostic, mend: MendKind::AsSaid, choice: None },
         );
     }
+}
+
+/// What moves a thumb.
+const MOVING: [L; 6] = [L::Translate, L::Transform, L::Left, L::Right, L::MarginLeft, L::MarginRight];
+
+/// What may travel: parts in the elements around them, and what is generated in a native control that is drawn anew.
+fn thumbs(look: &Look) -> Vec<(Styled, NodeId)> {
+    let parts = look.mounted.elements().filter(|(_, node)| *node != look.mounted.host);
+    let parts = parts.filter_map(|(_, node)| Some((Styled::element(node), look.document.node(node).parent?)));
+    let generated = look.document.descendants(look.mounted.host).into_iter().flat_map(|node| {
+        let [_, before, after] = Styled::with_generated(node);
+        [before, after]
+    });
+    let generated = generated.filter(|at| {
+        look.styles.of(*at).is_some_and(|style| !style.is_empty_generated() && !style.is(L::Display, "none"))
+    });
+    parts.chain(generated.map(|at| (at, at.node))).collect()
 }
 
 /// What a track leaves its thumb to travel, as the sheet at this place calls it.

@@ -116,7 +116,11 @@ fn difference(
             control.rules.iter().any(|rule| !rule.hosts.is_empty() && rule.declarations.iter().any(|d| d.span == span))
         });
         if !is_meant {
-            return Some((longhand, to_css(&was), to_css(&is), declaration.or(first)));
+            // What the sheet says comes before what resets say.
+            let is_own =
+                |span: &Span| control.rules.iter().any(|rule| rule.declarations.iter().any(|d| d.span == *span));
+            let place = [declaration, first].into_iter().flatten().find(is_own).or(declaration).or(first);
+            return Some((longhand, to_css(&was), to_css(&is), place));
         }
     }
     None

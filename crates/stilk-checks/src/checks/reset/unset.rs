@@ -116,7 +116,10 @@ fn report(
     let control = &unit.control.name;
     let name = element_name(look, Styled::element(node));
     let said: Vec<String> = values.iter().map(|(browser, value)| format!("{value} in {browser}")).collect();
-    let place = |longhand: Longhand| survey.tracer.origin(style, longhand).declaration;
+    // What was given back to the browser was asked for by somebody.
+    let place = |longhand: Longhand| {
+        style.candidates(longhand).into_iter().find_map(|candidate| survey.tracer.span(candidate.id))
+    };
     let place = place(*longhand).or_else(|| others.iter().find_map(|(longhand, _)| place(*longhand)));
     let properties: Vec<&str> = differing.iter().map(|(longhand, _)| longhand.name()).collect();
     let listed = match properties.as_slice() {

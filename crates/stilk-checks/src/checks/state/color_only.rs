@@ -66,9 +66,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             continue;
         }
         let control = &inspection.unit.control.name;
-        let place = found
-            .first()
-            .and_then(|change| inspection.tracer.origin(change.style(shown.look)?, change.longhand).declaration);
+        let place = inspection.place_of(&found, shown.look, shown.states);
         let figure = format!("{:.2}:1", (best * 100.0).floor() / 100.0);
         let message =
             format!("`{}` shows {name} by colour alone, {figure} from rest for those who see fewer", control.value);

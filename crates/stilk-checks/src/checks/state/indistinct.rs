@@ -10,11 +10,14 @@ use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::color::{Absolute, Color, Space};
+use stilk_engine::css::parse::parse_declaration;
+use stilk_engine::css::property::Flow;
 use stilk_engine::css::serialize::number;
 use stilk_engine::css::value::Value;
-use stilk_language::case::Look;
-use stilk_language::system::StateId;
+use stilk_language::case::{ControlKind, Look};
+use stilk_language::system::{BoundDeclaration, Rule, StateId, StateSet};
 use stilk_text::diagnostic::{Diagnostic, Level};
+use stilk_text::source::Span;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -36,7 +39,7 @@ pub const CHECK: Check = Check {
 };
 
 /// The least distance in OKLab that is noticed.
-const NOTICED: f64 = 0.02;
+pub(super) const NOTICED: f64 = 0.02;
 
 /// Lasting states in which people go on using the pointer to change them back.
 const ANSWERING: [StateId; 3] = [StateId::Selected, StateId::Checked, StateId::Mixed];
@@ -71,7 +74,9 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             }
         }
         let found = inspection.changes(before.look, after.look);
-        if found.is_empty() && !on_top {
+        // What no rule says anything of is no state of this control; what it needs is asked for by another check.
+        let written = if found.is_empty() && !on_top { written(inspection, state) } else { None };
+        if found.is_empty() && !on_top && written.is_none() {
             continue;
         }
         match distance(after.look, &found) {
@@ -89,12 +94,19 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                         format!("{with} {name}"),
                     ),
                     false => {
-                        (format!("`{}` looks almost the same in {name} as at rest", control.value), name.to_owned())
+                        let almost = if found.is_empty() { "" } else { "almost " };
+                        let message = format!("`{}` looks {almost}the same in {name} as at rest", control.value);
+                        (message, name.to_owned())
                     }
                 };
-                let place = found.first().and_then(|change| {
-                    inspection.tracer.origin(change.style(after.look)?, change.longhand).declaration
-                });
+                let place = match on_top {
+                    // Both are to be written together, after what hides the answer.
+                    true => inspection.rest().and_then(|rest| {
+                        let changes = inspection.changes(rest.look, before.look);
+                        inspection.place_of(&changes, before.look, before.states)
+                    }),
+                    false => inspection.place_of(&found, after.look, after.states).or(written),
+                };
                 let mend = match on_top {
                     true => format!(
                         "write `@state {} and {name} {{ … }}` in `@control {}`",
@@ -118,8 +130,34 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     }
 }
 
+/// Where rules of this control say what it looks like in a state, on this host in this variant, with something that could be
+/// seen.
+fn written(inspection: &Inspection, state: StateId) -> Option<Span> {
+    let unit = inspection.unit;
+    let kind = ControlKind::of(unit.control);
+    if kind.needed_states().contains(&state) {
+        return None;
+    }
+    let states = StateSet::of([state]);
+    let is_seen = |declaration: &&BoundDeclaration| {
+        declaration.is_local()
+            || parse_declaration(&declaration.name.value, "inherit")
+                .is_ok_and(|parsed| parsed.targets().iter().any(|target| !UNSEEN.has(target.physical(Flow::LTR))))
+    };
+    let applies = |rule: &&Rule| {
+        rule.states == states
+            && rule.options.iter().all(|option| unit.variant.has(*option))
+            && rule.hosts.is_empty()
+            && rule.nested.is_empty()
+            && rule.conditions.is_empty()
+            && rule.target.condition.is_empty()
+    };
+    let mut rules = unit.control.rules.iter().filter(applies);
+    rules.find_map(|rule| rule.declarations.iter().find(is_seen)).map(|declaration| declaration.span)
+}
+
 /// How far apart two looks are: infinitely where more than colours changes.
-fn distance(look: &Look, changes: &[Change]) -> Result<f64, Unknown> {
+pub(super) fn distance(look: &Look, changes: &[Change]) -> Result<f64, Unknown> {
     let mut most: f64 = 0.0;
     let surface = look.surfaces.first().copied().ok_or(Unknown("there is no surface"))?;
     let backdrop = paint::surface_pixel(look, surface)?;

@@ -2,6 +2,7 @@
 
 pub mod color_only;
 pub mod edge_split;
+pub mod erased;
 pub mod hover_only;
 pub mod indistinct;
 pub mod leak;
