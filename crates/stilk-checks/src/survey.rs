@@ -27,6 +27,7 @@ pub struct Survey<'s> {
     /// Follows values to their sources.
     pub tracer: &'s Tracer<'s>,
     pub(crate) forced: OnceCell<LookEngine<'s>>,
+    pub(crate) mirrored: OnceCell<LookEngine<'s>>,
     /// What was matched already, of one control.
     pub(crate) unthemed: RefCell<UnthemedLooks<'s>>,
 }
@@ -60,6 +61,11 @@ impl<'s> Survey<'s> {
     pub fn forced(&self) -> &LookEngine<'s> {
         let media = Media { forced_colors: true, ..Media::default() };
         self.forced.get_or_init(|| LookEngine::new(self.system, self.look_engine.written, self.parsed, media))
+    }
+
+    /// Draws cases where text runs from right to left.
+    pub fn mirrored(&self) -> &LookEngine<'s> {
+        self.mirrored.get_or_init(|| LookEngine::right_to_left(self.system, self.look_engine.written, self.parsed))
     }
 
     /// One theme for all that are alike, with the number of themes that it stands for.

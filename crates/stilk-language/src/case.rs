@@ -253,6 +253,11 @@ impl<'s> LookEngine<'s> {
         LookEngine::in_browser(Browser::Chromium, system, written, parsed, media)
     }
 
+    /// The same on a page whose text runs from right to left.
+    pub fn right_to_left(system: &'s System, written: &'s Written, parsed: &Stylesheet) -> LookEngine<'s> {
+        LookEngine::on_page(Browser::Chromium, system, written, parsed, Media::default(), Some("rtl"))
+    }
+
     /// The same over the defaults of some browser.
     pub fn in_browser(
         browser: Browser,
@@ -260,6 +265,17 @@ impl<'s> LookEngine<'s> {
         written: &'s Written,
         parsed: &Stylesheet,
         media: Media,
+    ) -> LookEngine<'s> {
+        LookEngine::on_page(browser, system, written, parsed, media, None)
+    }
+
+    fn on_page(
+        browser: Browser,
+        system: &'s System,
+        written: &'s Written,
+        parsed: &Stylesheet,
+        media: Media,
+        direction: Option<&str>,
     ) -> LookEngine<'s> {
         let plan = Plan::new(system);
         let mut surface_styles: Vec<String> = system
@@ -272,7 +288,10 @@ impl<'s> LookEngine<'s> {
             surface_styles.push("background-color: Canvas".into());
         }
         let engine = Engine::for_fragments(browser.sheet(), &[parsed], media);
-        let ground = Ground::new(&surface_styles);
+        let mut ground = Ground::new(&surface_styles);
+        if let (Some(direction), Some(html)) = (direction, ground.document.element_mut(ground.html)) {
+            html.set("dir", direction);
+        }
         let themes = system.tokens.themes();
         let ground_styles = themes
             .into_iter()

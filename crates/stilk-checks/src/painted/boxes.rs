@@ -115,6 +115,38 @@ pub fn boxes(look: &Look) -> Result<Vec<PaintedBox<'_>>, Unknown> {
     Ok(found)
 }
 
+/// Of the boxes of a look those that are marks: without text, within another that paints something or over the native
+/// control, or icons.
+pub fn marks_among<'b, 'l>(look: &Look, all: &'b [PaintedBox<'l>]) -> Vec<&'b PaintedBox<'l>> {
+    let document = &look.document;
+    let holds_more = |node| {
+        document.is_within(look.mounted.bearer, node)
+            || document.descendants(node).iter().any(|inner| document.has_own_text(*inner))
+    };
+    let is_mark = |one: &&PaintedBox| {
+        let is_icon = one.marks.iter().any(|mark| mark.what == "icon");
+        let within = || {
+            all.iter().any(|other| match other.at.node == one.at.node {
+                true => other.at.pseudo.is_none() && one.at.pseudo.is_some(),
+                false => document.is_within(one.at.node, other.at.node),
+            })
+        };
+        let is_over_native = || {
+            let bearer = look.mounted.bearer;
+            one.at.is_generated()
+                && one.at.node != bearer
+                && document.is_within(bearer, one.at.node)
+                && one.style().is(L::Position, "absolute")
+                && all.iter().any(|other| other.at == Styled::element(bearer))
+        };
+        let is_pseudo_of_text = one.at.pseudo.is_some_and(|pseudo| !pseudo.is_generated());
+        !is_pseudo_of_text
+            && (is_icon || within() || is_over_native())
+            && (one.at.pseudo.is_some() || !holds_more(one.at.node))
+    };
+    all.iter().filter(is_mark).collect()
+}
+
 /// What a box paints with, beside icons.
 const PAINT: LonghandSet = LonghandSet::of(&[
     L::BackgroundColor,

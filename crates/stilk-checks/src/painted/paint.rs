@@ -196,8 +196,8 @@ fn is_scaled_away(style: &Style) -> Result<bool, Unknown> {
     let functions = text.split(')').filter_map(|function| function.trim().split_once('('));
     Ok(functions.into_iter().any(|(name, arguments)| {
         let numbers: Vec<f64> = arguments.split(',').map_while(|number| number.trim().parse().ok()).collect();
-        match (name, numbers.as_slice()) {
-            ("scale" | "scaleX" | "scaleY", numbers) => numbers.contains(&0.0),
+        match (name.to_ascii_lowercase().as_str(), numbers.as_slice()) {
+            ("scale" | "scalex" | "scaley", numbers) => numbers.contains(&0.0),
             ("scale3d", [x, y, _]) => *x == 0.0 || *y == 0.0,
             ("matrix", [a, b, c, d, _, _]) => a * d == b * c,
             _ => false,

@@ -139,8 +139,8 @@ impl Round<'_> {
         if checks.peek().is_none() {
             return all;
         }
-        let (forced, unthemed) = (OnceCell::new(), RefCell::default());
-        let survey = Survey { system, sources, look_engine, parsed, tracer, forced, unthemed };
+        let (forced, mirrored, unthemed) = (OnceCell::new(), OnceCell::new(), RefCell::default());
+        let survey = Survey { system, sources, look_engine, parsed, tracer, forced, mirrored, unthemed };
         for check in checks {
             let mut sink = empty.clone();
             match check.scope {

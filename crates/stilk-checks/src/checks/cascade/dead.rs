@@ -294,7 +294,7 @@ impl Asked<'_, '_> {
 /// Whether a value is one that browsers of the last years do not know. One with a reference in it is kept by all of them and
 /// no value where it is none: nothing stands in for it.
 fn is_newer(value: &str) -> bool {
-    const WORDS: [&str; 24] = [
+    const WORDS: [&str; 25] = [
         "oklch(",
         "oklab(",
         "lch(",
@@ -317,6 +317,7 @@ fn is_newer(value: &str) -> bool {
         "cqi",
         "lh",
         "stretch",
+        "subgrid",
         "fit-content",
         "linear(",
     ];

@@ -2,5 +2,6 @@
 
 pub mod dead;
 pub mod masked;
+pub mod name;
 pub mod reach;
 pub mod value;

@@ -6,7 +6,7 @@ use crate::choice::choice;
 use crate::example::Example;
 use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
-use crate::painted::boxes::{PaintedBox, Pictured, READS};
+use crate::painted::boxes::{PaintedBox, Pictured, READS, marks_among};
 use crate::painted::least::{Beside, Found, best, over_surfaces};
 use crate::painted::paint::{self, Stack, floor, hex};
 use crate::painted::text::is_inactive;
@@ -38,7 +38,7 @@ pub const CHECK: Check = Check {
     scope: Scope::Looks(Looks::new(Reads::values(ALL_READS).with_icons(), run)),
 };
 
-const ALL_READS: LonghandSet = READS.and(&[L::CaretColor]);
+const ALL_READS: LonghandSet = READS.and(&[L::CaretColor, L::Position]);
 
 const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=\"switch\" part=\"native\"><span part=\"thumb\"></span></span><slot>Dogs</slot></label>\n";
 
@@ -67,26 +67,10 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 /// Judges every mark: a box without text, within another that paints something, or an icon. Says whether there is one.
 fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) -> Result<bool, Unknown> {
     let look = shown.look;
-    let document = &look.document;
     let all = inspection.boxes(look);
     let all = all.as_ref().as_ref().map_err(|reason| *reason)?;
-    let holds_more = |node| {
-        document.is_within(look.mounted.bearer, node)
-            || document.descendants(node).iter().any(|inner| document.has_own_text(*inner))
-    };
-    let is_mark = |one: &&PaintedBox| {
-        let is_icon = one.marks.iter().any(|mark| mark.what == "icon");
-        let within = || {
-            all.iter().any(|other| match other.at.node == one.at.node {
-                true => other.at.pseudo.is_none() && one.at.pseudo.is_some(),
-                false => document.is_within(one.at.node, other.at.node),
-            })
-        };
-        let is_pseudo_of_text = one.at.pseudo.is_some_and(|pseudo| !pseudo.is_generated());
-        !is_pseudo_of_text && (is_icon || within()) && (one.at.pseudo.is_some() || !holds_more(one.at.node))
-    };
     let is_active = |one: &&PaintedBox| !paint::is_switched_off(look, &paint::chain(look, one.at.node));
-    let marks: Vec<&PaintedBox> = all.iter().filter(is_mark).filter(is_active).collect();
+    let marks: Vec<&PaintedBox> = marks_among(look, all).into_iter().filter(is_active).collect();
     for one in &marks {
         // What lies over everything to keep a press has no colour; what has one and covers its host is no mark.
         let (inner, outer) = (Stack::of(&one.styles)?, Stack::of(one.around())?);

@@ -65,7 +65,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let message = format!(
                 "{name} of `{}` is a pill at {}px, but its corners of {}px end where the text grows to two lines",
                 control.value,
-                number(height),
+                px(height),
                 number(radius)
             );
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.declaration.unwrap_or(control.span), message)
@@ -73,7 +73,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 .mend("write `calc(infinity * 1px)`: a pill at every size")
                 .edit(inspection.rewrite(style, L::BorderTopLeftRadius, radius, "calc(infinity * 1px)"));
             let cause = Cause { spans: vec![place.declaration], words: String::new() };
-            let figures = format!("{}px corners on {}px", number(radius), number(height));
+            let figures = format!("{}px corners on {}px", number(radius), px(height));
             sink.fail(
                 inspection,
                 shown,
@@ -87,6 +87,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         }
         sink.verdict(CHECK.id, shown.stands_for, unknown);
     }
+}
+
+/// To a tenth of a pixel.
+fn px(value: f64) -> String {
+    number((value * 10.0).round() / 10.0)
 }
 
 /// By more than this the centres of two corners are apart, in px.
@@ -121,7 +126,6 @@ fn nested(inspection: &Inspection, shown: &Shown, sink: &mut Sink) -> Result<(),
             let place = inspection.tracer.origin(style, L::BorderTopLeftRadius).declaration;
             let control = &inspection.unit.control.name;
             let name = element_name(look, at);
-            let px = |value: f64| number((value * 10.0).round() / 10.0);
             let message = format!(
                 "{name} of `{}` has corners of {}px, {}px within corners of {}px: they do not share a centre",
                 control.value,
@@ -225,6 +229,14 @@ fn grows_with_text(look: &Look, node: NodeId) -> bool {
 fn growing_height(look: &Look, node: NodeId, radius: f64) -> Result<Option<f64>, Unknown> {
     let Some(style) = look.styles.element(node).filter(|style| style.is(L::Height, "auto")) else { return Ok(None) };
     if style.is(L::Display, "inline") || style.is(L::Display, "none") {
+        return Ok(None);
+    }
+    // As high as its edges and a line of its smallest text it is in any case: most corners are far from round.
+    let edges = [L::PaddingTop, L::PaddingBottom, L::BorderTopWidth, L::BorderBottomWidth];
+    let edges = edges.iter().map(|edge| style.px(*edge)).sum::<Result<f64, _>>()?;
+    let inner = look.document.descendants(node).into_iter().filter(|inner| look.document.has_own_text(*inner));
+    let letters = inner.filter_map(|inner| look.styles.element(inner)?.px(L::FontSize).ok());
+    if radius * 2.0 < edges + letters.reduce(f64::min).unwrap_or(0.0) {
         return Ok(None);
     }
     let Some(placed) = look.layout()?.of(Styled::element(node)) else { return Ok(None) };

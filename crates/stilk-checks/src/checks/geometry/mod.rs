@@ -5,6 +5,7 @@ pub mod centered;
 pub mod corner;
 pub mod depth;
 pub mod inline;
+pub mod mirrored;
 pub mod painted;
 pub mod target;
 pub mod travel;

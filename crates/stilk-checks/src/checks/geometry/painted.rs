@@ -69,6 +69,8 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         }
         if rest.is_some_and(|rest| std::ptr::eq(rest, shown)) {
             without_content(inspection, shown, sink);
+        } else {
+            losing_content(inspection, shown, sink);
         }
         sink.verdict(CHECK.id, shown.stands_for, unknown);
     }
@@ -181,6 +183,10 @@ fn without_content(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
         }
         for pseudo in PseudoElement::GENERATED {
             let at = Styled::pseudo(node, pseudo);
+            if let Some(longhand) = declared_in_vain(inspection, shown, at) {
+                fail_without(inspection, shown, at, (longhand, Lack::Place), sink);
+                continue;
+            }
             // In some variant or state it is there.
             let generates = |rule: &stilk_language::system::Rule| {
                 rule.target.pseudo_element() == Some(pseudo)
@@ -201,19 +207,91 @@ fn without_content(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
                 .iter()
                 .any(|other| other.look.styles.of(at).is_some_and(|style| !style.is_empty_generated()));
             let Some(first) = drawn.into_iter().find(is_declared).filter(|_| !ever) else { continue };
-            let control = &inspection.unit.control.name;
-            let name = element_name(look, at);
-            let place = inspection.tracer.origin(style, first).declaration;
-            let message = format!("{name} of `{}` has no `content`, so there is no such box", control.value);
-            let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
-                .label("declared for a box that is not there")
-                .mend("write `content: \"\";` beside it");
-            let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
-            sink.fail(
-                inspection,
-                shown,
-                Fault { cause, score: 0.0, figures: "no box".into(), diagnostic, mend: MendKind::AsSaid, choice: None },
-            );
+            fail_without(inspection, shown, at, (first, Lack::Content), sink);
         }
     }
+}
+
+/// Why there is no such box.
+#[derive(Clone, Copy)]
+enum Lack {
+    /// Nothing says what is in it.
+    Content,
+    /// A state takes away what was in it.
+    ContentInState,
+    /// No browser paints one there.
+    Place,
+}
+
+/// What is declared for a generated box that no browser paints, of a control on one host; of several, hosts are held against
+/// each other by another check.
+fn declared_in_vain(inspection: &Inspection, shown: &Shown, at: Styled) -> Option<L> {
+    let style = shown.look.styles.of(at)?;
+    let is_meant = !style.is(L::Content, "none") && !style.is(L::Content, "normal") && !style.is(L::Display, "none");
+    let is_alone = inspection.unit.control.template.hosts.len() == 1;
+    let is_declared = style.winner(L::Content).is_some_and(|id| id.sheet != 0);
+    (style.is_never_generated() && is_meant && is_alone && is_declared).then_some(L::Content)
+}
+
+/// Generated boxes of which a state says how they are seen while it takes their content away.
+fn losing_content(inspection: &Inspection, shown: &Shown, sink: &mut Sink) {
+    let Some(rest) = inspection.rest() else { return };
+    let is_of_state = |span| {
+        let mut rules = inspection.unit.control.rules.iter().filter(|rule| !rule.states.is_rest());
+        rules.any(|rule| rule.declarations.iter().any(|declaration| declaration.span == span))
+    };
+    for node in shown.look.document.descendants(shown.look.mounted.host) {
+        for pseudo in PseudoElement::GENERATED {
+            let at = Styled::pseudo(node, pseudo);
+            let (Some(before), Some(style)) = (rest.look.styles.of(at), shown.look.styles.of(at)) else { continue };
+            if before.is_empty_generated() || !style.is_empty_generated() {
+                continue;
+            }
+            let said = SAID_OF_IT.into_iter().find(|longhand| {
+                style.get(*longhand) != before.get(*longhand)
+                    && inspection.tracer.origin(style, *longhand).declaration.is_some_and(is_of_state)
+            });
+            if let Some(longhand) = said {
+                fail_without(inspection, shown, at, (longhand, Lack::ContentInState), sink);
+            }
+        }
+    }
+}
+
+/// What a state says of a generated box that it wants to be seen.
+const SAID_OF_IT: [L; 7] =
+    [L::Visibility, L::Opacity, L::Scale, L::ClipPath, L::BackgroundColor, L::Translate, L::Transform];
+
+fn fail_without(inspection: &Inspection, shown: &Shown, at: Styled, (longhand, lack): (L, Lack), sink: &mut Sink) {
+    let Some(style) = shown.look.styles.of(at) else { return };
+    let control = &inspection.unit.control.name;
+    let name = element_name(shown.look, at);
+    let place = inspection.tracer.origin(style, longhand).declaration;
+    let state = inspection.system.states.set_name(shown.states).replace('+', " and ");
+    let (message, label, mend) = match lack {
+        Lack::Content => (
+            format!("{name} of `{}` has no `content`, so there is no such box", control.value),
+            "declared for a box that is not there",
+            "write `content: \"\";` beside it",
+        ),
+        Lack::ContentInState => (
+            format!("{name} of `{}` has no `content` in {state}, so there is no such box", control.value),
+            "declared for a box that is not there in this state",
+            "leave `content` as it is at rest",
+        ),
+        Lack::Place => (
+            format!("no browser paints {name} of `{}`", control.value),
+            "such an element has no generated boxes",
+            "draw it on an element around it",
+        ),
+    };
+    let diagnostic =
+        Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message).label(label).mend(mend);
+    let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
+    let figures = "no box".to_owned();
+    sink.fail(
+        inspection,
+        shown,
+        Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
+    );
 }

@@ -2,8 +2,9 @@
 
 use crate::check::{Check, Scope};
 use crate::example::Example;
+use crate::painted::boxes::{PaintedBox, boxes, marks_among};
 use crate::painted::paint::has_generated_mark;
-use crate::painted::visible::{Change, UNSEEN, changes};
+use crate::painted::visible::{Change, UNSEEN, changes, element_name};
 use crate::relevance::Dependence;
 use crate::relevance::reads::{Colors, Reads};
 use crate::sink::{Cause, Fault, MendKind, Sink};
@@ -19,7 +20,7 @@ use stilk_text::diagnostic::{Diagnostic, Level};
 /// The check.
 pub const CHECK: Check = Check {
     id: "reset/forced-colors",
-    summary: "focus, checked, selected, mixed and invalid stay visible under forced colours",
+    summary: "marks, focus, checked, selected, mixed and invalid stay visible under forced colours",
     why: "With forced colours (high contrast on Windows) every background, shadow and gradient goes: a switch that says on \
           by its fill says nothing.",
     source: "CSS Color Adjustment 1, section 3.1; WCAG 2.2, 1.4.1",
@@ -54,6 +55,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
             let rest = StateSet::default();
             let (usual_rest, forced_rest) =
                 (survey.look(survey.look_engine, &unit, &rest), survey.look(survey.forced(), &unit, &rest));
+            vanishing(survey, &unit, (&usual_rest, &forced_rest), *stands_for, sink);
             for state in KEPT {
                 let name = state.name();
                 let states = StateSet::of([state]);
@@ -91,6 +93,81 @@ fn run(survey: &Survey, sink: &mut Sink) {
     }
 }
 
+/// Marks that are seen at rest and not where colours are forced.
+fn vanishing(survey: &Survey, unit: &Unit, (usual, forced): (&Look, &Look), stands_for: u64, sink: &mut Sink) {
+    // Where it is not known what is painted, nothing is said to vanish.
+    let Ok(all) = boxes(usual) else { return };
+    let document = &usual.document;
+    let is_slider = |one: &&PaintedBox| {
+        let is_range = document.element(one.at.node).is_some_and(|e| e.attribute("type") == Some("range"));
+        one.at.pseudo.is_none() && is_range && one.style().is(L::Appearance, "none")
+    };
+    let mut marks = marks_among(usual, &all);
+    marks.extend(all.iter().filter(is_slider));
+    // Where there is no text, what is painted is all that there is.
+    let has_text = document.descendants(usual.mounted.host).iter().any(|node| document.has_own_text(*node));
+    if !has_text {
+        let is_new = |one: &&PaintedBox| {
+            one.at.node != usual.mounted.host && !document.is_within(usual.mounted.bearer, one.at.node)
+        };
+        marks = all.iter().filter(|one| marks.iter().any(|mark| mark.at == one.at) || is_new(one)).collect();
+    }
+    for one in marks {
+        let Some(style) = forced.styles.of(one.at) else { continue };
+        sink.decided(CHECK.id, stands_for);
+        let is_icon = one.marks.iter().any(|mark| mark.what == "icon");
+        if is_icon || !is_gone(style) {
+            continue;
+        }
+        let painted = one.marks.iter().map(|mark| mark.longhand).find(|longhand| *longhand != L::BorderTopColor);
+        let place = survey.tracer.origin(one.style(), painted.unwrap_or(L::BackgroundImage)).declaration;
+        let control = &unit.control.name;
+        let name = element_name(usual, one.at);
+        let message = format!("under forced colours {name} of `{}` is not painted", control.value);
+        let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
+            .label("a background alone, which goes")
+            .mend(
+                "give it a border, or within `@media (forced-colors: active)` a system colour and `forced-color-adjust: none`",
+            );
+        let cause = Cause { spans: vec![place.or(Some(control.span))], words: name };
+        let rest = StateSet::default();
+        let figures = "nothing is left of it".to_owned();
+        let fault = Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid, choice: None };
+        sink.fail_case(survey.system, unit, &rest, stands_for, fault);
+    }
+}
+
+/// Whether nothing of a box without text is painted where colours are forced: backgrounds become the page's, gradients and
+/// shadows go, lines stay (CSS Color Adjustment 1, section 3.1).
+fn is_gone(style: &Style) -> bool {
+    let is_system = matches!(style.get(L::BackgroundColor), Ok(Value::Color(Color::System(_))));
+    let is_there = !style.is(L::Display, "none") && !style.is(L::Visibility, "hidden");
+    // Pictures stay, and what is not known may be one.
+    let is_pictured = match style.get(L::BackgroundImage) {
+        Ok(Value::List(layers)) => layers.contains(&Value::Unmodelled),
+        Ok(value) => *value == Value::Unmodelled,
+        Err(_) => true,
+    };
+    is_there
+        && !is_pictured
+        && !style.is(L::ForcedColorAdjust, "none")
+        && !is_system
+        && !has_line(style)
+        && !has_generated_mark(style)
+}
+
+/// Whether a border or an outline is drawn.
+fn has_line(style: &Style) -> bool {
+    let lines = [
+        (L::BorderTopStyle, L::BorderTopWidth),
+        (L::BorderBottomStyle, L::BorderBottomWidth),
+        (L::BorderRightStyle, L::BorderRightWidth),
+        (L::BorderLeftStyle, L::BorderLeftWidth),
+        (L::OutlineStyle, L::OutlineWidth),
+    ];
+    lines.iter().any(|(line, width)| !style.is(*line, "none") && style.px(*width).unwrap_or(0.0) > 0.0)
+}
+
 /// Whether a change can be seen although colours are forced.
 pub fn stays(before: &Look, after: &Look, change: &Change) -> bool {
     let (Some(new), old) = (change.style(after), change.style(before)) else { return false };
@@ -110,15 +187,5 @@ pub fn stays(before: &Look, after: &Look, change: &Change) -> bool {
         return is_kept(new) || matches!(&change.after, Some(Value::Unmodelled));
     }
     // A box that is moved, shown or grown counts where something of it is painted.
-    let has_line = |style: &Style| {
-        let lines = [
-            (L::BorderTopStyle, L::BorderTopWidth),
-            (L::BorderBottomStyle, L::BorderBottomWidth),
-            (L::BorderRightStyle, L::BorderRightWidth),
-            (L::BorderLeftStyle, L::BorderLeftWidth),
-            (L::OutlineStyle, L::OutlineWidth),
-        ];
-        lines.iter().any(|(line, width)| !style.is(*line, "none") && style.px(*width).unwrap_or(0.0) > 0.0)
-    };
     is_kept(new) || is_text_or_picture || has_line(new) || old.is_some_and(|old| has_line(old))
 }

@@ -3,9 +3,11 @@
 use crate::check::{Check, Scope};
 use crate::checks::state::leak::by_one_option;
 use crate::example::Example;
+use crate::painted::paint::{has_generated_mark, paints_box};
 use crate::painted::visible::UNSEEN;
 use crate::sink::{Cause, Fault, MendKind, Sink};
 use crate::survey::Survey;
+use stilk_engine::cascade::{PseudoElement, Style};
 use stilk_engine::css::color::Color;
 use stilk_engine::css::compute::resolve_colors;
 use stilk_engine::css::property::Longhand as L;
@@ -51,6 +53,23 @@ fn run(survey: &Survey, sink: &mut Sink) {
                 for host in hosts.clone().filter(|host| exist[host - 1].contains(variant)) {
                     let other = survey.look_engine.look(&unit(host), states);
                     sink.decided(CHECK.id, 1);
+                    if let Some((lacking, pseudo, place)) = lacking(survey, control, [(0, &reference), (host, &other)])
+                    {
+                        let message = format!(
+                            "no browser paints the `{pseudo}` of `{}` on {}, where other hosts have one",
+                            control.name.value,
+                            control.host_name(lacking)
+                        );
+                        let place = place.unwrap_or(control.name.span);
+                        let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place, message)
+                            .label("not painted on all hosts")
+                            .mend("draw it by a part, or give this host another sign with `@host`");
+                        let cause = Cause { spans: vec![Some(place)], words: format!("{pseudo} {lacking}") };
+                        let figures = format!("no {pseudo}");
+                        let fault =
+                            Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid, choice: None };
+                        sink.fail_case(system, &unit(lacking), states, 1, fault);
+                    }
                     if let Some((longhand, was, is, declaration)) = difference(survey, control, &reference, &other) {
                         let name = control.host_name(host);
                         let message = format!(
@@ -82,6 +101,31 @@ fn run(survey: &Survey, sink: &mut Sink) {
     }
 }
 
+/// A generated box that one of two hosts has and the other, which is told to have it, cannot: the host, the box and where it
+/// is declared.
+fn lacking(
+    survey: &Survey,
+    control: &Control,
+    looks: [(usize, &Look); 2],
+) -> Option<(usize, &'static str, Option<Span>)> {
+    let style = |look: &Look, pseudo| look.styles.pseudo(look.mounted.host, pseudo).cloned();
+    let is_meant = |style: &Style| !style.is(L::Content, "none") && !style.is(L::Content, "normal");
+    let shows = |style: &Style| has_generated_mark(style) || paints_box(style);
+    for [(_, has), (host, lacks)] in [looks, [looks[1], looks[0]]] {
+        for pseudo in PseudoElement::GENERATED {
+            let (Some(there), Some(never)) = (style(has, pseudo), style(lacks, pseudo)) else { continue };
+            if !never.is_never_generated() || !is_meant(&never) || there.is_empty_generated() || !shows(&there) {
+                continue;
+            }
+            let place = survey.tracer.origin(&never, L::Content).declaration;
+            let says_otherwise = control.rules.iter().any(|rule| !rule.hosts.is_empty() && !rule.states.is_rest());
+            let name = if pseudo == PseudoElement::Before { "::before" } else { "::after" };
+            return (!says_otherwise).then_some((host, name, place));
+        }
+    }
+    None
+}
+
 /// The first property that a declaration of the control sets and that the hosts compute to other values.
 fn difference(
     survey: &Survey,
@@ -98,14 +142,11 @@ fn difference(
             continue;
         }
         // What follows `color` differs where that does.
-        let follows =
-            |style: &stilk_engine::cascade::Style| matches!(style.get(longhand), Ok(Value::Color(Color::Current)));
+        let follows = |style: &Style| matches!(style.get(longhand), Ok(Value::Color(Color::Current)));
         if follows(a) && follows(b) {
             continue;
         }
-        let value = |style: &stilk_engine::cascade::Style| {
-            style.get(longhand).ok().map(|value| resolve_colors(value, style.surroundings()))
-        };
+        let value = |style: &Style| style.get(longhand).ok().map(|value| resolve_colors(value, style.surroundings()));
         let (Some(was), Some(is)) = (value(a), value(b)) else { continue };
         if was == is {
             continue;

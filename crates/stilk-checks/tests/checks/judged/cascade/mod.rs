@@ -2,5 +2,6 @@
 
 mod dead;
 mod masked;
+mod name;
 mod reach;
 mod value;

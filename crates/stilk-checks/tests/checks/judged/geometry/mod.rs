@@ -5,6 +5,7 @@ mod centered;
 mod corner;
 mod depth;
 mod inline;
+mod mirrored;
 mod painted;
 mod target;
 mod travel;

@@ -2,6 +2,7 @@
 
 mod color_only;
 mod edge_split;
+mod erased;
 mod hover_only;
 mod indistinct;
 mod leak;
