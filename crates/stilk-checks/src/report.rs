@@ -2,6 +2,7 @@
 
 use std::collections::BTreeMap;
 use stilk_text::diagnostic::{Diagnostic, Level};
+use stilk_text::source::Span;
 
 /// What the checks found.
 #[derive(Debug, Default)]
@@ -14,6 +15,8 @@ pub struct Report {
     pub unknown: u64,
     /// Why, with the number of verdicts.
     pub reasons: BTreeMap<String, u64>,
+    /// The same by control, with where it is and one of the cases.
+    pub doubts: Vec<Doubt>,
     /// Findings, worst first.
     pub findings: Vec<Diagnostic>,
     /// How many cases each check decided, by id.
@@ -22,6 +25,21 @@ pub struct Report {
     pub waived: usize,
     /// Controls of which not every variant was looked at.
     pub sampled: Vec<SampledControl>,
+}
+
+/// Something that a check could not decide of a control.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Doubt {
+    /// The check.
+    pub check: &'static str,
+    /// Why.
+    pub reason: &'static str,
+    /// In how many cases.
+    pub cases: u64,
+    /// One of the cases, without its states.
+    pub case: String,
+    /// Where the control is.
+    pub span: Span,
 }
 
 /// A control with more variants than are looked at: of those that a check can tell apart, at most three options together.

@@ -2,6 +2,7 @@
 
 use crate::gather::{Gathering, Met};
 use crate::inspection::{Inspection, Shown};
+use crate::report::Doubt;
 use crate::settings::Settings;
 use rustc_hash::FxHashMap;
 use std::collections::btree_map::Entry;
@@ -144,6 +145,10 @@ pub struct Sink {
     pub(super) decided: FxHashMap<&'static str, u64>,
     pub(super) unknown: u64,
     pub(super) reasons: FxHashMap<(&'static str, &'static str), u64>,
+    /// What could not be decided, by check, reason and control.
+    pub(super) doubts: BTreeMap<(&'static str, &'static str, String), Doubt>,
+    /// The same of the unit that is being looked at.
+    open: Vec<(&'static str, &'static str, u64)>,
     /// Adjacent colours, where they are gathered.
     pub(super) gathering: Gathering,
     settings: Option<Arc<Settings>>,
@@ -169,8 +174,25 @@ impl Sink {
 
     /// So many cases of the unit could not be decided, for the first reason that was met.
     pub fn unknown(&mut self, check: &'static str, cases: u64, reason: Unknown) {
-        *self.reasons.entry((check, reason.0)).or_default() += self.stands_for.max(1) * cases;
-        self.unknown += self.stands_for.max(1) * cases;
+        let cases = self.stands_for.max(1) * cases;
+        *self.reasons.entry((check, reason.0)).or_default() += cases;
+        self.unknown += cases;
+        self.open.push((check, reason.0, cases));
+    }
+
+    /// What could not be decided since this was called last is of a unit.
+    pub(super) fn settle(&mut self, system: &System, unit: &Unit) {
+        for (check, reason, cases) in std::mem::take(&mut self.open) {
+            let control = &unit.control.name;
+            let doubt = self.doubts.entry((check, reason, control.value.clone())).or_insert_with(|| Doubt {
+                check,
+                reason,
+                cases: 0,
+                case: case_name(system, unit, &StateSet::default()),
+                span: control.span,
+            });
+            doubt.cases += cases;
+        }
     }
 
     /// So many cases of the unit were decided, or not for this reason.
@@ -251,6 +273,12 @@ impl Sink {
         self.unknown += other.unknown;
         for (reason, count) in other.reasons {
             *self.reasons.entry(reason).or_default() += count;
+        }
+        for (key, doubt) in other.doubts {
+            match self.doubts.entry(key) {
+                Entry::Vacant(empty) => drop(empty.insert(doubt)),
+                Entry::Occupied(known) => known.into_mut().cases += doubt.cases,
+            }
         }
         self.gathering.absorb(other.gathering);
         self.general.extend(other.general);

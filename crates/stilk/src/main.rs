@@ -9,6 +9,7 @@ mod live;
 mod output;
 mod site;
 
+use crate::output::failure::{Form, Refused, print_message};
 use clap::{Parser, Subcommand, ValueEnum};
 use std::ffi::OsString;
 use std::path::PathBuf;
@@ -59,6 +60,9 @@ enum Command {
         /// Ask this check only; may be given several times
         #[arg(long, value_name = "CHECK", conflicts_with = "mend")]
         only: Vec<String>,
+        /// Say of every verdict that there is none of where, in which cases and why
+        #[arg(long)]
+        unknown: bool,
         /// Write what can be mended without a decision into the sources, after showing it
         #[arg(long, conflicts_with_all = ["against", "format"])]
         mend: bool,
@@ -416,8 +420,8 @@ enum Format {
 static ALLOCATOR: mimalloc::MiMalloc = mimalloc::MiMalloc;
 
 fn main() -> ExitCode {
-    let outcome = match read_arguments() {
-        Ok(arguments) => run(arguments.command),
+    let (form, outcome) = match read_arguments() {
+        Ok(arguments) => (arguments.command.form(), run(arguments.command)),
         Err(code) => {
             say::flush();
             return code;
@@ -428,9 +432,12 @@ fn main() -> ExitCode {
         Ok(Outcome::Clean) => ExitCode::SUCCESS,
         Ok(Outcome::Findings) => ExitCode::from(1),
         Err(failure) => {
-            if let Failure::Message(message) = failure {
-                tell!("{message}");
+            match failure {
+                Failure::Said => {}
+                Failure::Message(message) => print_message(&message, form),
+                Failure::Sources(refused) => refused.print(form),
             }
+            say::flush();
             ExitCode::from(2)
         }
     }
@@ -452,6 +459,26 @@ fn read_arguments() -> Result<Arguments, ExitCode> {
     })
 }
 
+impl Command {
+    /// The form that its answers have, and what there is to say where there are none.
+    fn form(&self) -> Form {
+        let of_report = |format: &ReportFormat| match format {
+            ReportFormat::Text => Form::Text,
+            ReportFormat::Json => Form::Json,
+            ReportFormat::Sarif => Form::Sarif,
+            ReportFormat::Markdown => Form::Markdown,
+        };
+        match self {
+            Command::Check { format, .. } | Command::Scan { format, .. } => of_report(format),
+            Command::Contrast { format: PairFormat::Json, .. }
+            | Command::Compare { format: CompareFormat::Json, .. } => Form::Json,
+            Command::Why(why) if why.format == Format::Json => Form::Json,
+            Command::Compare { format: CompareFormat::Markdown, .. } => Form::Markdown,
+            _ => Form::Text,
+        }
+    }
+}
+
 fn run(command: Command) -> Result<Outcome, Failure> {
     match command {
         Command::Build { common, explain_resets: true, .. } => commands::build::explain_resets(&common.project),
@@ -459,8 +486,8 @@ fn run(command: Command) -> Result<Outcome, Failure> {
             commands::build::run(&common.project, output.out.as_deref(), minify, common.quiet)
         }
         Command::Check { common, mend: true, .. } => commands::mend::run(&common.project),
-        Command::Check { common, format, against, only, .. } => {
-            commands::check::run(&common.project, format, against.as_deref(), &only, common.quiet)
+        Command::Check { common, format, against, only, unknown, .. } => {
+            commands::check::run(&common.project, format, against.as_deref(), &only, (common.quiet, unknown))
         }
         Command::Contrast { text: Some(text), on: Some(on), .. } => commands::contrast::two(&text, &on),
         Command::Contrast { common, mend: true, .. } => commands::contrast::propose(&common.project),
@@ -517,8 +544,10 @@ enum Outcome {
 
 /// Why a command could not run.
 enum Failure {
-    /// The sources are wrong; it was said already.
+    /// It was said already.
     Said,
+    /// The sources are wrong.
+    Sources(Box<Refused>),
     /// What to say.
     Message(String),
 }
@@ -527,6 +556,7 @@ impl std::fmt::Display for Failure {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
         match self {
             Failure::Said => Ok(()),
+            Failure::Sources(refused) => f.write_str(&refused.consequence),
             Failure::Message(message) => f.write_str(message),
         }
     }

@@ -94,6 +94,7 @@ impl<'s> Inspector<'s> {
             part.sink.stands_for = stands_for;
             asked::take();
             (asks.run)(&inspection, &mut part.sink);
+            part.sink.settle(system, &unit);
             hold_to_reads(check, split, &asked::take());
         }
     }

@@ -38,6 +38,7 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     report.decided = std::mem::take(&mut sink.decided).into_iter().collect();
     let reasons = std::mem::take(&mut sink.reasons);
     report.reasons = reasons.into_iter().map(|((check, why), cases)| (format!("{check}: {why}"), cases)).collect();
+    report.doubts = std::mem::take(&mut sink.doubts).into_values().collect();
     let used = std::mem::take(&mut sink.used);
     report.waived = used.len();
     let mends = if settings.without_mends { BTreeMap::new() } else { round.mends(&sink) };

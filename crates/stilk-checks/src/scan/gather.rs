@@ -108,6 +108,7 @@ impl Gathered {
         }
         findings.sort_by(|a, b| b.1.level.cmp(&a.1.level).then(b.0.cmp(&a.0)).then(a.1.id.cmp(b.1.id)));
         let report = Report {
+            doubts: Vec::new(),
             cases: self.usage.controls(),
             computed: self.usage.controls(),
             unknown: self.unknown,

@@ -1,6 +1,6 @@
 //! `stilk check`: every case, judged.
 
-use super::{Loaded, former, outcome, print_report, summary};
+use super::{Loaded, former, outcome, print_report_with, summary};
 use crate::output::{count, json, markdown, sarif};
 use crate::{Failure, Outcome, ReportFormat, say};
 use std::path::Path;
@@ -13,7 +13,7 @@ pub fn run(
     format: ReportFormat,
     against: Option<&Path>,
     only: &[String],
-    quiet: bool,
+    (quiet, unknown): (bool, bool),
 ) -> Result<Outcome, Failure> {
     let only = only
         .iter()
@@ -35,9 +35,9 @@ pub fn run(
         ReportFormat::Json => say::json(&json::render(&report, sources, root, None)),
         ReportFormat::Sarif => say::json(&sarif::render(&report, sources, root)),
         ReportFormat::Markdown => say::markup(&markdown::render(&report, sources, root, &summary(&report))),
-        ReportFormat::Text if quiet && report.findings.is_empty() => {}
+        ReportFormat::Text if quiet && !unknown && report.findings.is_empty() => {}
         ReportFormat::Text => {
-            print_report(&loaded, &report);
+            print_report_with(&loaded, &report, unknown);
             if hidden > 0 {
                 say!("{} known from the former report, not shown", count(hidden, "finding"));
             }

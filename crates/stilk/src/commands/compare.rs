@@ -1,7 +1,8 @@
 //! `stilk compare`: two versions of a system, from folders or from git.
 
 use crate::disk::Folder;
-use crate::output::{compare as output, terminal};
+use crate::output::compare as output;
+use crate::output::failure::Refused;
 use crate::{CompareFormat, Failure, Outcome, say};
 use std::collections::{BTreeMap, BTreeSet};
 use std::io::{Read, Write};
@@ -55,8 +56,9 @@ fn read(root: &Path, name: Option<&str>) -> Result<ReadVersion, Failure> {
     let project = registry::load(&*files);
     let errors: Vec<_> = project.diagnostics.into_iter().filter(|d| d.level == Level::Error).collect();
     let Some(system) = project.system else {
-        say::error(format_args!("{}", terminal::render(&errors, &project.sources, folder)), "");
-        return Err(Failure::Message(format!("error: `{name}` cannot be compared: its sources hold errors")));
+        let consequence = format!("error: `{name}` cannot be compared: its sources hold errors");
+        let (root, sources) = (folder.to_owned(), project.sources);
+        return Err(Failure::Sources(Box::new(Refused { root, diagnostics: errors, sources, consequence })));
     };
     let written = write(&system, &project.sources, Purpose::Page);
     Ok(ReadVersion { name, system, sources: project.sources, written })

@@ -18,6 +18,7 @@ mod why_case;
 
 use crate::disk::journal::Edited;
 use crate::disk::{self, Folder};
+use crate::output::failure::Refused;
 use crate::output::{count, fingerprint, grouped, terminal, unknown_in, wrapped};
 use crate::{Failure, Outcome, say};
 use std::collections::BTreeSet;
@@ -51,6 +52,8 @@ pub struct Reading {
     pub loaded: Option<Loaded>,
     /// What there is to say of it.
     pub said: String,
+    /// The same, where it holds errors.
+    pub refused: Option<Refused>,
     /// Every file and folder that was asked for.
     pub asked: BTreeSet<PathBuf>,
     /// The same number as long as what was read is the same.
@@ -65,8 +68,14 @@ impl Loaded {
         }
         recover(root)?;
         let reading = Loaded::load(root);
-        say::error(format_args!("{}", reading.said), "");
-        reading.loaded.ok_or(Failure::Said)
+        match (reading.loaded, reading.refused) {
+            (Some(loaded), _) => {
+                say::error(format_args!("{}", reading.said), "");
+                Ok(loaded)
+            }
+            (None, Some(refused)) => Err(Failure::Sources(Box::new(refused))),
+            (None, None) => Err(Failure::Said),
+        }
     }
 
     /// The same, with outputs in another folder where one is named.
@@ -89,17 +98,16 @@ impl Loaded {
         said.hash(&mut hasher);
         project.sources.all().for_each(|source| (&source.path, &source.text).hash(&mut hasher));
         let asked = files.asked();
-        let loaded = project.system.map(|system| Loaded {
-            root: root.to_owned(),
-            files,
-            out: None,
-            sources: project.sources,
-            system,
-        });
-        if loaded.is_none() {
-            said.push_str(&format!("{}; nothing was written\n", count(errors, "error")));
-        }
-        Reading { loaded, said, asked, print: hasher.finish() }
+        let consequence = format!("{}; nothing was written", count(errors, "error"));
+        let (diagnostics, sources, root) = (project.diagnostics, project.sources, root.to_owned());
+        let (loaded, refused) = match project.system {
+            Some(system) => (Some(Loaded { root, files, out: None, sources, system }), None),
+            None => {
+                said.push_str(&format!("{consequence}\n"));
+                (None, Some(Refused { root, diagnostics, sources, consequence }))
+            }
+        };
+        Reading { loaded, said, refused, asked, print: hasher.finish() }
     }
 
     /// The folder that everything is written to.
@@ -222,9 +230,19 @@ fn recover(root: &Path) -> Result<(), Failure> {
 
 /// Prints a report for people; the last line says how much was looked at.
 fn print_report(loaded: &Loaded, report: &Report) {
+    print_report_with(loaded, report, false);
+}
+
+/// The same; with `doubts` it says of every verdict that there is none of where and why.
+fn print_report_with(loaded: &Loaded, report: &Report, doubts: bool) {
     put!("{}", terminal::render_some(&report.findings, &loaded.sources, &loaded.root));
-    for (reason, cases) in &report.reasons {
+    for (reason, cases) in report.reasons.iter().filter(|_| !doubts) {
         say!("{}", unknown_in(*cases, "case", reason));
+    }
+    for doubt in report.doubts.iter().filter(|_| doubts) {
+        let place = loaded.sources.place(doubt.span);
+        let why = format!("{}: {}; the first is {} ({place})", doubt.check, doubt.reason, doubt.case);
+        say!("{}", unknown_in(doubt.cases, "case", &why));
     }
     for sampled in &report.sampled {
         say!("{}", sampled_in(sampled));

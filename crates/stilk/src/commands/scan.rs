@@ -53,7 +53,8 @@ pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
             let usage = output::json(&loaded.system, &gathered);
             say::json(&json::render(&report, &sources, here, Some(usage)));
         }
-        ReportFormat::Sarif => say::json(&sarif::render(&report, &sources, here)),
+        ReportFormat::Sarif if gathered.unreadable.is_empty() => say::json(&sarif::render(&report, &sources, here)),
+        ReportFormat::Sarif => say::json(&sarif::render_failed(&report, &sources, here)),
         ReportFormat::Markdown => {
             say::markup(&markdown::render(&report, &sources, here, &summary));
             say::markup(&output::markdown(&loaded.system, &gathered));

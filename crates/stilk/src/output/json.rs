@@ -20,6 +20,13 @@ pub fn render(report: &Report, sources: &Sources, root: &Path, scan: Option<Valu
         "computed": report.computed,
         "unknown": report.unknown,
         "reasons": report.reasons,
+        "doubts": report.doubts.iter().map(|doubt| json!({
+            "check": doubt.check,
+            "reason": doubt.reason,
+            "cases": doubt.cases,
+            "case": doubt.case,
+            "span": place(doubt.span, sources, root),
+        })).collect::<Vec<_>>(),
         "decided": report.decided,
         "findings": findings,
         "sampled": report.sampled.iter().map(|control| json!({

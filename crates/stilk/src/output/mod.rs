@@ -2,6 +2,7 @@
 
 pub mod compare;
 pub mod explain;
+pub mod failure;
 pub mod fingerprint;
 pub mod json;
 pub mod markdown;

@@ -12,6 +12,15 @@ use stilk_text::source::{FileId, Sources, Span};
 
 /// The report, pretty-printed.
 pub fn render(report: &Report, sources: &Sources, root: &Path) -> String {
+    log(report, sources, root, true)
+}
+
+/// Why there is no report.
+pub fn render_failed(report: &Report, sources: &Sources, root: &Path) -> String {
+    log(report, sources, root, false)
+}
+
+fn log(report: &Report, sources: &Sources, root: &Path, ran: bool) -> String {
     let rules: Vec<Value> = CHECKS
         .iter()
         .map(|check| {
@@ -31,6 +40,7 @@ pub fn render(report: &Report, sources: &Sources, root: &Path) -> String {
         "runs": [{
             "tool": { "driver": { "name": "stilk", "version": env!("CARGO_PKG_VERSION"), "rules": rules } },
             "columnKind": "unicodeCodePoints",
+            "invocations": [{ "executionSuccessful": ran }],
             "results": results,
         }],
     });

@@ -9,6 +9,7 @@ mod check;
 mod compare;
 mod contrast;
 mod demo;
+mod errors;
 mod files;
 mod limits;
 mod live;

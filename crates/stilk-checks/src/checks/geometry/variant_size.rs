@@ -156,5 +156,6 @@ fn judge<'s>(
             sink.fail_case(system, &unit, &rest, stands_for, fault);
         }
         sink.verdict(CHECK.id, stands_for, unknown);
+        sink.settle(system, &unit);
     }
 }

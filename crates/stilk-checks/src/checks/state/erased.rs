@@ -114,7 +114,10 @@ fn judge<'s>(survey: &Survey<'s>, unit: &Unit<'s>, pair: &Pair, stands_for: u64,
     }
     let apart = match distance(&with, &changes(&without, &with)) {
         Ok(apart) => apart,
-        Err(reason) => return sink.unknown(CHECK.id, stands_for, reason),
+        Err(reason) => {
+            sink.unknown(CHECK.id, stands_for, reason);
+            return sink.settle(survey.system, unit);
+        }
     };
     sink.decided(CHECK.id, stands_for);
     // What a state only takes away is a change as well, seen from the other side.
