@@ -12,6 +12,7 @@ use crate::painted::text::is_inactive;
 use crate::painted::visible::is_shown;
 use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, MendKind, Sink};
+use stilk_engine::cascade::{LonghandSet, Style};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::color::Absolute;
 use stilk_engine::css::property::Longhand as L;
@@ -35,8 +36,11 @@ pub const CHECK: Check = Check {
         FIELD,
         "@control field {\n  @part native { background: {paper}; border: 1px solid {sea}; color: {ink}; }\n}\n",
     ),
-    scope: Scope::Looks(Looks::new(Reads::values(READS).with_icons(), run).of_fields()),
+    scope: Scope::Looks(Looks::new(Reads::values(READS).on_generated(PLACE).with_icons(), run).of_fields()),
 };
+
+/// Where a generated box lies.
+const PLACE: LonghandSet = LonghandSet::of(&[L::Position, L::ClipPath, L::Top, L::Right, L::Bottom, L::Left]);
 
 const FIELD: &str =
     "<label><span part=\"label\"><slot>Vessel</slot></span><input part=\"native\" value=\"Kittiwake\"></label>\n";
@@ -67,10 +71,10 @@ fn edges<'b, 'l>(look: &Look, all: &'b [PaintedBox<'l>]) -> Vec<&'b PaintedBox<'
     let bearer = look.mounted.bearer;
     let (around, others): (Vec<_>, Vec<_>) =
         all.iter().partition(|found| found.at.node == bearer || is_above(found.at.node, bearer));
-    // What is generated in a box around it is the edge only where nothing else is: else it is a mark.
-    let is_element = |found: &&&PaintedBox| !found.at.is_generated();
-    let around = match around.iter().any(|found| is_element(&found)) {
-        true => around.into_iter().filter(|found| is_element(&found)).collect(),
+    // What is generated in a box around it and does not lie all over it is a mark, but where nothing else is.
+    let is_edge = |found: &&&PaintedBox| !found.at.is_generated() || lies_over(found.style());
+    let around = match around.iter().any(|found| is_edge(&found)) {
+        true => around.into_iter().filter(|found| is_edge(&found)).collect(),
         false => around,
     };
     if !around.is_empty() {
@@ -79,6 +83,15 @@ fn edges<'b, 'l>(look: &Look, all: &'b [PaintedBox<'l>]) -> Vec<&'b PaintedBox<'
     let has_text = |node: NodeId| document.descendants(node).iter().any(|inner| document.has_own_text(*inner));
     outermost(others.into_iter().filter(|found| !has_text(found.at.node)).collect())
 }
+
+/// Whether a generated box lies all over the one that it is generated in.
+fn lies_over(style: &Style) -> bool {
+    style.is(L::Position, "absolute")
+        && style.is(L::ClipPath, "none")
+        && INSETS.iter().all(|inset| style.px(*inset).is_ok_and(|px| px <= 0.0))
+}
+
+const INSETS: [L; 4] = [L::Top, L::Right, L::Bottom, L::Left];
 
 fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) -> Result<(), Unknown> {
     let look = shown.look;

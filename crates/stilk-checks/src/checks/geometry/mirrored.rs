@@ -152,8 +152,11 @@ fn unmirrored(style: &Style, other: &Style, stands_well: Option<bool>) -> Vec<(L
     let mut found = Vec::new();
     let value = |style: &Style, longhand: L| style.get(longhand).ok().cloned();
     let set = style.set_by_author();
+    // The sides of what is turned are no sides of the text: ticks and arrows are drawn so.
+    let is_turned = !style.is(L::Rotate, "none") || !style.is(L::Transform, "none");
     for (left, right, logical) in SIDES {
-        if !set.has(left) && !set.has(right) {
+        let is_edge = !matches!(left, L::PaddingLeft | L::MarginLeft | L::Left);
+        if !set.has(left) && !set.has(right) || is_turned && is_edge {
             continue;
         }
         let is_of_place = matches!(left, L::MarginLeft | L::Left);

@@ -100,7 +100,10 @@ fn vanishing(survey: &Survey, unit: &Unit, (usual, forced): (&Look, &Look), stan
     let document = &usual.document;
     let is_slider = |one: &&PaintedBox| {
         let is_range = document.element(one.at.node).is_some_and(|e| e.attribute("type") == Some("range"));
-        one.at.pseudo.is_none() && is_range && one.style().is(L::Appearance, "none")
+        match one.at.pseudo {
+            None => is_range && one.style().is(L::Appearance, "none"),
+            Some(pseudo) => is_range && (pseudo.name().ends_with("-track") || pseudo.name().ends_with("-thumb")),
+        }
     };
     let mut marks = marks_among(usual, &all);
     marks.extend(all.iter().filter(is_slider));
@@ -120,7 +123,9 @@ fn vanishing(survey: &Survey, unit: &Unit, (usual, forced): (&Look, &Look), stan
             continue;
         }
         let painted = one.marks.iter().map(|mark| mark.longhand).find(|longhand| *longhand != L::BorderTopColor);
-        let place = survey.tracer.origin(one.style(), painted.unwrap_or(L::BackgroundImage)).declaration;
+        // Where it is painted, not where its colour is chosen.
+        let winner = one.style().winner(painted.unwrap_or(L::BackgroundImage));
+        let place = winner.and_then(|id| survey.tracer.span(id));
         let control = &unit.control.name;
         let name = element_name(usual, one.at);
         let message = format!("under forced colours {name} of `{}` is not painted", control.value);
