@@ -10,7 +10,7 @@ use crate::settings::Settings;
 use std::collections::{BTreeMap, BTreeSet};
 use stilk_language::stylesheet::{Purpose, write};
 use stilk_language::system::System;
-use stilk_text::diagnostic::{Diagnostic, Edit, Level, count};
+use stilk_text::diagnostic::{Diagnostic, Edit, Level, Proposal, count};
 use stilk_text::source::{FileError, FileId, FileText, Files, Sources, Span};
 
 /// A project that was read without errors, and where it was read from.
@@ -107,22 +107,61 @@ fn cases(finding: &Diagnostic) -> u64 {
 /// The most mends that are tried in one run: each takes as long as what it reaches takes to check.
 const TRIED: usize = 8;
 
-/// Tries each mend that could be made, and says with it what it clears; one that breaks something is only told. `asked` are
-/// the checks that the report is of, `known` is all that they found in the project.
+/// Tries each mend that could be made, and says with it what it clears; one that breaks something is only told, and gives way to
+/// the next proposal. `asked` are the checks that the report is of, `known` is all that they found in the project.
 pub fn prove(project: Project, report: &mut Report, asked: &[&'static str], known: &Found, settings: &Settings) {
-    let mends: BTreeSet<Vec<Edit>> =
-        report.findings.iter().filter(|f| !f.edits.is_empty()).map(|f| f.edits.clone()).collect();
-    let mends: Vec<Vec<Edit>> = mends.into_iter().take(TRIED).collect();
+    let mut tried: BTreeMap<Vec<Edit>, (String, bool)> = BTreeMap::new();
+    loop {
+        let waits = |finding: &&Diagnostic| !finding.edits.is_empty() && !tried.contains_key(&finding.edits);
+        let mends: BTreeSet<Vec<Edit>> = report.findings.iter().filter(waits).map(|f| f.edits.clone()).collect();
+        let mends: Vec<Vec<Edit>> = mends.into_iter().take(TRIED - tried.len()).collect();
+        if mends.is_empty() {
+            break;
+        }
+        let outcomes = outcomes_of(project, report, &mends, (asked, known), settings);
+        for (edits, (words, holds)) in mends.iter().zip(&outcomes) {
+            for finding in report.findings.iter_mut().filter(|finding| finding.edits == *edits) {
+                let mend = finding.mend.take().map(|mend| format!("{mend}; {words}"));
+                match (holds, finding.proposals.iter().position(|other| !other.edits.is_empty())) {
+                    (false, Some(next)) => {
+                        // What breaks something is told last.
+                        let next = finding.proposals.remove(next);
+                        let broken = Proposal { words: mend.unwrap_or_default(), edits: Vec::new() };
+                        finding.proposals.push(broken);
+                        (finding.mend, finding.edits) = (Some(next.words), next.edits);
+                    }
+                    (false, None) => {
+                        finding.mend = mend;
+                        finding.edits.clear();
+                    }
+                    (true, _) => finding.mend = mend,
+                }
+            }
+        }
+        tried.extend(mends.into_iter().zip(outcomes));
+        if tried.len() >= TRIED {
+            break;
+        }
+    }
+}
+
+/// What comes of some mends, each alone.
+fn outcomes_of(
+    project: Project,
+    report: &Report,
+    mends: &[Vec<Edit>],
+    (asked, known): (&[&'static str], &Found),
+    settings: &Settings,
+) -> Vec<(String, bool)> {
     // Small as they are, several at a time keep all cores at work better than one after the other on all of them.
     let workers = settings.threads.min(mends.len());
     let settings = Settings { threads: settings.threads / workers.max(1), ..settings.clone() };
-    let tried = &*report;
     let try_some = |first: usize| {
         let mine = mends.iter().enumerate().skip(first).step_by(workers.max(1));
-        mine.map(|(at, edits)| (at, outcome_of(project, tried, edits, asked, known, &settings))).collect::<Vec<_>>()
+        mine.map(|(at, edits)| (at, outcome_of(project, report, edits, asked, known, &settings))).collect::<Vec<_>>()
     };
     let try_some = &try_some;
-    let outcomes: Vec<(String, bool)> = std::thread::scope(|scope| {
+    std::thread::scope(|scope| {
         let handles: Vec<_> = (0..workers).map(|first| scope.spawn(move || try_some(first))).collect();
         let join = |handle: std::thread::ScopedJoinHandle<'_, Vec<_>>| {
             handle.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic))
@@ -130,15 +169,7 @@ pub fn prove(project: Project, report: &mut Report, asked: &[&'static str], know
         let mut found: Vec<(usize, (String, bool))> = handles.into_iter().flat_map(join).collect();
         found.sort_by_key(|(at, _)| *at);
         found.into_iter().map(|(_, outcome)| outcome).collect()
-    });
-    for (edits, (words, holds)) in mends.iter().zip(outcomes) {
-        for finding in report.findings.iter_mut().filter(|finding| finding.edits == *edits) {
-            finding.mend = finding.mend.take().map(|mend| format!("{mend}; {words}"));
-            if !holds {
-                finding.edits.clear();
-            }
-        }
-    }
+    })
 }
 
 /// What a colour decides besides contrast.

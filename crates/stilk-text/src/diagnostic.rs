@@ -75,6 +75,15 @@ pub struct Edit {
     pub text: String,
 }
 
+/// Something that could be written.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Proposal {
+    /// In words.
+    pub words: String,
+    /// As edits, all of them together.
+    pub edits: Vec<Edit>,
+}
+
 /// One thing said about a source.
 #[derive(Debug, Clone, PartialEq)]
 pub struct Diagnostic {
@@ -96,6 +105,8 @@ pub struct Diagnostic {
     pub mend: Option<String>,
     /// The same as edits, all of them together, where they can be made without asking.
     pub edits: Vec<Edit>,
+    /// What else would do, the better first.
+    pub proposals: Vec<Proposal>,
     /// Set on findings of checks.
     pub evidence: Option<Evidence>,
 }
@@ -113,6 +124,7 @@ impl Diagnostic {
             notes: Vec::new(),
             mend: None,
             edits: Vec::new(),
+            proposals: Vec::new(),
             evidence: None,
         }
     }

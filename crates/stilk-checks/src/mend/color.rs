@@ -1,5 +1,6 @@
 //! Colours to write for a token instead of its own, the nearest first.
 
+use crate::mend::role::{is_same_family, role};
 use crate::painted::paint::{Pixel, hex};
 use stilk_engine::css::color::{Absolute, Space};
 use stilk_engine::css::serialize::number;
@@ -39,9 +40,12 @@ impl<'t> Variable<'t> {
         (color.alpha == 1.0).then_some(Variable { token, definition, color, tokens })
     }
 
-    /// Other tokens of a colour of their own, where it is an alias: their names say what they are for.
+    /// Other tokens of a colour of their own, where it is an alias: those that stand in the group of the one that it names,
+    /// whose name says what they are for, and are of its family.
     pub fn others(&self) -> Vec<Candidate> {
-        if !matches!(self.definition.value, TokenValue::Alias(_)) {
+        let TokenValue::Alias(named) = &self.definition.value else { return Vec::new() };
+        let group = role(&named.value);
+        if group.is_none() {
             return Vec::new();
         }
         let own = |t: &&Token| matches!(t.base.as_ref().map(|d| &d.value), Some(TokenValue::Color { .. }));
@@ -50,11 +54,12 @@ impl<'t> Variable<'t> {
             .list
             .iter()
             .filter(own)
+            .filter(|t| role(&t.path) == group)
             .filter_map(|t| {
                 let other = parse(&t.base.as_ref()?.expression.write(&mut |_| String::new(), &mut |l| l.to_owned()))?;
                 let pixel = painted(other.srgb());
                 let shown = format!("{}, {}", oklch_words(pixel), hex(pixel));
-                (other.alpha == 1.0).then(|| Candidate {
+                (other.alpha == 1.0 && is_same_family(&self.color, &other)).then(|| Candidate {
                     pixel,
                     distance: distance(&self.color, &other),
                     text: format!("\"{{{}}}\"", t.path),

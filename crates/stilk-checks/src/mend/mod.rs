@@ -4,6 +4,7 @@ pub mod adjacency;
 pub mod affected;
 pub mod color;
 pub mod length;
+pub mod role;
 
 use crate::mend::adjacency::{Adjacencies, Adjacency};
 use crate::painted::paint::hex;

@@ -1,15 +1,25 @@
 //! From what checks said to findings: one cause, one finding, worst first.
 
-use crate::mend::Mend;
+use crate::mend::{Mend, role};
 use crate::registry::find;
 use crate::report::Report;
 use crate::sink::{Cause, Failure, Failures, MendKind, Sink};
 use std::collections::{BTreeMap, BTreeSet, HashMap};
 use stilk_language::system::System;
-use stilk_text::diagnostic::{Diagnostic, Evidence};
-use stilk_text::source::Span;
+use stilk_text::diagnostic::{Diagnostic, Evidence, Proposal};
+use stilk_text::source::{Sources, Span};
 
-pub fn group(system: &System, sink: Sink, mends: &BTreeMap<Vec<Span>, Mend>, report: &mut Report) {
+/// So many mends of one finding are told.
+const PROPOSED: usize = 3;
+
+/// Puts what was found into a report.
+pub fn group(
+    system: &System,
+    sources: &Sources,
+    sink: Sink,
+    mends: &BTreeMap<Vec<Span>, Vec<Mend>>,
+    report: &mut Report,
+) {
     let level = |diagnostic: &mut Diagnostic| {
         if let Some((_, level)) = system.manifest.levels.iter().find(|(id, _)| id.value == diagnostic.id) {
             diagnostic.level = level.unwrap_or(diagnostic.level);
@@ -23,9 +33,10 @@ pub fn group(system: &System, sink: Sink, mends: &BTreeMap<Vec<Span>, Mend>, rep
     };
     let mut findings: Vec<(f64, Diagnostic)> = Vec::new();
     for (causes, worst) in merged(system, sink.failures) {
-        let place = worst.chosen();
+        let (chosen, kind) = (worst.chosen(), worst.fault.mend);
+        let values = worst.values;
         let mut diagnostic = worst.fault.diagnostic;
-        if let Some(place) = place.filter(|_| is_everywhere(system, &worst.values)) {
+        if let Some(place) = chosen.filter(|_| is_everywhere(system, &values)) {
             diagnostic = chosen_at(diagnostic, place);
         }
         let controls = worst.controls.into_iter().collect();
@@ -37,17 +48,22 @@ pub fn group(system: &System, sink: Sink, mends: &BTreeMap<Vec<Span>, Mend>, rep
             pages: None,
         });
         level(&mut diagnostic);
-        if worst.fault.mend == MendKind::AnotherColor {
-            let places = |cause: &Cause| cause.spans.iter().copied().flatten().collect::<Vec<Span>>();
-            let found: Vec<&Mend> = causes.iter().filter_map(|cause| mends.get(&places(cause))).collect();
-            let mut words: Vec<&str> = found.iter().map(|mend| mend.words.as_str()).collect();
-            words.dedup();
-            diagnostic.mend = Some(words.join("; ")).filter(|words| !words.is_empty());
-            for edit in found.iter().flat_map(|mend| &mend.edits) {
-                if !diagnostic.edits.contains(edit) {
-                    diagnostic.edits.push(edit.clone());
-                }
+        if kind == MendKind::AnotherColor {
+            let mut proposals = Vec::new();
+            if let Some(place) = chosen.filter(|place| diagnostic.span == Some(*place)) {
+                proposals.extend(of_sheet(system, sources, diagnostic.id, place, &values));
             }
+            proposals.extend(of_tokens(&causes, mends));
+            // The first is the mend; of what only says why there is none, nothing is left where something else would do.
+            proposals.dedup_by(|a, b| a.edits == b.edits);
+            if proposals.iter().any(|mend| !mend.edits.is_empty()) {
+                proposals.retain(|mend| !mend.edits.is_empty());
+            }
+            let mut proposals = proposals.into_iter().take(PROPOSED);
+            if let Some(first) = proposals.next() {
+                (diagnostic.mend, diagnostic.edits) = (Some(first.words), first.edits);
+            }
+            diagnostic.proposals = proposals.map(|Mend { words, edits }| Proposal { words, edits }).collect();
         }
         offer(&mut diagnostic);
         findings.push((worst.fault.score, diagnostic));
@@ -91,6 +107,45 @@ fn merged(system: &System, failures: Failures) -> Vec<(Vec<Cause>, Failure)> {
         }
     }
     found
+}
+
+/// Other tokens that the sheet may have meant.
+fn of_sheet(
+    system: &System,
+    sources: &Sources,
+    check: &str,
+    place: Span,
+    values: &BTreeSet<Vec<(Span, String)>>,
+) -> Vec<Mend> {
+    let paths: BTreeSet<Vec<&str>> =
+        values.iter().map(|tokens| tokens.iter().map(|(_, path)| path.as_str()).collect()).collect();
+    // Where more is mixed, nobody knows which of it was meant to be another.
+    let (Some([one, other]), 1) = (paths.first().map(Vec::as_slice), paths.len()) else { return Vec::new() };
+    let needed = if matches!(check, "contrast/text" | "contrast/placeholder") { 4.5 } else { 3.0 };
+    role::instead(system, sources, place, [one, other], needed)
+}
+
+/// Other colours for the tokens, in every theme in which they fail.
+fn of_tokens(causes: &[Cause], mends: &BTreeMap<Vec<Span>, Vec<Mend>>) -> Vec<Mend> {
+    let places = |cause: &Cause| cause.spans.iter().copied().flatten().collect::<Vec<Span>>();
+    let found: Vec<&[Mend]> = causes.iter().filter_map(|cause| mends.get(&places(cause)).map(Vec::as_slice)).collect();
+    let [first, rest @ ..] = found.as_slice() else { return Vec::new() };
+    if rest.is_empty() {
+        return first.to_vec();
+    }
+    // Each theme has one of its own, and all of them are needed.
+    let mut whole = Mend::default();
+    for mend in found.iter().filter_map(|mends| mends.first()) {
+        if !whole.words.contains(&mend.words) {
+            whole.words =
+                [whole.words.as_str(), mend.words.as_str()].join(if whole.words.is_empty() { "" } else { "; " });
+        }
+        whole.edits.extend(mend.edits.iter().filter(|edit| !whole.edits.contains(edit)).cloned().collect::<Vec<_>>());
+    }
+    if found.iter().any(|mends| mends.first().is_none_or(|mend| mend.edits.is_empty())) {
+        whole.edits.clear();
+    }
+    vec![whole]
 }
 
 /// Whether these values are all that their tokens have in any theme.

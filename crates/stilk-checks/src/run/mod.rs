@@ -42,7 +42,7 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
     let used = std::mem::take(&mut sink.used);
     report.waived = used.len();
     let mends = if settings.without_mends { BTreeMap::new() } else { round.mends(&sink) };
-    group::group(system, sink, &mends, &mut report);
+    group::group(system, sources, sink, &mends, &mut report);
     // Where some checks are not asked, nobody knows what waivers are for.
     if settings.only.is_empty() {
         report.findings.extend(waivers::findings(system, settings, &used));
@@ -155,7 +155,7 @@ impl Round<'_> {
     }
 
     /// The mends of contrast, by the places at fault.
-    fn mends(&self, sink: &Sink) -> BTreeMap<Vec<Span>, Mend> {
+    fn mends(&self, sink: &Sink) -> BTreeMap<Vec<Span>, Vec<Mend>> {
         let places = |cause: &Cause| -> Vec<Span> {
             let spans = cause.spans.iter().copied().flatten();
             spans.filter(|span| definition_at(&self.system.tokens, *span).is_some()).collect()
@@ -172,13 +172,16 @@ impl Round<'_> {
         // All that meets anywhere is asked for only where it must be.
         let all = LazyCell::new(|| self.adjacencies(Selection::default()));
         let mend = |places: &Vec<Span>| {
-            mend::of_itself(system, places)
-                .or_else(|| mend::of_one(system, &places[..1], f64::INFINITY, &near))
-                .or_else(|| mend::of_one(system, &places[1..], mend::FAR, &all))
-                .or_else(|| mend::of_several(system, places, &all))
-                .or_else(|| mend::contradiction(system, places, &near))
+            if let Some(same) = mend::of_itself(system, places) {
+                return vec![same];
+            }
+            let first = mend::of_one(system, &places[..1], f64::INFINITY, &near);
+            // Asking for all that meets takes its time: a second one is looked for where there is no first.
+            let second = || mend::of_one(system, &places[1..], mend::FAR, &all);
+            let found = first.or_else(second).or_else(|| mend::of_several(system, places, &all));
+            found.or_else(|| mend::contradiction(system, places, &near)).into_iter().collect()
         };
-        faults.iter().filter_map(|places| Some((places.clone(), mend(places)?))).collect()
+        faults.iter().map(|places| (places.clone(), mend(places))).collect()
     }
 
     /// Which colours meet in a part of the system.

@@ -69,24 +69,35 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         return;
     }
     let control = &inspection.unit.control.name;
-    let (side, longhand, mend) = match height < least - HAIR {
-        true => ("high", L::Height, "min-block-size"),
-        false => ("wide", L::Width, "min-inline-size"),
-    };
+    let (side, longhand) = if height < least - HAIR { ("high", L::Height) } else { ("wide", L::Width) };
     let style = look.styles.element(node);
     let mended = [longhand, L::PaddingTop, L::FontSize];
     let place = mended.iter().find_map(|l| style.and_then(|style| inspection.tracer.origin(style, *l).declaration));
     let size = if side == "high" { height } else { width };
-    // A size of its own grows; where there is none, it gets a least one.
-    let edit = style.zip(place).and_then(|(style, place)| {
+    // A size of its own grows; where there is none, it gets a least one: on every side that is too small.
+    let short =
+        [(L::Height, "min-block-size", height < least - HAIR), (L::Width, "min-inline-size", width < least - HAIR)];
+    let mut edits: Vec<Edit> = Vec::new();
+    let mut added = String::new();
+    let mut written: Vec<String> = Vec::new();
+    for (longhand, property, _) in short.into_iter().filter(|(_, _, is_short)| *is_short) {
+        written.push(format!("`{property}: {}px`", number(least)));
+        let Some(style) = style else { continue };
         let declared = style.px(longhand).ok().filter(|px| *px < least).and_then(|px| {
             let own = inspection.length_in(style, longhand, px);
             let grown = format!("max({}, {}px)", Sum::default().and(1.0, own).css(px), number(least));
             inspection.rewrite(style, longhand, px, &grown)
         });
-        let added = || Edit { span: place.end(), text: format!("; {mend}: {}px", number(least)) };
-        declared.or_else(|| style.is(longhand, "auto").then(added))
-    });
+        match declared {
+            Some(edit) if !edits.contains(&edit) => edits.push(edit),
+            // One token may be both.
+            Some(_) => {}
+            None => added.push_str(&format!("; {property}: {}px", number(least))),
+        }
+    }
+    if let Some(place) = place.filter(|_| !added.is_empty()) {
+        edits.push(Edit { span: place.end(), text: added });
+    }
     let message = format!(
         "{} of `{}` is {}px {side}, a target needs {}px",
         element_name(look, Styled::element(node)),
@@ -101,8 +112,8 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         .is_some_and(|placed| placed.is_of_font());
     let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
         .label(format!("{}×{}px", number((width * 10.0).round() / 10.0), number((height * 10.0).round() / 10.0)))
-        .mend(format!("write `{mend}: {}px`", number(least)))
-        .edit(edit);
+        .mend(format!("write {}", written.join(" and ")));
+    diagnostic.edits = edits;
     if of_font {
         diagnostic =
             diagnostic.note("text is measured in Liberation Sans, whose widths are those of Arial and Helvetica");
