@@ -46,7 +46,7 @@ EOF
 terminal demo demo
 terminal check check --project ternhaven
 cp -r "$work/ternhaven" "$work/mended"
-terminal mend check --mend --project mended
+terminal mend check --mend --yes --project mended
 terminal why why button.outline:hover background-color --project ternhaven --theme day
 
 terminal explain explain state/leak

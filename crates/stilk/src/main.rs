@@ -63,9 +63,13 @@ enum Command {
         /// Say of every verdict that there is none of where, in which cases and why
         #[arg(long)]
         unknown: bool,
-        /// Write what can be mended without a decision into the sources, after showing it
-        #[arg(long, conflicts_with_all = ["against", "format"])]
-        mend: bool,
+        /// Write what can be mended into the sources: asked for one after the other on a terminal, elsewhere that of these
+        /// checks or places
+        #[arg(long, value_name = "CHECK|FILE:LINE", num_args = 0.., conflicts_with_all = ["against", "format"])]
+        mend: Option<Vec<String>>,
+        /// Write the first mend of everything
+        #[arg(long, requires = "mend")]
+        yes: bool,
     },
     /// Show which colours meet and their contrast, worst first; or the contrast of two
     ///
@@ -485,7 +489,9 @@ fn run(command: Command) -> Result<Outcome, Failure> {
         Command::Build { common, minify, output, .. } => {
             commands::build::run(&common.project, output.out.as_deref(), minify, common.quiet)
         }
-        Command::Check { common, mend: true, .. } => commands::mend::run(&common.project),
+        Command::Check { common, mend: Some(named), yes, .. } => {
+            commands::mend::run(&common.project, &commands::mend::Request { named: &named, yes })
+        }
         Command::Check { common, format, against, only, unknown, .. } => {
             commands::check::run(&common.project, format, against.as_deref(), &only, (common.quiet, unknown))
         }

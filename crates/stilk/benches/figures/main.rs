@@ -45,7 +45,7 @@ fn main() {
     let what = format!("`check` of the sample, {} cases, whole process, its mends tried", grouped(check.cases()));
     row(&what, millis(check.seconds), "");
     // What can be mended without a decision is, so that there is nothing to try.
-    drop(Run::of(project.path(), &["check", "--mend"]));
+    drop(Run::of(project.path(), &["check", "--mend", "--yes"]));
     let check = process::median(RUNS, || Run::of(project.path(), &["check", "--format", "json"]));
     row("the same with those mends written", millis(check.seconds), "");
     let ours = check.cases() as f64 / check.seconds;

@@ -35,7 +35,7 @@ pub fn propose(root: &Path) -> Result<Outcome, Failure> {
         findings => {
             mend::propose(&loaded, &report.findings);
             let findings = count(findings, "finding");
-            say!("{findings}; nothing was written: `stilk check --mend` writes what breaks nothing");
+            say!("{findings}; nothing was written: `stilk check --mend --yes` writes what breaks nothing");
         }
     }
     Ok(outcome(&report))

@@ -5,7 +5,7 @@ use serde_json::{Value, json};
 use std::path::Path;
 use stilk_checks::fingerprint::fingerprint;
 use stilk_checks::report::Report;
-use stilk_text::diagnostic::Diagnostic;
+use stilk_text::diagnostic::{Diagnostic, Edit};
 use stilk_text::source::{Sources, Span};
 
 /// The schema that a report follows; its number grows when a reader would have to change.
@@ -63,11 +63,20 @@ fn to_value(finding: &Diagnostic, sources: &Sources, root: &Path) -> Value {
         "pages": evidence.and_then(|e| e.pages),
         "spans": spans,
         "mend": finding.mend,
-        "edits": finding.edits.iter().map(|edit| {
-            let (start, end) = (place(edit.span, sources, root), place(edit.span.end(), sources, root));
-            json!({ "from": start, "to": end, "text": edit.text })
-        }).collect::<Vec<_>>(),
+        "edits": edits(&finding.edits, sources, root),
+        "proposals": finding.proposals.iter().map(|proposal| json!({
+            "mend": proposal.words,
+            "edits": edits(&proposal.edits, sources, root),
+        })).collect::<Vec<_>>(),
     })
+}
+
+fn edits(edits: &[Edit], sources: &Sources, root: &Path) -> Vec<Value> {
+    let one = |edit: &Edit| {
+        let (start, end) = (place(edit.span, sources, root), place(edit.span.end(), sources, root));
+        json!({ "from": start, "to": end, "text": edit.text })
+    };
+    edits.iter().map(one).collect()
 }
 
 fn place(span: Span, sources: &Sources, root: &Path) -> Value {

@@ -123,6 +123,9 @@ fn group<'a>(diagnostic: &Diagnostic, texts: &'a Texts, root: &Path) -> Group<'a
     if let Some(mend) = &diagnostic.mend {
         group = group.element(Title::HELP.message(wrap(mend, 12)));
     }
+    for other in &diagnostic.proposals {
+        group = group.element(Title::HELP.message(wrap(&format!("or: {}", other.words), 12)));
+    }
     group
 }
 

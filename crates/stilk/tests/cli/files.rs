@@ -171,14 +171,14 @@ fn a_mend_keeps_links_modes_and_marks_and_refuses_what_is_read_only() {
     let marked = format!("\u{feff}{}", project.read("tokens/night.tokens.json"));
     std::fs::write(&night, &marked).unwrap();
     std::fs::set_permissions(&night, std::fs::Permissions::from_mode(0o444)).unwrap();
-    let said = project.run(&["check", "--mend"]).status(2).stderr;
+    let said = project.run(&["check", "--mend", "--yes"]).status(2).stderr;
     assert!(said.contains("it is read-only") && said.contains("nothing was written"), "{said}");
     assert_eq!(project.read("tokens/night.tokens.json"), marked);
     std::fs::set_permissions(&night, std::fs::Permissions::from_mode(0o640)).unwrap();
     // The file is elsewhere in the project, and linked.
     std::fs::rename(&night, project.path("tokens/kept.json")).unwrap();
     symlink("kept.json", &night).unwrap();
-    project.run(&["check", "--mend"]);
+    project.run(&["check", "--mend", "--yes"]);
     assert!(std::fs::symlink_metadata(&night).unwrap().file_type().is_symlink(), "the link was replaced");
     let mended = project.read("tokens/kept.json");
     assert!(mended.starts_with('\u{feff}') && mended != marked, "{mended}");

@@ -35,11 +35,14 @@ fn a_report_is_as_its_schemas_say() {
         findings.clone().find(|finding| finding[key] == "contrast/text").unwrap().clone()
     };
     let edit = &of_text(&report["findings"], "check")["edits"][0];
-    assert_eq!((&edit["from"]["line"], &edit["text"]), (&serde_json::json!(13), &serde_json::json!("\"{buoy.rust}\"")));
+    assert_eq!(
+        (&edit["from"]["line"], &edit["text"]),
+        (&serde_json::json!(13), &serde_json::json!("\"{slate.night}\""))
+    );
     let fix = &of_text(&sarif["runs"][0]["results"], "ruleId")["fixes"][0]["artifactChanges"][0];
     assert_eq!(fix["artifactLocation"]["uri"], "tokens/night.tokens.json");
     let replaced = &fix["replacements"][0];
-    assert_eq!(replaced["insertedContent"]["text"], "\"{buoy.rust}\"");
+    assert_eq!(replaced["insertedContent"]["text"], "\"{slate.night}\"");
     let width =
         |region: &serde_json::Value| region["endColumn"].as_u64().unwrap() - region["startColumn"].as_u64().unwrap();
     assert_eq!(width(&replaced["deletedRegion"]), "\"{slate.mist}\"".len() as u64);

@@ -89,7 +89,7 @@ fn no_mutated_project_breaks_or_stalls_a_command() {
             &["check", "--format", "json"],
             &["check", "--format", "sarif"],
             &["check"],
-            &["check", "--mend"],
+            &["check", "--mend", "--yes"],
             &["specimen"],
             &["specimen", "--terminal", control],
             &["contrast", "--format", "html"],
@@ -149,13 +149,13 @@ fn killed_at_any_moment_it_leaves_all_or_nothing() {
     let mut random = fastrand::Rng::with_seed(depth.seed);
     let before: Vec<(String, String)> = sources_of(&Project::demo());
     let mended = Project::demo();
-    mended.run(&["check", "--mend"]);
+    mended.run(&["check", "--mend", "--yes"]);
     let after = sources_of(&mended);
     assert_ne!(before, after, "nothing is mended: nothing is tried");
     mended.run(&["build"]).status(0);
     for index in 0..count {
         let project = Project::demo();
-        let arguments: &[&str] = if random.bool() { &["check", "--mend"] } else { &["build"] };
+        let arguments: &[&str] = if random.bool() { &["check", "--mend", "--yes"] } else { &["build"] };
         let mut child =
             project.command(arguments).stdout(Stdio::null()).stderr(Stdio::null()).spawn().expect("it starts");
         // Unoptimised a mend takes some seconds, a build a tenth of one.
