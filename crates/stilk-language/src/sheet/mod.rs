@@ -4,6 +4,7 @@
 //! grammar is in `docs/language.md`.
 
 mod at_rule;
+pub mod habits;
 mod parse;
 mod value;
 

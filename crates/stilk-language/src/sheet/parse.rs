@@ -7,6 +7,7 @@ mod rules;
 mod tests;
 
 use super::at_rule::{AtRule, Place};
+use super::habits;
 use super::value::{End, Reader, raw_block};
 use super::*;
 use cssparser::{ParseError, Parser, Token};
@@ -174,6 +175,16 @@ impl SheetReader<'_> {
         let known = AtRule::names_in(place);
         let message = format!("there is no rule `@{}` here", name.value);
         let diagnostic = Diagnostic::error("sheet/rule", name.span, message).label("not known");
+        // What is merely spelled alike helps nobody who means something else.
+        let after = self.source.get(name.span.end as usize..).unwrap_or_default();
+        let mend = match after.trim_start().starts_with(':') {
+            true => Some(habits::variable(&name.value)),
+            false => habits::at_rule(&name.value).map(str::to_owned),
+        };
+        if let Some(mend) = mend {
+            self.diagnostics.push(diagnostic.mend(mend));
+            return self.skip_item(parser);
+        }
         self.diagnostics.push(match stilk_text::diagnostic::nearest(&name.value, known.iter().copied()) {
             Some(near) => diagnostic.mend(format!("write `@{near}`")),
             None => diagnostic.mend(format!("write one of: @{}", list(&known).replace(", ", ", @"))),
@@ -338,9 +349,22 @@ impl SheetReader<'_> {
 
     /// Something that is neither a declaration nor a rule of the language.
     fn stray(&mut self, parser: &mut Parser, start: usize) {
+        if self.source[start..].starts_with("//") {
+            let line = self.source[start..].find('\n').map_or(self.source.len(), |at| start + at);
+            let shown = Span::new(self.file, start, line);
+            self.say("sheet/syntax", shown, "`//` begins no comment", "write `/* … */`");
+            // What follows on the next line is meant.
+            while parser.position().byte_index() < line && parser.next_including_whitespace_and_comments().is_ok() {}
+            return;
+        }
         let head = self.head(parser);
         let shown = Span::new(self.file, start, (start + 1).max(head.text.span.end as usize));
-        if head.has_block {
+        let text = &self.source[start..];
+        if let Some(rest) = text.strip_prefix('$') {
+            let end = rest.find(|c: char| !c.is_alphanumeric() && c != '-' && c != '_').unwrap_or(rest.len());
+            let name = &rest[..end];
+            self.say("sheet/syntax", shown, format!("`${name}` is no property"), habits::variable(name));
+        } else if head.has_block {
             let mend = "write `@part NAME { … }` for a part, `@state NAME { … }` for a state, `&…` for a condition";
             self.say("sheet/syntax", shown, "a selector cannot stand here", mend);
         } else {
@@ -439,6 +463,10 @@ fn state_in(selector: &str) -> Option<(String, String)> {
         (":disabled", "disabled"),
         (":user-invalid", "invalid"),
     ];
+    // Of which of several natives in it that is true, the template has to say.
+    if selector.trim_start().starts_with(":has(") {
+        return None;
+    }
     let (pseudo, state) = STATES.iter().find(|(pseudo, _)| selector.contains(pseudo))?;
     Some((
         format!("`{pseudo}` is a state: written as a condition it would not keep the order of states"),

@@ -1,6 +1,7 @@
 //! Values of declarations: CSS tokens with `{token.path}` and `var(--local)` in them, and the mistakes people make
 //! while writing one.
 
+use super::at_rule::AtRule;
 use super::{Value, ValuePiece};
 use cssparser::{ParseError, Parser, Token};
 use stilk_engine::css::PropertyName;
@@ -91,6 +92,10 @@ impl<'d> Reader<'d> {
             let Ok(token) = parser.next_including_whitespace_and_comments().cloned() else { return End::Proper };
             match &token {
                 Token::Semicolon => return End::Proper,
+                // What is no rule on the same line is a variable of another language.
+                Token::AtKeyword(name) if !after_line_break && AtRule::named(&name.to_ascii_lowercase()).is_none() => {
+                    self.push_text(parser, at)
+                }
                 Token::AtKeyword(_) => {
                     parser.reset(&state);
                     return End::Abrupt;
@@ -240,8 +245,16 @@ impl<'d> Reader<'d> {
             self.diagnostics.push(
                 Diagnostic::error("cascade/value", span, "a unit or word cannot be joined to a reference")
                     .label("this runs into the reference before it")
-                    .mend(format!("write `calc({{{}}} * 1{text})`, or leave a space", name.value)),
+                    .mend(match alpha(text) {
+                        Some(percent) => format!(
+                            "write `color-mix(in srgb, {{{}}} {percent}%, transparent)` for an alpha, or leave a space",
+                            name.value
+                        ),
+                        None => format!("write `calc({{{}}} * 1{text})`, or leave a space", name.value),
+                    }),
             );
+            // It is told once: what is left is read as if it were not there.
+            return;
         }
         self.add(text, at, end);
     }
@@ -327,4 +340,11 @@ fn is_reference(block: &RawBlock) -> bool {
 fn looks_like_reference(text: &str) -> bool {
     let Some((_, rest)) = text.split_once('{') else { return false };
     rest.split_once('}').is_some_and(|(path, _)| path.contains('.') && !path.contains(char::is_whitespace))
+}
+
+/// Two hexadecimal digits that follow a colour, as a share of its alpha in percent.
+fn alpha(text: &str) -> Option<u32> {
+    let is_hex = text.len() == 2 && text.bytes().all(|byte| byte.is_ascii_hexdigit());
+    let value = u32::from_str_radix(text, 16).ok().filter(|_| is_hex)?;
+    Some((value * 100 + 127) / 255)
 }

@@ -1,6 +1,6 @@
 //! Whether the values in sheets fit their properties, and what was probably meant where they do not.
 
-use crate::sheet::{Declaration, Value, ValuePiece};
+use crate::sheet::{Declaration, Value, ValuePiece, habits};
 use crate::tokens::{Theme, TokenType, Tokens};
 use rustc_hash::FxHashMap;
 use std::cell::RefCell;
@@ -117,6 +117,15 @@ impl<'t> ValueChecker<'t> {
         if let Some(diagnostic) = self.wrong_reference(name, value, &fits) {
             return diagnostic;
         }
+        if let Some(diagnostic) = self.spaced_unit(name, value, &fits) {
+            return diagnostic;
+        }
+        if let Some(diagnostic) = self.of_habit(name, value) {
+            return diagnostic;
+        }
+        if let Some(diagnostic) = self.wrong_word(name, value, &fits) {
+            return diagnostic;
+        }
         let shown = if text.chars().count() > 60 { "this value" } else { &format!("`{text}`") };
         let message = format!("`{}` does not take {shown}", name.value);
         let diagnostic = Diagnostic::error("cascade/value", value.span, message).label("does not fit");
@@ -153,6 +162,110 @@ impl<'t> ValueChecker<'t> {
                         );
                     }
                 }
+            }
+        }
+        None
+    }
+
+    /// A number and its unit with a space between them.
+    fn spaced_unit(&self, name: &Name, value: &Value, fits: &dyn Fn(&str) -> bool) -> Option<Diagnostic> {
+        for (i, piece) in value.pieces.iter().enumerate() {
+            let ValuePiece::Text(css, span) = piece else { continue };
+            for (end, _) in css.match_indices(' ') {
+                let digits = |c: char| c.is_ascii_digit() || c == '.';
+                let start = css[..end].rfind(|c: char| !digits(c)).map_or(0, |at| at + 1);
+                let number = start..end;
+                let rest = &css[number.end..];
+                let space = rest.len() - rest.trim_start().len();
+                if number.is_empty() {
+                    continue;
+                }
+                let unit: String =
+                    rest.trim_start().chars().take_while(|c| c.is_ascii_alphabetic() || *c == '%').collect();
+                if space == 0 || unit.is_empty() {
+                    continue;
+                }
+                let end = number.end + space + unit.len();
+                let joined = format!("{}{unit}", &css[number.clone()]);
+                let whole = format!("{}{joined}{}", &css[..number.start], &css[end..]);
+                // All of them may have the same space.
+                let all = without_spaces_before_units(css);
+                let fitting = [whole, all].into_iter().any(|css| {
+                    self.text_with(value, &mut |j, _| (i == j).then(|| css.clone())).is_some_and(|text| fits(&text))
+                });
+                if fitting {
+                    let at = self.find_in(*span, css, &(number.start..end));
+                    let message = format!("`{}` in `{}` is a number and a word", &css[number.start..end], name.value);
+                    return Some(
+                        Diagnostic::error("cascade/value", at, message)
+                            .label("a unit follows its number at once")
+                            .mend(format!("write `{joined}`")),
+                    );
+                }
+            }
+        }
+        None
+    }
+
+    /// Something that other languages for styles have, and CSS has not.
+    fn of_habit(&self, name: &Name, value: &Value) -> Option<Diagnostic> {
+        for piece in &value.pieces {
+            let ValuePiece::Text(css, span) = piece else { continue };
+            let word = |at: usize| {
+                let rest = &css[at..];
+                rest.find(|c: char| !c.is_alphanumeric() && c != '-' && c != '_').map_or(rest, |end| &rest[..end])
+            };
+            for (at, sign) in css.char_indices().filter(|(_, c)| matches!(c, '$' | '@')) {
+                let variable = word(at + 1);
+                if !variable.is_empty() {
+                    let place = self.find_in(*span, css, &(at..at + 1 + variable.len()));
+                    let message = format!("`{sign}{variable}` in `{}` is no value", name.value);
+                    return Some(Diagnostic::error("cascade/value", place, message).mend(habits::variable(variable)));
+                }
+            }
+            for (open, _) in css.match_indices('(') {
+                let start = css[..open].rfind(|c: char| !c.is_alphanumeric() && c != '-').map_or(0, |at| at + 1);
+                if let Some(mend) = habits::function(&css[start..open]) {
+                    let place = self.find_in(*span, css, &(start..open));
+                    let message = format!("there is no function `{}()`", &css[start..open]);
+                    return Some(Diagnostic::error("cascade/value", place, message).mend(mend));
+                }
+            }
+        }
+        None
+    }
+
+    /// The one word of several without which the value fits.
+    fn wrong_word(&self, name: &Name, value: &Value, fits: &dyn Fn(&str) -> bool) -> Option<Diagnostic> {
+        for (i, piece) in value.pieces.iter().enumerate() {
+            let ValuePiece::Text(css, span) = piece else { continue };
+            let words = words_of(css);
+            if value.pieces.len() == 1 && words.len() < 2 {
+                continue;
+            }
+            let with = |word: &std::ops::Range<usize>, text: &str| {
+                let css = format!("{}{text}{}", &css[..word.start], &css[word.end..]);
+                self.text_with(value, &mut |j, _| (i == j).then(|| css.clone())).is_some_and(|text| fits(&text))
+            };
+            let nearly = |word: &std::ops::Range<usize>| {
+                nearest(&css[word.clone()], COMMON.iter().copied().filter(|known| with(word, known)))
+            };
+            // One that is nearly a word that would do, else the only one without which it fits.
+            let misspelt = words.iter().find_map(|word| Some((word.clone(), Some(nearly(word)?))));
+            let mut needless = words.iter().filter(|word| with(word, ""));
+            let only = needless.next().filter(|_| needless.next().is_none()).map(|word| (word.clone(), None));
+            if let Some((word, near)) = misspelt.or(only) {
+                let wrong = &css[word.clone()];
+                let at = self.find_in(*span, css, &word);
+                let message = format!("`{wrong}` in `{}` fits nothing that it takes", name.value);
+                let diagnostic = Diagnostic::error("cascade/value", at, message).label("this word");
+                return Some(match near {
+                    Some(near) => diagnostic.mend(format!("write `{near}`")),
+                    None => match PropertyName::read(&name.value).describe() {
+                        Some(words) => diagnostic.mend(format!("take it away, or write {words}")),
+                        None => diagnostic.mend("take it away"),
+                    },
+                });
             }
         }
         None
@@ -274,6 +387,109 @@ fn with_units(css: &str, unit: &str) -> String {
         last = range.end;
     }
     text.push_str(&css[last..]);
+    text
+}
+
+/// Words that values of several parts have, for offering the nearest.
+const COMMON: [&str; 52] = [
+    "solid",
+    "dashed",
+    "dotted",
+    "double",
+    "groove",
+    "ridge",
+    "inset",
+    "outset",
+    "none",
+    "hidden",
+    "thin",
+    "medium",
+    "thick",
+    "transparent",
+    "currentcolor",
+    "black",
+    "white",
+    "red",
+    "green",
+    "blue",
+    "gray",
+    "auto",
+    "center",
+    "left",
+    "right",
+    "top",
+    "bottom",
+    "start",
+    "end",
+    "normal",
+    "bold",
+    "italic",
+    "oblique",
+    "sans-serif",
+    "serif",
+    "monospace",
+    "ease",
+    "ease-in",
+    "ease-out",
+    "ease-in-out",
+    "linear",
+    "infinite",
+    "alternate",
+    "both",
+    "forwards",
+    "repeat",
+    "no-repeat",
+    "cover",
+    "contain",
+    "underline",
+    "nowrap",
+    "wrap",
+];
+
+/// The words at the top level of a value.
+fn words_of(css: &str) -> Vec<std::ops::Range<usize>> {
+    let mut words = Vec::new();
+    let (mut depth, mut start) = (0_usize, None);
+    for (at, c) in css.char_indices() {
+        match c {
+            '(' => depth += 1,
+            ')' => depth = depth.saturating_sub(1),
+            _ => {}
+        }
+        let ends = depth == 0 && (c.is_whitespace() || matches!(c, ',' | '/'));
+        match (ends, start) {
+            (true, Some(from)) => {
+                words.push(from..at);
+                start = None;
+            }
+            (false, None) => start = Some(at),
+            _ => {}
+        }
+    }
+    words.extend(start.map(|from| from..css.len()));
+    // What is quoted or a function is no word that somebody misspelt.
+    words.retain(|word| css[word.clone()].chars().all(|c| c.is_ascii_alphanumeric() || c == '-'));
+    words
+}
+
+/// A text in which every unit follows its number at once.
+fn without_spaces_before_units(css: &str) -> String {
+    let mut text = String::new();
+    let mut rest = css;
+    while let Some(space) = rest.find(' ') {
+        let (before, after) = rest.split_at(space);
+        let follows = after.trim_start();
+        let is_number = before.chars().last().is_some_and(|c| c.is_ascii_digit());
+        text.push_str(before);
+        let is_unit = ["px", "rem", "em", "%", "ms", "s", "deg", "fr", "ch", "vw", "vh"].iter().any(|unit| {
+            follows.strip_prefix(unit).is_some_and(|rest| !rest.starts_with(|c: char| c.is_alphanumeric()))
+        });
+        if !(is_number && is_unit) {
+            text.push(' ');
+        }
+        rest = follows;
+    }
+    text.push_str(rest);
     text
 }
 

@@ -8,7 +8,12 @@ use std::collections::HashMap;
 use stilk_text::diagnostic::{Diagnostic, Diagnostics, unknown_name};
 
 /// Locals that are read must be declared, and locals that are declared must have a value at rest.
-pub fn check_locals(control: &Control, declarations: &[(Declaration, usize)], diagnostics: &mut Diagnostics) {
+pub fn check_locals(
+    control: &Control,
+    declarations: &[(Declaration, usize)],
+    token_of: &dyn Fn(&str) -> Option<String>,
+    diagnostics: &mut Diagnostics,
+) {
     let locals: Vec<(&Declaration, bool)> = declarations
         .iter()
         .filter(|(d, _)| d.name.value.starts_with("--"))
@@ -43,7 +48,12 @@ pub fn check_locals(control: &Control, declarations: &[(Declaration, usize)], di
             if let ValuePiece::Local(name) = piece
                 && !names.contains(&name.as_str())
             {
-                diagnostics.push(unknown_name("sheet/local", "local property", name, names.iter().copied()));
+                // The custom property that is written for a token.
+                let unknown = unknown_name("sheet/local", "local property", name, names.iter().copied());
+                diagnostics.push(match token_of(&name.value) {
+                    Some(path) => unknown.mend(format!("write `{{{path}}}`: a token is named by its path")),
+                    None => unknown,
+                });
             }
         }
     }
