@@ -16,7 +16,7 @@ fn project(example: &Example) -> Memory {
 }
 
 /// What is said of an example by a check, and how many cases it decided.
-fn said(check: &Check, example: &Example) -> (Vec<String>, u64) {
+pub fn said(check: &Check, example: &Example) -> (Vec<String>, u64) {
     let project = project(example).load();
     let mut said: Vec<String> =
         project.diagnostics.iter().filter(|d| d.id == check.id).map(|d| d.message.clone()).collect();

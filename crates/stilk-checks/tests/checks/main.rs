@@ -1,5 +1,6 @@
 //! The checks on projects in memory.
 
+mod accuracy;
 mod broken_input;
 mod checks;
 #[path = "../../../stilk/tests/shared/depth.rs"]

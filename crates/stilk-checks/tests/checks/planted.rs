@@ -62,7 +62,7 @@ impl Fault {
         let probe = probes.iter().find(|probe| probe.name == self.probe);
         let probe = probe.unwrap_or_else(|| panic!("no probe is named {}", self.probe));
         let planted: Vec<(&str, &str)> = self.planted.iter().map(|(from, to)| (from.as_str(), to.as_str())).collect();
-        let said = probe.findings(&planted);
+        let said = probe.report(&planted).1;
         let own: Vec<&Said> = said.iter().filter(|one| one.id == self.check).collect();
         let outcome = match own.iter().any(|one| one.line.contains(&self.at)) {
             true => Outcome::Found,

@@ -116,9 +116,4 @@ impl Probe {
         let said = said.collect();
         (report, said)
     }
-
-    /// Everything that is said.
-    pub fn findings(&self, planted: &[Planted]) -> Vec<Said> {
-        self.report(planted).1
-    }
 }
