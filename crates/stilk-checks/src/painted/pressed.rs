@@ -14,6 +14,6 @@ pub fn pressed(document: &Document, host: NodeId, bearer: NodeId) -> Option<Node
     if host == bearer || local(host) == "label" {
         return Some(host);
     }
-    let is_native = ["input", "select", "textarea", "button", "a"].contains(&local(bearer));
+    let is_native = ["input", "select", "textarea", "button", "a", "summary"].contains(&local(bearer));
     is_native.then_some(bearer)
 }

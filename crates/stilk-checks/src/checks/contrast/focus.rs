@@ -119,7 +119,10 @@ fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sin
             format!("{width}px, needs 2px"),
         )
     };
-    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, best.origin.span(), message).label(format!(
+    // A width is no matter of colours: where the line is drawn is what a person would edit.
+    let is_of_color = best.ratio < NEEDED;
+    let place = if is_of_color { best.origin.span() } else { best.origin.declaration.or(best.origin.span()) };
+    let mut diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place, message).label(format!(
         "{} with {}: {figure}",
         hex(best.pixel),
         hex(best.beside)
@@ -136,8 +139,9 @@ fn judge<'i>(inspection: &Inspection<'i>, rest: &'i Look, shown: &Shown<'i>, sin
         true => ("", MendKind::AnotherColor),
         false => ("width", MendKind::AsSaid),
     };
-    let cause = Cause { spans: vec![best.origin.span()], words: words.into() };
-    let choice = choice(inspection, [&best.origin, &background_origin(inspection.tracer, shown.look, &[], 0)], &[]);
+    let cause = Cause { spans: vec![place], words: words.into() };
+    let around = background_origin(inspection.tracer, shown.look, &[], 0);
+    let choice = if is_of_color { choice(inspection, [&best.origin, &around], &[]) } else { None };
     sink.fail(inspection, shown, Fault { cause, score: rank(best), figures, diagnostic, mend, choice });
     Ok(true)
 }
