@@ -73,6 +73,12 @@ impl Example {
         self
     }
 
+    /// The same in a system of two themes: what `day` and `night` define.
+    pub(super) const fn in_themes(mut self, themes: [&'static str; 2]) -> Example {
+        self.themes = Some(themes);
+        self
+    }
+
     /// The button on the pages of examples.
     const BUTTON: &'static str = "@control button {\n  display: inline-block; padding: {gap}; border: 0; background: {sea}; color: {paper}; font: 1rem/1.5 sans-serif;\n  @state hover { background: {rust}; color: {paper}; }\n  @option quiet { background: none; color: {ink}; }\n}\n";
 

@@ -58,6 +58,7 @@ pub static CHECKS: &[&Check] = &[
     &token::unknown::CHECK,
     &token::unused::CHECK,
     &markup::class::CHECK,
+    &markup::context::CHECK,
     &markup::count::CHECK,
     &markup::form::CHECK,
     &markup::group::CHECK,

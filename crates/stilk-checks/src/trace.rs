@@ -14,7 +14,7 @@ use stilk_engine::css::substitute::Template;
 use stilk_engine::css::value::Value;
 use stilk_language::stylesheet::Written;
 use stilk_language::system::System;
-use stilk_language::tokens::TokenType;
+use stilk_language::tokens::{Theme, TokenType};
 use stilk_text::source::{Sources, Span};
 
 /// Follows values to their sources.
@@ -22,13 +22,16 @@ pub struct Tracer<'t> {
     parsed: &'t Stylesheet,
     written: &'t Written,
     sources: &'t Sources,
-    tokens: HashMap<Span, (&'t str, Option<TokenType>)>,
+    system: &'t System,
+    tokens: Arc<HashMap<Span, (&'t str, Option<TokenType>)>>,
+    /// The theme in which values are followed; where none is said, a token stands where it is written first.
+    theme: Option<Theme>,
     /// Whether tokens of all types are followed; those that are no colours otherwise are not.
     every_type: bool,
     /// Whether the manifest names what controls may lie on.
     names_surfaces: bool,
     /// Texts with references, taken apart.
-    templates: RwLock<FxHashMap<Box<str>, Arc<Template>>>,
+    templates: Arc<RwLock<FxHashMap<Box<str>, Arc<Template>>>>,
 }
 
 /// Where a value came from.
@@ -98,7 +101,19 @@ impl<'t> Tracer<'t> {
             tokens.extend(token.definitions().map(|d| (d.span, (token.path.as_str(), token.kind))));
         }
         let names_surfaces = !system.surfaces.is_empty();
-        Tracer { parsed, written, sources, tokens, every_type: false, names_surfaces, templates: RwLock::default() }
+        let (tokens, templates) = (Arc::new(tokens), Arc::default());
+        let every_type = false;
+        Tracer { parsed, written, sources, system, tokens, theme: None, every_type, names_surfaces, templates }
+    }
+
+    /// The same in a theme: one declaration may stand for the values of several, and leads to that of this one.
+    pub fn in_theme(&self, theme: &Theme) -> Tracer<'t> {
+        Tracer {
+            tokens: Arc::clone(&self.tokens),
+            templates: Arc::clone(&self.templates),
+            theme: Some(theme.clone()),
+            ..*self
+        }
     }
 
     /// Whether the manifest names what controls may lie on.
@@ -127,7 +142,13 @@ impl<'t> Tracer<'t> {
 
     /// The same with tokens of every type, not colours alone.
     pub fn all_tokens(&self, style: &Style, longhand: Longhand) -> ValueSource {
-        let every = Tracer { every_type: true, tokens: self.tokens.clone(), templates: RwLock::default(), ..*self };
+        let every = Tracer {
+            every_type: true,
+            tokens: Arc::clone(&self.tokens),
+            templates: Arc::clone(&self.templates),
+            theme: self.theme.clone(),
+            ..*self
+        };
         every.color_origin(style, longhand)
     }
 
@@ -190,6 +211,12 @@ impl<'t> Tracer<'t> {
         template
     }
 
+    /// Where a token has its value in the theme.
+    fn in_this_theme(&self, path: &str) -> Option<Span> {
+        let tokens = &self.system.tokens;
+        Some(tokens.get(tokens.find(path)?).in_theme(self.theme.as_ref()?)?.span)
+    }
+
     /// Walks every reference that has a value until a token's own declaration is met.
     fn follow(&self, style: &Style, text: &str, origin: &mut ValueSource, depth: usize) {
         // Chains of custom properties are short; the bound is against cycles.
@@ -203,7 +230,7 @@ impl<'t> Tracer<'t> {
             let Some(span) = custom.winner.and_then(|id| self.span(id)) else { continue };
             match self.tokens.get(&span) {
                 Some((path, kind)) if self.sources.file(span.file).path.ends_with(".json") => {
-                    let token = (span, (*path).to_owned());
+                    let token = (self.in_this_theme(path).unwrap_or(span), (*path).to_owned());
                     let counts = self.every_type || matches!(kind, None | Some(TokenType::Color));
                     if counts && !origin.tokens.contains(&token) {
                         origin.tokens.push(token);

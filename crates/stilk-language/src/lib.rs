@@ -20,6 +20,7 @@
 pub mod case;
 pub mod dependents;
 pub mod describe;
+pub mod ids;
 pub mod limits;
 pub mod manifest;
 pub mod markup;

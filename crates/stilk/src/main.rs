@@ -75,12 +75,12 @@ enum Command {
     ///
     /// Exit code 0: all pass. 1: some do not. 2: it could not run.
     #[command(
-        after_help = "Examples:\n  stilk contrast\n  stilk contrast --format svg > contrast.svg\n  stilk contrast --mend\n  stilk contrast '#006d97' white"
+        after_help = "Examples:\n  stilk contrast\n  stilk contrast --format svg > contrast.svg\n  stilk contrast --mend\n  stilk contrast '#006d97' white\n  stilk contrast ink.strong fill.sea"
     )]
     Contrast {
         #[command(flatten)]
         common: Common,
-        /// A colour in CSS, over the second
+        /// A colour in CSS or a token, over the second
         #[arg(requires = "on")]
         text: Option<String>,
         /// The colour behind it
@@ -495,7 +495,9 @@ fn run(command: Command) -> Result<Outcome, Failure> {
         Command::Check { common, format, against, only, unknown, .. } => {
             commands::check::run(&common.project, format, against.as_deref(), &only, (common.quiet, unknown))
         }
-        Command::Contrast { text: Some(text), on: Some(on), .. } => commands::contrast::two(&text, &on),
+        Command::Contrast { common, text: Some(text), on: Some(on), .. } => {
+            commands::contrast::two(&common.project, &text, &on)
+        }
         Command::Contrast { common, mend: true, .. } => commands::contrast::propose(&common.project),
         Command::Contrast { common, format, .. } => commands::contrast::run(&common.project, format),
         Command::Explain { check, format } => commands::explain::run(check.as_deref(), format),

@@ -82,6 +82,7 @@ impl<'s> Inspector<'s> {
             looks[set] = Some(self.look_engine.look_in(unthemed, &unit.theme).among(kept.layouts.clone()));
         }
         let known = Known::default();
+        let tracer = &self.tracer.in_theme(&unit.theme);
         for Asking { row: Row { check, split, .. }, states, stands_for } in asking {
             let Some(asks) = check.looks() else { continue };
             let shown = states.into_iter().filter_map(|(set, stands_for)| {
@@ -89,7 +90,7 @@ impl<'s> Inspector<'s> {
                 split.takes(states, look, self.system).then_some(Shown { states, look, stands_for })
             });
             let (looks, sizes) = (shown.collect(), split.sizes());
-            let (system, tracer) = (self.system, self.tracer);
+            let system = self.system;
             let inspection = Inspection { system, unit: &unit, looks, sizes, tracer, known: &known };
             part.sink.stands_for = stands_for;
             asked::take();

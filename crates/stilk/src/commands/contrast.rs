@@ -4,9 +4,11 @@ use super::{Loaded, mend, outcome};
 use crate::output::{count, pairs, swatch};
 use crate::{Failure, Outcome, PairFormat, say};
 use std::path::Path;
+use stilk_checks::mend::color::color_of;
 use stilk_checks::painted::paint::{contrast, hex, over};
 use stilk_checks::trial::{Found, prove};
 use stilk_engine::css::color::{self, Absolute, Color};
+use stilk_text::diagnostic::nearest;
 use stilk_views::contrast as page;
 
 /// Prints the pairs of a system, worst first.
@@ -41,8 +43,12 @@ pub fn propose(root: &Path) -> Result<Outcome, Failure> {
     Ok(outcome(&report))
 }
 
-/// Prints the contrast of two colours: of the first over the second.
-pub fn two(text: &str, on: &str) -> Result<Outcome, Failure> {
+/// Prints the contrast of two colours, or of tokens in every theme: of the first over the second.
+pub fn two(root: &Path, text: &str, on: &str) -> Result<Outcome, Failure> {
+    let is_token = |word: &str| word.starts_with('{') || word.contains('.') && parsed(word).is_err();
+    if is_token(text) || is_token(on) {
+        return of_tokens(root, [text, on]);
+    }
     let (text, on) = (parsed(text)?, parsed(on)?);
     // A page is white where nothing is painted.
     let behind = over(&on, [1.0; 3]);
@@ -56,6 +62,51 @@ pub fn two(text: &str, on: &str) -> Result<Outcome, Failure> {
         say!("  {what:16} AA {aa}:1 {}{aaa}", says(aa));
     }
     Ok(if ratio >= 4.5 { Outcome::Clean } else { Outcome::Findings })
+}
+
+/// The contrast of two tokens, or of a token and a colour, in every theme.
+fn of_tokens(root: &Path, words: [&str; 2]) -> Result<Outcome, Failure> {
+    let loaded = Loaded::read(root)?;
+    let tokens = &loaded.system.tokens;
+    let mut worst = f64::INFINITY;
+    let mut lines: Vec<(String, [f64; 3], [f64; 3], f64)> = Vec::new();
+    for theme in tokens.themes() {
+        let color = |word: &str| -> Result<Absolute, Failure> {
+            let path = word.trim_start_matches('{').trim_end_matches('}');
+            let Some(id) = tokens.find_path(path) else {
+                if let Ok(color) = parsed(word) {
+                    return Ok(color);
+                }
+                let mend = nearest(path, tokens.paths()).map_or_else(String::new, |near| format!("\n  write `{near}`"));
+                return Err(Failure::Message(format!("error: there is no token and no colour `{word}`{mend}")));
+            };
+            color_of(tokens, tokens.get(id), &theme)
+                .ok_or_else(|| Failure::Message(format!("error: the token `{path}` is no colour")))
+        };
+        let (text, on) = (color(words[0])?, color(words[1])?);
+        let behind = over(&on, [1.0; 3]);
+        let text = over(&text, behind);
+        let ratio = contrast(text, behind);
+        worst = worst.min(ratio);
+        lines.push((tokens.theme_name(&theme), text, behind, ratio));
+    }
+    let widest = lines.iter().map(|(name, ..)| name.chars().count()).max().unwrap_or_default();
+    say!("{} on {}", words[0], words[1]);
+    for (name, text, behind, ratio) in lines {
+        let swatch = swatch(text, behind);
+        let says = match ratio {
+            ratio if ratio >= 4.5 => "passes",
+            ratio if ratio >= 3.0 => "passes as large text or a mark only",
+            _ => "fails",
+        };
+        say!(
+            "  {name:widest$} {swatch} Aa {swatch:#} {} on {}: {}:1 {says}",
+            hex(text),
+            hex(behind),
+            page::ratio(ratio)
+        );
+    }
+    Ok(if worst >= 4.5 { Outcome::Clean } else { Outcome::Findings })
 }
 
 fn parsed(text: &str) -> Result<Absolute, Failure> {

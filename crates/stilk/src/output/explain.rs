@@ -45,6 +45,16 @@ pub fn one(check: &Check) -> String {
     text
 }
 
+/// What is said while sources are read, or of a command.
+pub fn of_reading(id: &str, words: &str) -> String {
+    let mut text = format!("{id} (error)\n\n");
+    for line in wrapped(&format!("Said when {words}."), WIDTH - 2) {
+        text.push_str(&format!("  {line}\n"));
+    }
+    text.push_str("\n  The message itself says where, and what to write instead.\n");
+    text
+}
+
 /// All checks as a page.
 pub fn page() -> String {
     let mut text = String::from(

@@ -114,11 +114,63 @@ impl Answer {
     }
 }
 
+/// All answers as text: what is the same in every theme once, what differs with the themes in which it is so.
+fn texts_of(told: &[(Subject, Answer)]) -> String {
+    let mut groups: Vec<Vec<(String, Vec<String>)>> = Vec::new();
+    for (subject, answer) in told {
+        let bare = Subject { name: subject.name.clone(), themes: Vec::new(), ..*subject };
+        let lines: Vec<String> = text(&bare, answer).lines().map(str::to_owned).collect();
+        let one = (subject.themes.join("; "), lines);
+        // What has as many lines has them for the same things.
+        match groups.iter_mut().find(|group| !one.0.is_empty() && group[0].1.len() == one.1.len()) {
+            Some(group) => group.push(one),
+            None => groups.push(vec![one]),
+        }
+    }
+    let one_is_all = told.len() == 1;
+    let texts = groups.iter().map(|group| match group.as_slice() {
+        [_] if one_is_all => told.iter().map(|(subject, answer)| text(subject, answer)).collect(),
+        [(themes, _)] => {
+            let own = told.iter().filter(|(subject, _)| subject.themes.join("; ") == *themes);
+            own.map(|(subject, answer)| text(subject, answer)).collect()
+        }
+        several => merged(several),
+    });
+    texts.collect::<Vec<String>>().join("\n")
+}
+
+/// Texts of as many lines as one: lines that differ with their themes.
+fn merged(texts: &[(String, Vec<String>)]) -> String {
+    let mut whole = String::new();
+    let all: Vec<&str> = texts.iter().map(|(themes, _)| themes.as_str()).collect();
+    for at in 0..texts[0].1.len() {
+        let line = &texts[0].1[at];
+        if texts.iter().all(|(_, lines)| lines[at] == *line) {
+            whole.push_str(line);
+            whole.push('\n');
+        } else {
+            let mut variants: Vec<(&String, Vec<&str>)> = Vec::new();
+            for (themes, lines) in texts {
+                match variants.iter_mut().find(|(known, _)| **known == lines[at]) {
+                    Some((_, of)) => of.push(themes),
+                    None => variants.push((&lines[at], vec![themes])),
+                }
+            }
+            for (line, themes) in variants {
+                let _ = writeln!(whole, "{line}  [{}]", themes.join("; "));
+            }
+        }
+        if at == 0 {
+            let _ = writeln!(whole, "in {}", all.join("; "));
+        }
+    }
+    whole
+}
+
 /// Prints answers: one document, whatever their number. Where stylesheets are `missing`, each with why, no answer is certain.
 pub fn print(told: &[(Subject, Answer)], missing: &[(String, String)], format: Format) {
     if format == Format::Text {
-        let texts: Vec<String> = told.iter().map(|(subject, answer)| text(subject, answer)).collect();
-        put!("{}", texts.join("\n"));
+        put!("{}", texts_of(told));
         if !missing.is_empty() {
             let sheets = count(missing.len() as u64, "stylesheet");
             say!("not certain: {sheets} that the page uses cannot be had");

@@ -43,3 +43,16 @@ fn two_colours() {
     let wrong = project.run(&["contrast", "whit", "black"]).status(2).stderr;
     assert!(wrong.contains("`whit` is no colour") && wrong.contains("write one as CSS does"), "{wrong}");
 }
+
+#[test]
+fn tokens_are_held_against_each_other_in_every_theme() {
+    let project = Project::pier();
+    let said = project.run(&["contrast", "ink.on-buoy", "fill.buoy"]).status(1).stdout;
+    let lines: Vec<&str> = said.lines().collect();
+    assert_eq!(lines.len(), 1 + 3, "one for each theme: {said}");
+    assert!(lines.iter().any(|line| line.trim_start().starts_with("night") && line.ends_with("fails")), "{said}");
+    assert!(lines.iter().any(|line| line.trim_start().starts_with("day") && line.ends_with("passes")), "{said}");
+    project.run(&["contrast", "{ink.strong}", "white"]).status(1);
+    let said = project.run(&["contrast", "ink.on-boy", "white"]).status(2).stderr;
+    assert_eq!(said, "error: there is no token and no colour `ink.on-boy`\n  write `ink.on-buoy`\n");
+}

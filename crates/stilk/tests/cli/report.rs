@@ -118,6 +118,11 @@ fn explaining() {
             "{one}"
         );
     }
+    // What is said while sources are read is explained too.
+    for id in ["sheet/syntax", "token/old-form", "resolver/size", "command/failed", "waiver/unused"] {
+        let said = sample.run(&["explain", id]).status(0).stdout;
+        assert!(said.starts_with(&format!("{id} (")) && said.contains("Said when"), "{said}");
+    }
     let wrong = sample.run(&["explain", "state/leek"]);
     assert_eq!(
         (wrong.status, wrong.stderr.as_str()),

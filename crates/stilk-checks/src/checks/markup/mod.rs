@@ -1,6 +1,7 @@
 //! Markup that people write by hand.
 
 pub mod class;
+pub mod context;
 pub mod count;
 pub mod form;
 pub mod group;

@@ -1,6 +1,7 @@
 //! Checks of the group `markup`: a file each.
 
 mod class;
+mod context;
 mod count;
 mod form;
 mod group;
