@@ -84,15 +84,13 @@ impl Probe {
             let lines: Vec<&str> = tokens.lines().filter(is_used).map(|line| line.trim_end_matches(',')).collect();
             lines.join(",\n")
         };
-        let resolver = format!(
-            r##"{{ "version": "2025.10", "sets": {{ "base": {{ "sources": [{{ "$ref": "day.tokens.json" }}] }} }},
-              "modifiers": {{ "theme": {{ "default": "day", "contexts": {{ "day": [], "night": [{{ "$ref": "night.tokens.json" }}] }} }} }},
-              "resolutionOrder": [{{ "$ref": "#/sets/base" }}, {{ "$ref": "#/modifiers/theme" }}] }}"##
-        );
+        let resolver = r##"{ "version": "2025.10", "sets": { "base": { "sources": [{ "$ref": "day.tokens.json" }] } },
+              "modifiers": { "theme": { "default": "day", "contexts": { "day": [], "night": [{ "$ref": "night.tokens.json" }] } } },
+              "resolutionOrder": [{ "$ref": "#/sets/base" }, { "$ref": "#/modifiers/theme" }] }"##;
         let manifest = Example::MANIFEST.replace("[\"example.tokens.json\"]", "\"example.resolver.json\"");
         Memory::default()
             .file("stilk.toml", &format!("{manifest}\n[modifiers.theme]\nscheme = {{ night = \"dark\" }}\n"))
-            .file("example.resolver.json", &resolver)
+            .file("example.resolver.json", resolver)
             .file("day.tokens.json", &format!("{{\n{}\n}}\n", used(Example::TOKENS)))
             .file("night.tokens.json", &format!("{{\n{}\n}}\n", used(NIGHT)))
             .file("controls/probe.html", &template)

@@ -3,6 +3,7 @@
 mod attach;
 mod checks;
 mod collisions;
+mod condition;
 mod control;
 mod descriptors;
 mod locals;

@@ -1,7 +1,6 @@
 //! `markup/context`: the themes that a page chooses are ones that there are.
 
 use crate::check::{Check, Scope};
-use crate::checks::markup::tag;
 use crate::example::Example;
 use crate::visit::{PageSink, VisitedPage};
 use stilk_text::diagnostic::{Diagnostic, Level, nearest};
@@ -41,7 +40,7 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
                 None => format!("write one of: {}", names().collect::<Vec<_>>().join(", ")),
             };
             let diagnostic =
-                Diagnostic::new(CHECK.level, CHECK.id, tag(visit, node), message).label("chooses nothing").mend(mend);
+                Diagnostic::new(CHECK.level, CHECK.id, visit.span(node), message).label("chooses nothing").mend(mend);
             sink.find(format!("{attribute} {chosen}"), diagnostic);
         }
     }

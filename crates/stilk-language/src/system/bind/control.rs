@@ -1,10 +1,10 @@
 //! One control: its blocks flattened into rules, its names bound.
 
 use super::super::rule::{BoundDeclaration, Condition};
-use super::super::{Axis, Control, Exclude, OptionId, Place, Rule, RuleTarget, StateId, StateSet, States, Waiver};
+use super::super::{Axis, Control, Exclude, OptionId, Place, Rule, RuleTarget, StateSet, States, Waiver};
 use super::descriptors::{literal, registered};
 use super::locals::{check_locals, check_values};
-use super::{bind_value, placement, twice};
+use super::{bind_value, condition, placement, twice};
 use crate::limits::{MAX_RULES, MAX_STEPS};
 use crate::manifest::Manifest;
 use crate::sheet::{
@@ -14,11 +14,10 @@ use crate::sheet::{
 use crate::system::names::Names;
 use crate::system::notation::parse_cases;
 use crate::system::values::ValueChecker;
-use crate::template::{Host, Template};
+use crate::template::Template;
 use crate::tokens::{Expression, Piece, Tokens};
 use std::collections::{BTreeSet, HashMap};
 use stilk_engine::cascade::selector;
-use stilk_engine::dom::NodeId;
 use stilk_text::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
 use stilk_text::source::{Name, Span};
 
@@ -536,7 +535,7 @@ impl Flattener<'_, '_> {
                 return;
             };
             match of {
-                None if self.never_on_fieldset(id) => {
+                None if condition::never_on_fieldset(&self.control.template, id) => {
                     let message = format!("a `<fieldset>` is never {}", name.value);
                     let mend = "write it in a control of the field itself, and place that in this one";
                     self.error("sheet/state", name.span, message, mend);
@@ -586,71 +585,6 @@ impl Flattener<'_, '_> {
         }
     }
 
-    /// Whether a state can hold on no host, because all of them are groups of fields without a role of their own.
-    fn never_on_fieldset(&self, state: StateId) -> bool {
-        use StateId::{Checked, Empty, Mixed, Open, Readonly, Required};
-        let template = &self.control.template;
-        let is_plain_group = |host: &Host| {
-            template
-                .document
-                .element(host.bearer)
-                .is_some_and(|e| e.local() == "fieldset" && e.attribute("role").is_none())
-        };
-        [Checked, Empty, Mixed, Open, Readonly, Required].contains(&state) && template.hosts.iter().all(is_plain_group)
-    }
-
-    /// What somebody meant by a condition that is about no state and no place of the host, and what does it.
-    fn beyond_the_host(&self, condition: &str) -> Option<(String, String)> {
-        let text = condition.trim_start();
-        if let Some((host, pseudo)) = text.split_once("::") {
-            let message = format!("`&{host}::{pseudo}` is a box in the host, no condition");
-            let mend = match host {
-                "" => format!("write `@part ::{pseudo} {{ … }}`"),
-                host => format!("write `&{host} {{ @part ::{pseudo} {{ … }} }}`"),
-            };
-            return Some((message, mend));
-        }
-        if text.starts_with(['>', '+', '~']) {
-            let named: String =
-                text.trim_start_matches(['>', '+', '~', ' ']).chars().take_while(|c| c.is_alphanumeric()).collect();
-            let name = if named.is_empty() { "NAME" } else { &named };
-            let mend = format!("write `part=\"{name}\"` in the template and `@part {name} {{ … }}` here");
-            return Some((format!("`& {text}` is another element, no condition of the host"), mend));
-        }
-        if text.starts_with(['-', '_']) {
-            let name = text.trim_start_matches(['-', '_']);
-            let mend = format!("write `@option {name} {{ … }}`: its class is written for it");
-            return Some((format!("`&{text}` is no condition: names are not joined"), mend));
-        }
-        let natives = |host: &Host| {
-            let document = &self.control.template.document;
-            let is_native = |node: &NodeId| {
-                document.element(*node).is_some_and(|e| ["input", "select", "textarea", "button"].contains(&e.local()))
-            };
-            document.descendants(host.node).iter().filter(|node| is_native(node)).count()
-        };
-        const OF_STATE: [(&str, &str); 8] = [
-            (":checked", "checked"),
-            (":disabled", "disabled"),
-            (":focus-visible", "focus"),
-            (":focus", "focus"),
-            (":hover", "hover"),
-            (":user-invalid", "invalid"),
-            (":invalid", "invalid"),
-            (":indeterminate", "mixed"),
-        ];
-        let asked = OF_STATE.iter().find(|(pseudo, _)| text.starts_with(":has(") && text.contains(pseudo));
-        let (pseudo, state) = asked?;
-        if self.control.template.hosts.iter().all(|host| natives(host) <= 1) {
-            let message =
-                format!("`{pseudo}` is a state: written as a condition it would not keep the order of states");
-            return Some((message, format!("write `@state {state} {{ … }}`: it is that of the native control")));
-        }
-        let message = format!("`&{text}` is true of whichever of several controls it is true of");
-        let mend = "make the one that repeats a control of its own, and place it: `<span data-control=\"NAME\">`";
-        Some((message, mend.to_owned()))
-    }
-
     /// The hosts that a selector matches; reports when it is no selector or matches none.
     fn matching_hosts(&mut self, wanted: &Name) -> Option<Vec<usize>> {
         let template = &self.control.template;
@@ -676,7 +610,7 @@ impl Flattener<'_, '_> {
     }
 
     fn nested(&mut self, condition: &Name, body: &[Item], scope: &Scope) {
-        if let Some((message, mend)) = self.beyond_the_host(&condition.value) {
+        if let Some((message, mend)) = condition::beyond_the_host(&self.control.template, &condition.value) {
             self.error("sheet/syntax", condition.span, message, mend);
             return;
         }
