@@ -8,6 +8,7 @@ use stilk_checks::mend::color::color_of;
 use stilk_checks::painted::paint::{contrast, hex, over};
 use stilk_checks::trial::{Found, prove};
 use stilk_engine::css::color::{self, Absolute, Color};
+use stilk_language::manifest::MANIFEST;
 use stilk_text::diagnostic::nearest;
 use stilk_views::contrast as page;
 
@@ -45,8 +46,9 @@ pub fn propose(root: &Path) -> Result<Outcome, Failure> {
 
 /// Prints the contrast of two colours, or of tokens in every theme: of the first over the second.
 pub fn two(root: &Path, text: &str, on: &str) -> Result<Outcome, Failure> {
-    let is_token = |word: &str| word.starts_with('{') || word.contains('.') && parsed(word).is_err();
-    if is_token(text) || is_token(on) {
+    // Where there is no project, what is no colour is nothing else.
+    let is_token = |word: &str| word.starts_with('{') || parsed(word).is_err();
+    if (is_token(text) || is_token(on)) && root.join(MANIFEST).is_file() {
         return of_tokens(root, [text, on]);
     }
     let (text, on) = (parsed(text)?, parsed(on)?);

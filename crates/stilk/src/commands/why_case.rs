@@ -39,23 +39,24 @@ pub fn run(
             Unit { control: named.control, host: named.host, variant: named.variant.clone(), theme: theme.clone() };
         let (document, mounted, forced) = mounted_alone(&loaded.system, &unit, &named.states);
         let node = part_node(&mounted, part).map_err(wrong)?;
-        subjects.push((loaded.system.tokens.theme_name(&theme), document, node, forced));
+        let name = loaded.system.tokens.theme_name(&theme);
+        let sources = SystemSources::new(&loaded.system, &loaded.sources, &loaded.root, &written, theme);
+        subjects.push((name, sources, document, node, forced));
     }
-    let sources = SystemSources::new(&loaded.system, &loaded.sources, &loaded.root, &written);
     // Themes in which everything is the same are told once.
     let mut told: Vec<(Subject, Answer)> = Vec::new();
-    for (theme, document, node, forced) in &subjects {
+    for (theme, sources, document, node, forced) in &subjects {
         let authors = vec![&sheet];
         let inspection = Inspector::of_fragment(document, &browser, authors, question.media.media(), forced);
         let mut subject = Subject {
             name: text.to_owned(),
             themes: Vec::new(),
-            sources: Some(&sources),
+            sources: Some(sources),
             browser: question.browser,
             at: Styled { node: *node, pseudo },
         };
         let answer = answer(&inspection, &subject, property)?;
-        match told.iter_mut().find(|(_, other)| other.says_the_same(&answer, &subject)) {
+        match told.iter_mut().find(|(known, other)| answer.says_the_same(&subject, (other, known))) {
             Some((known, _)) => known.themes.push(theme.clone()),
             None => {
                 subject.themes.push(theme.clone());

@@ -15,6 +15,7 @@ use stilk_engine::css::{Longhand, Unknown};
 use stilk_engine::inspect::{Elements, Explanation, Inspector, Place, Read, Said, SourceSheet};
 use stilk_language::stylesheet::Written;
 use stilk_language::system::System;
+use stilk_language::tokens::Theme;
 use stilk_text::source::{Sources, Span};
 
 /// What is explained.
@@ -29,6 +30,13 @@ pub struct Subject<'s> {
     pub browser: Browser,
     /// What it is about.
     pub at: Styled,
+}
+
+impl<'s> Subject<'s> {
+    /// The same without themes.
+    fn bare(&self) -> Subject<'s> {
+        Subject { name: self.name.clone(), themes: Vec::new(), ..*self }
+    }
 }
 
 /// The value under the defaults of every other browser.
@@ -68,25 +76,34 @@ pub struct SystemSources<'s> {
     sources: &'s Sources,
     root: &'s Path,
     written: &'s Written,
+    system: &'s System,
     tokens: HashMap<Span, &'s str>,
+    /// The theme that is asked for: one declaration may stand for the values of several.
+    theme: Theme,
 }
 
 impl<'s> SystemSources<'s> {
-    /// For a stylesheet as written.
-    pub fn new(system: &'s System, sources: &'s Sources, root: &'s Path, written: &'s Written) -> Self {
+    /// For a stylesheet as written, in a theme.
+    pub fn new(system: &'s System, sources: &'s Sources, root: &'s Path, written: &'s Written, theme: Theme) -> Self {
         let mut tokens = HashMap::new();
         for token in &system.tokens.list {
             tokens.extend(token.definitions().map(|definition| (definition.span, token.path.as_str())));
         }
-        SystemSources { sources, root, written, tokens }
+        SystemSources { sources, root, written, system, tokens, theme }
     }
 
     /// `file:line` of what was written at a place, and the token that stands there.
     fn source(&self, place: &Place) -> Option<(String, Option<&str>)> {
-        let span = self.written.origin(place.offset)?;
+        let written = self.written.origin(place.offset)?;
+        let token = self.tokens.get(&written).copied();
+        let of_theme = token.and_then(|path| {
+            let tokens = &self.system.tokens;
+            Some(tokens.get(tokens.find(path)?).in_theme(&self.theme)?.span)
+        });
+        let span = of_theme.unwrap_or(written);
         let position = self.sources.position(span);
         let path = disk::shown(self.root, &self.sources.file(span.file).path);
-        Some((format!("{path}:{}:{}", position.line, position.column), self.tokens.get(&span).copied()))
+        Some((format!("{path}:{}:{}", position.line, position.column), token))
     }
 }
 
@@ -107,10 +124,9 @@ pub enum Answer {
 }
 
 impl Answer {
-    /// Whether another answer reads the same for the same subject.
-    pub fn says_the_same(&self, other: &Answer, subject: &Subject) -> bool {
-        let bare = Subject { name: subject.name.clone(), themes: Vec::new(), ..*subject };
-        text(&bare, self) == text(&bare, other)
+    /// Whether another answer about another subject reads the same.
+    pub fn says_the_same(&self, subject: &Subject, (other, its): (&Answer, &Subject)) -> bool {
+        text(&subject.bare(), self) == text(&its.bare(), other)
     }
 }
 
@@ -118,8 +134,7 @@ impl Answer {
 fn texts_of(told: &[(Subject, Answer)]) -> String {
     let mut groups: Vec<Vec<(String, Vec<String>)>> = Vec::new();
     for (subject, answer) in told {
-        let bare = Subject { name: subject.name.clone(), themes: Vec::new(), ..*subject };
-        let lines: Vec<String> = text(&bare, answer).lines().map(str::to_owned).collect();
+        let lines: Vec<String> = text(&subject.bare(), answer).lines().map(str::to_owned).collect();
         let one = (subject.themes.join("; "), lines);
         // What has as many lines has them for the same things.
         match groups.iter_mut().find(|group| !one.0.is_empty() && group[0].1.len() == one.1.len()) {

@@ -53,6 +53,8 @@ fn tokens_are_held_against_each_other_in_every_theme() {
     assert!(lines.iter().any(|line| line.trim_start().starts_with("night") && line.ends_with("fails")), "{said}");
     assert!(lines.iter().any(|line| line.trim_start().starts_with("day") && line.ends_with("passes")), "{said}");
     project.run(&["contrast", "{ink.strong}", "white"]).status(1);
+    let said = Project::skerry().run(&["contrast", "on-accent", "accent"]).status(0).stdout;
+    assert_eq!(said.lines().count(), 1 + 4, "{said}");
     let said = project.run(&["contrast", "ink.on-boy", "white"]).status(2).stderr;
     assert_eq!(said, "error: there is no token and no colour `ink.on-boy`\n  write `ink.on-buoy`\n");
 }

@@ -46,6 +46,11 @@ impl Project {
         Self::copied("tests/projects/pier")
     }
 
+    /// Ten controls by three hands, in two brands and two themes.
+    pub fn skerry() -> Project {
+        Self::copied("tests/projects/skerry")
+    }
+
     /// The small system that holds one of everything.
     pub fn quay() -> Project {
         Self::copied("tests/projects/quay")

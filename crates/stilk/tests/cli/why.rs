@@ -105,3 +105,33 @@ fn one_value_is_told_as_json() {
     assert_eq!(value["declarations"][1]["reason"], "layer");
     assert_eq!(value["declarations"][1]["layer"], "base");
 }
+
+#[test]
+fn what_is_the_same_in_every_theme_is_told_once() {
+    let project = Project::skerry();
+    let said = project.run(&["why", "action", "background-color"]).status(0).stdout;
+    assert_eq!(said.matches("won  controls/action.stilk").count(), 1, "{said}");
+    assert!(said.contains("in kelp day; kelp night; coral day; coral night\n"), "{said}");
+    let accent: Vec<&str> = said.lines().filter(|line| line.contains("{accent} =")).collect();
+    assert_eq!(accent.len(), 4, "{said}");
+    // Each theme has its own file, although one declaration stands for all of them.
+    let of_night = accent.iter().filter(|line| line.contains("night]"));
+    assert!(
+        of_night.clone().count() == 2 && of_night.clone().all(|line| line.contains("tokens/night.tokens.json")),
+        "{said}"
+    );
+    assert!(said.lines().count() < 40, "{said}");
+    let one = project.run(&["why", "action", "background-color", "--theme", "coral night"]).status(0).stdout;
+    assert!(!one.contains('[') && one.contains("in coral night\n"), "{one}");
+}
+
+#[test]
+fn a_finding_names_the_file_of_the_theme_that_fails() {
+    let project = Project::skerry().edit(
+        "tokens/night.tokens.json",
+        "\"on-accent\": {\n    \"$type\": \"color\",\n    \"$value\": \"{paper.page}\"",
+        "\"on-accent\": {\n    \"$type\": \"color\",\n    \"$value\": \"{ink.strong}\"",
+    );
+    let said = project.run(&["check", "--only", "contrast/text"]).status(1).stdout;
+    assert!(said.contains("--> tokens/night.tokens.json:") && !said.contains("--> tokens/day.tokens.json:"), "{said}");
+}
