@@ -111,6 +111,9 @@ enum Command {
         /// Print this control as a matrix of swatches and ratios, and write nothing
         #[arg(long, value_name = "CONTROL")]
         terminal: Option<String>,
+        /// Only this theme, by the names of its contexts
+        #[arg(long, value_name = "THEME", requires = "terminal")]
+        theme: Option<String>,
         #[command(flatten)]
         output: Output,
     },
@@ -501,8 +504,8 @@ fn run(command: Command) -> Result<Outcome, Failure> {
         Command::Contrast { common, mend: true, .. } => commands::contrast::propose(&common.project),
         Command::Contrast { common, format, .. } => commands::contrast::run(&common.project, format),
         Command::Explain { check, format } => commands::explain::run(check.as_deref(), format),
-        Command::Specimen { common, terminal: Some(control), .. } => {
-            commands::specimen::print(&common.project, &control)
+        Command::Specimen { common, terminal: Some(control), theme, .. } => {
+            commands::specimen::print(&common.project, &control, theme.as_deref())
         }
         Command::Specimen { common, output, .. } => {
             commands::specimen::run(&common.project, output.out.as_deref(), common.quiet)

@@ -24,7 +24,7 @@ macro_rules! tell {
 }
 
 /// A style of a terminal that [`shown`] lets through: `{ink}` begins it, `{ink:#}` ends it.
-#[derive(Clone, Copy, Default)]
+#[derive(Clone, Copy, Default, PartialEq, Eq)]
 pub struct Ink(pub Style);
 
 impl Display for Ink {

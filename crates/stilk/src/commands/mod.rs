@@ -31,6 +31,7 @@ use stilk_checks::settings::Settings;
 use stilk_checks::trial::Project;
 use stilk_language::stylesheet::{Purpose, Written};
 use stilk_language::system::System;
+use stilk_language::tokens::Theme;
 use stilk_text::diagnostic::Level;
 use stilk_text::source::{MAX_FILE_BYTES, Sources};
 
@@ -288,4 +289,29 @@ fn summary(report: &Report) -> String {
 
 fn outcome(report: &Report) -> Outcome {
     if report.is_clean() { Outcome::Clean } else { Outcome::Findings }
+}
+
+/// The themes that hold these contexts; all where none are named.
+fn themes(loaded: &Loaded, wanted: Option<&str>) -> Result<Vec<Theme>, Failure> {
+    let tokens = &loaded.system.tokens;
+    let Some(wanted) = wanted else { return Ok(tokens.themes()) };
+    let words: Vec<&str> = wanted.split([',', ' ', '×']).filter(|word| !word.is_empty()).collect();
+    let fits = |theme: &Theme| {
+        let contexts: Vec<&str> = tokens
+            .modifiers
+            .iter()
+            .zip(&theme.contexts)
+            .map(|(modifier, context)| modifier.contexts[*context].value.as_str())
+            .collect();
+        words.iter().all(|word| contexts.contains(word))
+    };
+    let found: Vec<Theme> = tokens.themes().into_iter().filter(fits).collect();
+    if found.is_empty() {
+        let names: Vec<String> = tokens.themes().iter().map(|theme| tokens.theme_name(theme)).collect();
+        return Err(Failure::Message(format!(
+            "error: there is no theme `{wanted}`: the themes are {}",
+            names.join("; ")
+        )));
+    }
+    Ok(found)
 }

@@ -1,6 +1,6 @@
 //! `stilk specimen`: every variant in every state, on one page.
 
-use super::Loaded;
+use super::{Loaded, themes};
 use crate::output::matrix;
 use crate::{Failure, Outcome};
 use std::path::Path;
@@ -20,14 +20,15 @@ pub fn run(root: &Path, out: Option<&Path>, quiet: bool) -> Result<Outcome, Fail
 }
 
 /// Prints one control as a matrix.
-pub fn print(root: &Path, control: &str) -> Result<Outcome, Failure> {
+pub fn print(root: &Path, control: &str, theme: Option<&str>) -> Result<Outcome, Failure> {
     let loaded = Loaded::read(root)?;
     let Some(found) = loaded.system.control(control) else {
         let names = loaded.system.controls.iter().map(|control| control.name.value.as_str());
         let near = nearest(control, names).map_or_else(String::new, |near| format!(": write `{near}`"));
         return Err(Failure::Message(format!("error: there is no control `{control}`{near}")));
     };
-    put!("{}", matrix::render(&loaded.system, &loaded.stylesheet(), found));
+    let themes = themes(&loaded, theme)?;
+    put!("{}", matrix::render(&loaded.system, &loaded.stylesheet(), found, &themes));
     Ok(Outcome::Clean)
 }
 

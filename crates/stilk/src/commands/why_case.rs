@@ -1,7 +1,7 @@
 //! `stilk why` for a case of the system: its value in every theme, back to the sheet and the tokens.
 
-use super::Loaded;
 use super::why::{Question, answer, split_pseudo};
+use super::{Loaded, themes};
 use crate::output::why::{Answer, Subject, SystemSources, print};
 use crate::{Failure, Format, Outcome};
 use stilk_engine::cascade::Styled;
@@ -10,7 +10,6 @@ use stilk_engine::inspect::{Inspector, SourceSheet};
 use stilk_language::case::{Unit, mounted_alone};
 use stilk_language::markup::Mounted;
 use stilk_language::system::notation as case_name;
-use stilk_language::tokens::Theme;
 
 /// Explains a property of a case.
 pub fn run(
@@ -81,28 +80,4 @@ fn part_node(mounted: &Mounted, part: &str) -> Result<NodeId, String> {
             format!("there is no part `{part}` here: write one of {}", stilk_text::diagnostic::list(&known))
         }
     })
-}
-
-fn themes(loaded: &Loaded, wanted: Option<&str>) -> Result<Vec<Theme>, Failure> {
-    let tokens = &loaded.system.tokens;
-    let Some(wanted) = wanted else { return Ok(tokens.themes()) };
-    let words: Vec<&str> = wanted.split([',', ' ', '×']).filter(|word| !word.is_empty()).collect();
-    let fits = |theme: &Theme| {
-        let contexts: Vec<&str> = tokens
-            .modifiers
-            .iter()
-            .zip(&theme.contexts)
-            .map(|(modifier, context)| modifier.contexts[*context].value.as_str())
-            .collect();
-        words.iter().all(|word| contexts.contains(word))
-    };
-    let found: Vec<Theme> = tokens.themes().into_iter().filter(fits).collect();
-    if found.is_empty() {
-        let names: Vec<String> = tokens.themes().iter().map(|theme| tokens.theme_name(theme)).collect();
-        return Err(Failure::Message(format!(
-            "error: there is no theme `{wanted}`: the themes are {}",
-            names.join("; ")
-        )));
-    }
-    Ok(found)
 }

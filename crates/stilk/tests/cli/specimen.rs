@@ -113,3 +113,17 @@ fn the_matrix_counts_what_it_does_not_know() {
     let line = format!("? unknown in {cells} cells: a text shadow is painted behind the text");
     assert!(said.lines().any(|known| known == line), "{line}: {said}");
 }
+
+#[test]
+fn the_matrix_shows_every_theme_that_looks_another_way() {
+    let project = Project::skerry();
+    let said = project.run(&["specimen", "--terminal", "action"]).status(0).stdout;
+    let headings: Vec<&str> = said.lines().filter(|line| line.starts_with("action in ")).collect();
+    assert_eq!(headings.len(), 4, "two brands in two themes: {said}");
+    let said = project.run(&["specimen", "--terminal", "action", "--theme", "coral night"]).status(0).stdout;
+    assert_eq!(said.matches("action in ").count(), 1, "{said}");
+    assert!(said.starts_with("action in coral night\n"), "{said}");
+    // Densities change no colour: they are drawn together.
+    let said = Project::demo().run(&["specimen", "--terminal", "switch"]).status(0).stdout;
+    assert!(said.contains("switch in day roomy; day tight"), "{said}");
+}
