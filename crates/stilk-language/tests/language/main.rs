@@ -2,6 +2,7 @@
 
 mod any_input;
 mod attached;
+mod documented;
 mod habits;
 mod memory;
 mod placed;
