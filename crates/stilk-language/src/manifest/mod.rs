@@ -276,8 +276,9 @@ fn one_of(
 }
 
 fn check_prefix(prefix: Name, diagnostics: &mut stilk_text::diagnostic::Diagnostics) -> Option<Name> {
-    let starts_well = prefix.value.starts_with(|c: char| c.is_ascii_alphabetic());
-    if starts_well && prefix.value.chars().all(|c| c.is_ascii_alphanumeric() || c == '-') {
+    // Letters of every script are letters of CSS.
+    let starts_well = prefix.value.starts_with(char::is_alphabetic);
+    if starts_well && prefix.value.chars().all(|c| c.is_alphanumeric() || c == '-' || c == '_') {
         return Some(prefix);
     }
     diagnostics.push(

@@ -270,6 +270,12 @@ fn names_of_any_bytes_are_taken_and_words_for_a_shell_are_quoted() {
     let empty = Project::empty();
     let said = empty.run(&["new", "my system"]).status(0).stdout;
     assert!(said.contains("stilk build --project 'my system'"), "{said}");
+    // Letters of every script are letters.
+    for (folder, prefix) in [("north", "ø"), ("under", "x_y"), ("kana", "かもめ")] {
+        empty.run(&["new", folder, "--prefix", prefix]).status(0);
+        let said = empty.run(&["check", "--project", folder]).status(0).stdout;
+        assert!(said.contains("nothing to mend"), "{said}");
+    }
     // What will not do leaves nothing behind.
     let said = empty.run(&["new", "other", "--prefix", "1x"]).status(2).stderr;
     assert!(said.contains("`1x` cannot begin a class name") && said.contains("nothing was written"), "{said}");
