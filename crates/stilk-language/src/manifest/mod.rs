@@ -283,7 +283,7 @@ fn check_prefix(prefix: Name, diagnostics: &mut stilk_text::diagnostic::Diagnost
     }
     diagnostics.push(
         Diagnostic::error("manifest/value", prefix.span, format!("`{}` cannot begin a class name", prefix.value))
-            .label("letters, digits and `-`, beginning with a letter")
+            .label("letters, digits, `-` and `_`, beginning with a letter")
             .mend("write a short word, such as `prefix = \"tern\"`"),
     );
     None
