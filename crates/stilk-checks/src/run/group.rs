@@ -133,14 +133,16 @@ fn of_tokens(causes: &[Cause], mends: &BTreeMap<Vec<Span>, Vec<Mend>>) -> Vec<Me
     if rest.is_empty() {
         return first.to_vec();
     }
-    // Each theme has one of its own, and all of them are needed.
+    // Each theme has one of its own, and all of them are needed; of two for one place the first is taken.
     let mut whole = Mend::default();
     for mend in found.iter().filter_map(|mends| mends.first()) {
-        if !whole.words.contains(&mend.words) {
-            whole.words =
-                [whole.words.as_str(), mend.words.as_str()].join(if whole.words.is_empty() { "" } else { "; " });
+        let is_known = mend.edits.iter().all(|edit| whole.edits.contains(edit)) && !whole.words.is_empty();
+        let meets = mend.edits.iter().any(|edit| whole.edits.iter().any(|known| known.span == edit.span));
+        if is_known || meets {
+            continue;
         }
-        whole.edits.extend(mend.edits.iter().filter(|edit| !whole.edits.contains(edit)).cloned().collect::<Vec<_>>());
+        whole.words = [whole.words.as_str(), mend.words.as_str()].join(if whole.words.is_empty() { "" } else { "; " });
+        whole.edits.extend(mend.edits.iter().cloned());
     }
     if found.iter().any(|mends| mends.first().is_none_or(|mend| mend.edits.is_empty())) {
         whole.edits.clear();
