@@ -68,6 +68,14 @@ impl<'s> Survey<'s> {
         self.mirrored.get_or_init(|| LookEngine::right_to_left(self.system, self.look_engine.written, self.parsed))
     }
 
+    /// The place of every theme among all, the default one's first: its name says most.
+    pub fn theme_order(&self) -> Vec<usize> {
+        let (all, default) = (self.system.tokens.themes(), self.system.tokens.default_theme());
+        let mut order: Vec<usize> = (0..all.len()).collect();
+        order.sort_by_key(|index| all[*index] != default);
+        order
+    }
+
     /// One theme for all that are alike, with the number of themes that it stands for.
     pub fn themes(&self, colors: Colors) -> Vec<(Theme, u64)> {
         let tokens = &self.system.tokens;

@@ -41,9 +41,7 @@ const KEPT: [StateId; 5] = [StateId::Focus, StateId::Selected, StateId::Checked,
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     let all = system.tokens.themes();
-    // The default theme first: its name says most.
-    let mut order: Vec<usize> = (0..all.len()).collect();
-    order.sort_by_key(|index| all[*index] != system.tokens.default_theme());
+    let order = survey.theme_order();
     for control in &system.controls {
         let dependence = Dependence::new(system, survey.look_engine, control, order.clone());
         // Colours are forced in every theme alike.

@@ -52,8 +52,7 @@ struct Pair {
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     let all = system.tokens.themes();
-    let mut order: Vec<usize> = (0..all.len()).collect();
-    order.sort_by_key(|index| all[*index] != system.tokens.default_theme());
+    let order = survey.theme_order();
     for control in &system.controls {
         let pairs = pairs(control);
         if pairs.is_empty() {
