@@ -412,8 +412,9 @@ fn whole_systems_give_the_report_that_all_their_cases_give() {
             "../../demo/ternhaven" if depth.full => {
                 assert!(few.computed * 10 < few.cases, "{} of {}", few.computed, few.cases)
             }
-            // How much of a drawn part is alike depends on what was drawn.
-            "../../demo/ternhaven" => assert!(few.computed <= few.cases, "{} of {}", few.computed, few.cases),
+            // From a fiftieth to all of it: how much of a drawn part is alike depends on what was drawn. That the reports are
+            // the same was asked before.
+            "../../demo/ternhaven" => assert!(few.computed > 0, "nothing was looked at"),
             "../stilk/tests/projects/pier" => {
                 assert!(few.computed * 2 < few.cases, "{} of {}", few.computed, few.cases)
             }

@@ -77,11 +77,17 @@ fn result(finding: &Diagnostic, sources: &Sources, root: &Path) -> Value {
         let related = finding.related.iter().map(|related| location(related.span, &related.label, sources, root));
         result["relatedLocations"] = related.collect();
     }
-    if let (Some(mend), false) = (&finding.mend, finding.edits.is_empty()) {
-        result["fixes"] = json!([{
-            "description": { "text": mend },
-            "artifactChanges": changes(&finding.edits, sources, root),
-        }]);
+    let first = finding.mend.iter().map(|mend| (mend, &finding.edits));
+    let others = finding.proposals.iter().map(|proposal| (&proposal.words, &proposal.edits));
+    let fixes: Vec<Value> = first
+        .chain(others)
+        .filter(|(_, edits)| !edits.is_empty())
+        .map(|(mend, edits)| {
+            json!({ "description": { "text": mend }, "artifactChanges": changes(edits, sources, root) })
+        })
+        .collect();
+    if !fixes.is_empty() {
+        result["fixes"] = Value::Array(fixes);
     }
     result
 }

@@ -184,7 +184,9 @@ fn what_is_not_there_is_not_fetched() {
     project.write("helper.sh", &format!("#!/bin/sh\ntouch '{}'\n", mark.display()));
     git(&project, &["config", "core.repositoryformatversion", "1"]);
     git(&project, &["config", "extensions.partialClone", "origin"]);
-    git(&project, &["config", "remote.origin.url", &format!("ext::sh {}", project.path("helper.sh").display())]);
+    git(&project, &["config", "remote.origin.url", &project.path(".").display().to_string()]);
+    // What git runs on the other side of a fetch.
+    git(&project, &["config", "remote.origin.uploadpack", &format!("sh {}", project.path("helper.sh").display())]);
     git(&project, &["config", "remote.origin.promisor", "true"]);
     std::fs::remove_file(project.path(&format!(".git/objects/{}/{}", &id[..2], &id[2..]))).expect("the blob");
     let said = project.run(&["compare", "HEAD"]).status(2);

@@ -6,7 +6,7 @@ use crate::sink::Sink;
 use crate::survey::Survey;
 use cssparser::{ParseError, Parser, Token};
 use std::collections::BTreeSet;
-use stilk_language::system::{BoundDeclaration, System};
+use stilk_language::system::{BoundDeclaration, RuleTarget, System};
 use stilk_text::diagnostic::{Diagnostic, Level, nearest};
 use stilk_text::source::Span;
 
@@ -83,11 +83,11 @@ fn run(survey: &Survey, sink: &mut Sink) {
                 sink.decided(CHECK.id, 1);
                 let known = defined.of(kind);
                 let near = nearest(&name, known.iter().map(String::as_str));
-                // A container may be the page's, but for a name that is nearly one of the system's.
-                if known.contains(&name)
-                    || kind == Kind::Container && near.is_none()
-                    || !told.insert((place, name.clone()))
-                {
+                // A container may be the page's, and so may the grid that a control itself stands in, but for a name that is
+                // nearly one of the system's.
+                let may_be_of_page =
+                    kind == Kind::Container || kind == Kind::Area && rule.target == RuleTarget::default();
+                if known.contains(&name) || may_be_of_page && near.is_none() || !told.insert((place, name.clone())) {
                     continue;
                 }
                 let message = match kind {
@@ -236,7 +236,7 @@ fn read(parser: &mut Parser, words: &mut Vec<Word>) {
 }
 
 /// What is no name in `animation` (CSS Animations 1, section 3; Animations 2, section 4).
-const OF_ANIMATION: [&str; 31] = [
+const OF_ANIMATION: [&str; 29] = [
     "none",
     "auto",
     "linear",
@@ -266,8 +266,6 @@ const OF_ANIMATION: [&str; 31] = [
     "unset",
     "revert",
     "revert-layer",
-    "normal-flow",
-    "entry",
 ];
 
 /// What is no name in `grid-area` and the like.

@@ -93,8 +93,13 @@ fn run(survey: &Survey, sink: &mut Sink) {
 
 /// Marks that are seen at rest and not where colours are forced.
 fn vanishing(survey: &Survey, unit: &Unit, (usual, forced): (&Look, &Look), stands_for: u64, sink: &mut Sink) {
-    // Where it is not known what is painted, nothing is said to vanish.
-    let Ok(all) = boxes(usual) else { return };
+    let all = match boxes(usual) {
+        Ok(all) => all,
+        Err(reason) => {
+            sink.unknown(CHECK.id, stands_for, reason);
+            return sink.settle(survey.system, unit);
+        }
+    };
     let document = &usual.document;
     let is_slider = |one: &&PaintedBox| {
         let is_range = document.element(one.at.node).is_some_and(|e| e.attribute("type") == Some("range"));

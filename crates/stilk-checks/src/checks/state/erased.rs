@@ -103,9 +103,14 @@ fn judge<'s>(survey: &Survey<'s>, unit: &Unit<'s>, pair: &Pair, stands_for: u64,
     let look = |states: &StateSet| survey.look(survey.look_engine, unit, states);
     // What says nothing alone says nothing together: another check speaks.
     let (rest, alone) = (look(&StateSet::default()), look(&StateSet::of([pair.said])));
-    let Ok(apart) = distance(&alone, &changes(&rest, &alone)) else { return };
-    if apart < NOTICED {
-        return;
+    let mut not_known = |reason| {
+        sink.unknown(CHECK.id, stands_for, reason);
+        sink.settle(survey.system, unit);
+    };
+    match distance(&alone, &changes(&rest, &alone)) {
+        Err(reason) => return not_known(reason),
+        Ok(apart) if apart < NOTICED => return,
+        Ok(_) => {}
     }
     let (with, without) = (look(&pair.with), look(&pair.without));
     if !is_shown(&with) {
@@ -113,10 +118,7 @@ fn judge<'s>(survey: &Survey<'s>, unit: &Unit<'s>, pair: &Pair, stands_for: u64,
     }
     let apart = match distance(&with, &changes(&without, &with)) {
         Ok(apart) => apart,
-        Err(reason) => {
-            sink.unknown(CHECK.id, stands_for, reason);
-            return sink.settle(survey.system, unit);
-        }
+        Err(reason) => return not_known(reason),
     };
     sink.decided(CHECK.id, stands_for);
     // What a state only takes away is a change as well, seen from the other side.

@@ -13,7 +13,8 @@ fn what_is_named_is_there() {
             "display: grid; grid-template-areas: \"icon label\"; @part label { grid-area: label; }",
             "display: grid; grid-template-columns: [text-start] 1fr [text-end]; @part label { grid-column: text; }",
             "container-name: deck; @part label { @container deck (width > 20rem) { color: {ink}; } }",
-            // A container may be the page's.
+            // The grid that a control stands in is the page's, and so may a container be.
+            "grid-area: aside;",
             "@container main (width > 20rem) { color: {ink}; }",
         ],
     );
