@@ -18,10 +18,10 @@ export PATH="$HOME/.cargo/bin:$PATH"
 
 if [ -n "$full" ]; then
     export STILK_FULL=1
+    cargo test --workspace --locked --profile full
 else
     commit=$(git rev-parse --short=10 HEAD 2>/dev/null || echo 0)
     export STILK_SEED=${STILK_SEED:-$((16#$commit))}
     echo "seed $STILK_SEED: the same again with STILK_SEED=$STILK_SEED $0"
+    cargo test --workspace --locked
 fi
-
-cargo test --workspace --locked
