@@ -62,7 +62,9 @@ impl Check {
 pub(crate) enum Scope {
     /// Looks of one control after the other.
     Looks(Looks),
-    /// The whole system at once.
+    /// Controls, by looks that it chooses.
+    Controls(fn(&Survey, &mut Sink)),
+    /// What the whole system says.
     System(fn(&Survey, &mut Sink)),
     /// One page with the system's controls in it.
     Page(fn(&VisitedPage, &mut PageSink)),

@@ -1,7 +1,7 @@
 //! Adjacent colours that are gathered while checks look: what mends have to pass with, or pairs of text and background for
 //! people.
 
-use crate::inspection::{Inspection, Shown};
+use crate::inspection::Inspection;
 use crate::mend::adjacency::{Adjacency, AdjacentColor};
 use crate::painted::paint::{Pixel, contrast};
 use crate::trace::ValueSource;
@@ -83,17 +83,17 @@ impl Gathering {
     }
 
     /// Takes two colours that were met in so many cases of a look.
-    pub fn take(&mut self, inspection: &Inspection, shown: &Shown, met: &Met, cases: u64) {
+    pub fn take(&mut self, inspection: &Inspection, met: &Met, cases: u64, case: &dyn Fn() -> String) {
         match self {
             Gathering::Nothing => {}
             Gathering::Adjacencies(found) => {
                 found.entry(key(met)).or_insert_with(|| {
                     let (tokens, theme) = (&inspection.system.tokens, &inspection.unit.theme);
                     let sides = met.sides.map(|(pixel, origin)| AdjacentColor::new(tokens, theme, pixel, origin));
-                    Adjacency { sides, needed: met.needed, case: inspection.case_name(shown.states) }
+                    Adjacency { sides, needed: met.needed, case: case() }
                 });
             }
-            Gathering::Pairs(pairs) => pairs.take(inspection, shown, met, cases),
+            Gathering::Pairs(pairs) => pairs.take(inspection, met, cases, case),
         }
     }
 
@@ -131,7 +131,7 @@ fn key(met: &Met) -> Key {
 }
 
 impl Pairs {
-    fn take(&mut self, inspection: &Inspection, shown: &Shown, met: &Met, cases: u64) {
+    fn take(&mut self, inspection: &Inspection, met: &Met, cases: u64, case: &dyn Fn() -> String) {
         let theme = &inspection.unit.theme;
         let name = self.themes.entry(theme.clone()).or_insert_with(|| colors_of(inspection.system, theme)).clone();
         let [(text_pixel, text), (behind, on)] = met.sides;
@@ -144,7 +144,7 @@ impl Pairs {
             ratio: contrast(text_pixel, behind),
             needed: met.needed,
             cases,
-            worst: inspection.case_name(shown.states),
+            worst: case(),
         });
     }
 

@@ -145,6 +145,8 @@ pub struct Sink {
     pub(super) decided: FxHashMap<&'static str, u64>,
     pub(super) unknown: u64,
     pub(super) reasons: FxHashMap<(&'static str, &'static str), u64>,
+    /// What is around what is looked at, in words; nothing where it is an ordinary screen.
+    pub(super) around: String,
     /// What could not be decided, by check, reason and control.
     pub(super) doubts: BTreeMap<(&'static str, &'static str, String), Doubt>,
     /// The same of the unit that is being looked at.
@@ -167,6 +169,11 @@ impl Sink {
         Sink { gathering, ..Sink::default() }
     }
 
+    /// A case's name, with what is around it: `button:hover in storm (width: 600px)`.
+    fn case_name(&self, system: &System, unit: &Unit, states: &StateSet) -> String {
+        in_surroundings(case_name(system, unit, states), &self.around)
+    }
+
     /// So many cases of the unit were decided.
     pub fn decided(&mut self, check: &'static str, cases: u64) {
         *self.decided.entry(check).or_default() += self.stands_for.max(1) * cases;
@@ -184,14 +191,14 @@ impl Sink {
     pub(super) fn settle(&mut self, system: &System, unit: &Unit) {
         for (check, reason, cases) in std::mem::take(&mut self.open) {
             let control = &unit.control.name;
-            let doubt = self.doubts.entry((check, reason, control.value.clone())).or_insert_with(|| Doubt {
-                check,
-                reason,
-                cases: 0,
-                case: case_name(system, unit, &StateSet::default()),
-                span: control.span,
-            });
-            doubt.cases += cases;
+            let key = (check, reason, control.value.clone());
+            match self.doubts.get_mut(&key) {
+                Some(known) => known.cases += cases,
+                None => {
+                    let case = self.case_name(system, unit, &StateSet::default());
+                    self.doubts.insert(key, Doubt { check, reason, cases, case, span: control.span });
+                }
+            }
         }
     }
 
@@ -218,9 +225,10 @@ impl Sink {
         }
         let key = (fault.diagnostic.id, fault.cause.clone());
         let cases = self.stands_for.max(1) * stands_for;
+        let is_worst = self.failures.get(&key).is_none_or(|known| fault.score < known.fault.score);
+        let case = if is_worst { self.case_name(system, unit, states) } else { String::new() };
         match self.failures.entry(key) {
             Entry::Vacant(empty) => {
-                let case = case_name(system, unit, states);
                 empty.insert(Failure::of(fault, case, cases, unit.control.name.value.clone()));
             }
             Entry::Occupied(known) => {
@@ -230,9 +238,8 @@ impl Sink {
                 if !known.controls.contains(&unit.control.name.value) {
                     known.controls.insert(unit.control.name.value.clone());
                 }
-                if fault.score < known.fault.score {
-                    known.fault = fault;
-                    known.case = case_name(system, unit, states);
+                if is_worst {
+                    (known.fault, known.case) = (fault, case);
                 }
             }
         }
@@ -256,7 +263,9 @@ impl Sink {
 
     /// Two colours are adjacent in a look.
     pub fn meet(&mut self, inspection: &Inspection, shown: &Shown, met: &Met) {
-        self.gathering.take(inspection, shown, met, self.stands_for.max(1) * shown.stands_for);
+        let around = &self.around;
+        let case = || in_surroundings(inspection.case_name(shown.states), around);
+        self.gathering.take(inspection, met, self.stands_for.max(1) * shown.stands_for, &case);
     }
 
     /// Takes what another sink holds; called in the order of units, so the result does not depend on threads.
@@ -284,6 +293,11 @@ impl Sink {
         self.general.extend(other.general);
         self.used.extend(other.used);
     }
+}
+
+/// A case's name with what is around it, where that is no ordinary screen.
+fn in_surroundings(name: String, around: &str) -> String {
+    if around.is_empty() { name } else { format!("{name} ({around})") }
 }
 
 /// The waiver that accepts what a check finds in a control, or in one of its cases.

@@ -6,8 +6,8 @@ use crate::trace::Tracer;
 use rustc_hash::FxHashMap;
 use std::cell::{OnceCell, RefCell};
 use std::rc::Rc;
+use stilk_engine::cascade::Stylesheet;
 use stilk_engine::cascade::defaults::Browser;
-use stilk_engine::cascade::{Media, Stylesheet};
 use stilk_engine::layout::KnownLayouts;
 use stilk_language::case::{Look, LookEngine, Unit, UnthemedLook};
 use stilk_language::system::{Control, Rule, StateSet, System, Variant};
@@ -20,6 +20,8 @@ pub struct Survey<'s> {
     pub system: &'s System,
     /// Its sources.
     pub sources: &'s Sources,
+    /// The controls to look at.
+    pub controls: Vec<&'s Control>,
     /// Draws cases.
     pub look_engine: &'s LookEngine<'s>,
     /// The stylesheet, read again.
@@ -59,13 +61,19 @@ impl<'s> Survey<'s> {
 
     /// Draws cases where the device forces its own colours.
     pub fn forced(&self) -> &LookEngine<'s> {
-        let media = Media { forced_colors: true, ..Media::default() };
-        self.forced.get_or_init(|| LookEngine::new(self.system, self.look_engine.written, self.parsed, media))
+        let mut surroundings = self.look_engine.surroundings().clone();
+        surroundings.media.forced_colors = true;
+        let forced = || {
+            LookEngine::in_browser(Browser::Chromium, self.system, self.look_engine.written, self.parsed, &surroundings)
+        };
+        self.forced.get_or_init(forced)
     }
 
     /// Draws cases where text runs from right to left.
     pub fn mirrored(&self) -> &LookEngine<'s> {
-        self.mirrored.get_or_init(|| LookEngine::right_to_left(self.system, self.look_engine.written, self.parsed))
+        let LookEngine { written, .. } = self.look_engine;
+        let around = self.look_engine.surroundings();
+        self.mirrored.get_or_init(|| LookEngine::right_to_left(self.system, written, self.parsed, around))
     }
 
     /// The place of every theme among all, the default one's first: its name says most.
@@ -97,6 +105,12 @@ impl<'s> Survey<'s> {
 
     /// Draws cases over the defaults of some browser.
     pub fn in_browser(&self, browser: Browser) -> LookEngine<'s> {
-        LookEngine::in_browser(browser, self.system, self.look_engine.written, self.parsed, Media::default())
+        LookEngine::in_browser(
+            browser,
+            self.system,
+            self.look_engine.written,
+            self.parsed,
+            self.look_engine.surroundings(),
+        )
     }
 }

@@ -9,7 +9,8 @@ use std::cell::OnceCell;
 use std::collections::HashMap;
 use std::rc::Rc;
 use stilk_engine::cascade::defaults::Browser;
-use stilk_engine::cascade::{Engine, Forced, Matches, Media, Styled, Styles, Stylesheet, asked};
+pub use stilk_engine::cascade::surroundings::ROOM;
+use stilk_engine::cascade::{Engine, Forced, Matches, Media, Styled, Styles, Stylesheet, Surroundings, asked};
 use stilk_engine::css::Unknown;
 use stilk_engine::dom::{Document, Element, NodeId};
 use stilk_engine::layout::{KnownLayouts, LaidOut, Layout, Rect, lay_out, lay_out_in_font};
@@ -161,12 +162,11 @@ pub struct Look {
     pub styles: Styles,
     /// One element per surface, painted with it.
     pub surfaces: Rc<[NodeId]>,
+    /// The width that is left for it, in px.
+    pub room: f64,
     layout: OnceCell<LaidOut>,
     layouts: Option<Rc<KnownLayouts>>,
 }
-
-/// The width that a page of an ordinary window leaves for a control, in px.
-pub const ROOM: f64 = 1264.0;
 
 impl Look {
     /// A look of a control that stands in some document.
@@ -177,7 +177,7 @@ impl Look {
         styles: Styles,
         surfaces: Rc<[NodeId]>,
     ) -> Look {
-        Look { document, mounted, forced, styles, surfaces, layout: OnceCell::new(), layouts: None }
+        Look { document, mounted, forced, styles, surfaces, room: ROOM, layout: OnceCell::new(), layouts: None }
     }
 
     /// The same look, which takes its layout from those of looks of its control, host and variant that are laid out alike.
@@ -185,15 +185,15 @@ impl Look {
         Look { layouts, ..self }
     }
 
-    /// Where its boxes stand, alone in a block as wide as an ordinary page.
+    /// Where its boxes stand, alone in a block as wide as the page.
     ///
     /// # Errors
     /// Something in it is not modelled.
     pub fn layout(&self) -> Result<&Layout, Unknown> {
         let _answering = asked::note_layout();
         let laid_out = self.layout.get_or_init(|| match &self.layouts {
-            Some(known) => known.of(&self.document, &self.styles, self.mounted.host, ROOM),
-            None => Rc::new(lay_out(&self.document, &self.styles, self.mounted.host, ROOM)),
+            Some(known) => known.of(&self.document, &self.styles, self.mounted.host, self.room),
+            None => Rc::new(lay_out(&self.document, &self.styles, self.mounted.host, self.room)),
         });
         laid_out.as_ref().as_ref().map_err(|reason| *reason)
     }
@@ -237,6 +237,8 @@ pub struct LookEngine<'s> {
     ground_styles: HashMap<Theme, Styles>,
     /// Whether some rule asks for a theme's attribute around a control: then each theme is matched anew.
     is_theme_selected: bool,
+    /// What is around.
+    surroundings: Surroundings,
 }
 
 /// The page that a control is mounted on.
@@ -250,12 +252,17 @@ struct Ground {
 impl<'s> LookEngine<'s> {
     /// One for the stylesheet that was written and parsed, under some media features.
     pub fn new(system: &'s System, written: &'s Written, parsed: &Stylesheet, media: Media) -> LookEngine<'s> {
-        LookEngine::in_browser(Browser::Chromium, system, written, parsed, media)
+        LookEngine::in_browser(Browser::Chromium, system, written, parsed, &media.into())
     }
 
     /// The same on a page whose text runs from right to left.
-    pub fn right_to_left(system: &'s System, written: &'s Written, parsed: &Stylesheet) -> LookEngine<'s> {
-        LookEngine::on_page(Browser::Chromium, system, written, parsed, Media::default(), Some("rtl"))
+    pub fn right_to_left(
+        system: &'s System,
+        written: &'s Written,
+        parsed: &Stylesheet,
+        surroundings: &Surroundings,
+    ) -> LookEngine<'s> {
+        LookEngine::on_page(Browser::Chromium, system, written, parsed, surroundings, Some("rtl"))
     }
 
     /// The same over the defaults of some browser.
@@ -264,9 +271,9 @@ impl<'s> LookEngine<'s> {
         system: &'s System,
         written: &'s Written,
         parsed: &Stylesheet,
-        media: Media,
+        surroundings: &Surroundings,
     ) -> LookEngine<'s> {
-        LookEngine::on_page(browser, system, written, parsed, media, None)
+        LookEngine::on_page(browser, system, written, parsed, surroundings, None)
     }
 
     fn on_page(
@@ -274,7 +281,7 @@ impl<'s> LookEngine<'s> {
         system: &'s System,
         written: &'s Written,
         parsed: &Stylesheet,
-        media: Media,
+        surroundings: &Surroundings,
         direction: Option<&str>,
     ) -> LookEngine<'s> {
         let plan = Plan::new(system);
@@ -287,8 +294,13 @@ impl<'s> LookEngine<'s> {
             // A manifest that names no surface leaves the browser's own page.
             surface_styles.push("background-color: Canvas".into());
         }
-        let engine = Engine::for_fragments(browser.sheet(), &[parsed], media);
+        let engine = Engine::for_fragments(browser.sheet(), &[parsed], surroundings.media.clone());
         let mut ground = Ground::new(&surface_styles);
+        if let (Some(style), Some(wrapper)) =
+            (surroundings.container_style(), ground.document.element_mut(ground.wrapper))
+        {
+            wrapper.set("style", style);
+        }
         if let (Some(direction), Some(html)) = (direction, ground.document.element_mut(ground.html)) {
             html.set("dir", direction);
         }
@@ -302,7 +314,25 @@ impl<'s> LookEngine<'s> {
             })
             .collect();
         let is_theme_selected = asks_for_theme(system);
-        LookEngine { system, written, engine, ground, ground_styles, is_theme_selected }
+        let surroundings = surroundings.clone();
+        LookEngine { system, written, engine, ground, ground_styles, is_theme_selected, surroundings }
+    }
+
+    /// What is around.
+    pub fn surroundings(&self) -> &Surroundings {
+        &self.surroundings
+    }
+
+    /// The state sets of a control that there are in these surroundings: a device that cannot hover shows no pointer over it.
+    pub fn state_sets(&self, control: &Control) -> Vec<StateSet> {
+        let mut sets = state_sets(self.system, control);
+        sets.retain(|set| self.can_be(set));
+        sets
+    }
+
+    /// Whether there is such a set of states in these surroundings.
+    pub fn can_be(&self, states: &StateSet) -> bool {
+        self.surroundings.media.hover || !states.names(StateId::Hover)
     }
 
     /// Mounts a unit in a state.
@@ -333,7 +363,9 @@ impl<'s> LookEngine<'s> {
         let known = self.ground_styles.get(theme).cloned().unwrap_or_default();
         let styles = self.engine.styles_of(&unthemed.document, &unthemed.matches, known);
         let (document, mounted, forced) = (&unthemed.document, &unthemed.mounted, &unthemed.forced);
-        Look::new(document.clone(), mounted.clone(), forced.clone(), styles, Rc::clone(&self.ground.surfaces))
+        let surfaces = Rc::clone(&self.ground.surfaces);
+        let look = Look::new(document.clone(), mounted.clone(), forced.clone(), styles, surfaces);
+        Look { room: self.surroundings.room(), ..look }
     }
 
     /// The looks of a unit in a state, in some themes.

@@ -2,6 +2,7 @@
 
 pub mod boxes;
 pub mod drawn;
+pub mod effect;
 pub mod gradient;
 pub mod least;
 pub mod origin;

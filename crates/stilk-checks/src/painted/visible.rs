@@ -1,5 +1,6 @@
 //! What of a control changes before people's eyes between two of its looks.
 
+use super::effect::may_do_something;
 use std::rc::Rc;
 use stilk_engine::cascade::{LonghandSet, Style, Styled};
 use stilk_engine::css::compute::resolve_colors;
@@ -120,6 +121,13 @@ fn visit(before: &Look, after: &Look, among: Option<&LonghandSet>, visit: &mut d
                 if let (Some(Ok(was)), Ok(is)) = (old.map(|old| old.get(longhand)), new.get(longhand))
                     && was == is
                     && !is.has_unresolved_color()
+                {
+                    continue;
+                }
+                // Whoever asks for some longhands only has not asked for those that decide whether they do anything.
+                if among.is_none()
+                    && !may_do_something(new, longhand)
+                    && !old.is_some_and(|old| may_do_something(old, longhand))
                 {
                     continue;
                 }

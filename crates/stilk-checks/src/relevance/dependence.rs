@@ -7,6 +7,7 @@ use rustc_hash::{FxHashMap, FxHashSet};
 use stilk_engine::cascade::{LonghandSet, PseudoElement};
 use stilk_engine::css::parse::parse_declaration;
 use stilk_engine::css::property::{Flow, Longhand};
+use stilk_engine::layout::READS;
 use stilk_language::case::ControlKind;
 use stilk_language::system::{BoundDeclaration, Control, Rule, StateId, System};
 use stilk_language::tokens::{Piece, TokenId};
@@ -102,6 +103,9 @@ fn collect<'s>(
     }
 }
 
+/// What decides whether a container query holds, beside the locals that it may ask for.
+const CONTAINERS: LonghandSet = LonghandSet::of(&READS).and(&[Longhand::ContainerName, Longhand::ContainerType]);
+
 /// The longhands that a declaration of this property sets, whichever way text flows.
 pub fn longhands_of(property: &str) -> Vec<Longhand> {
     let targets = parse_declaration(property, "var(--x)").map(|parsed| parsed.targets()).unwrap_or_default();
@@ -124,6 +128,12 @@ pub fn influences(control: &Control, reads: &Reads, settings: &[Setting], unread
         for setting in settings {
             if setting.sets_any(&all) {
                 all.extend(setting.reads.iter().copied());
+                if setting.rule.asks_for_container() {
+                    all.extend(CONTAINERS.iter().map(Property::Longhand));
+                    all.extend(
+                        settings.iter().flat_map(|other| &other.sets).filter(|p| matches!(p, Property::Local(_))),
+                    );
+                }
             }
         }
         if all.len() == before {

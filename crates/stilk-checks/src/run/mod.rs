@@ -3,6 +3,7 @@
 mod group;
 mod inspect;
 mod queue;
+pub(crate) mod sides;
 mod waivers;
 
 use crate::check::{Check, Scope, Task};
@@ -14,8 +15,9 @@ use crate::mend::{self, Mend};
 use crate::registry::CHECKS;
 use crate::report::Report;
 use crate::run::inspect::{Inspector, Part};
-use crate::run::queue::{Job, Place, Queue};
-use crate::sample::sample;
+use crate::run::queue::{Job, Place, Queue, Worker};
+use crate::run::sides::Side;
+use crate::sample::{Sample, sample};
 use crate::settings::{Selection, Settings, is_off};
 use crate::sink::{Cause, MendKind, Sink};
 use crate::survey::Survey;
@@ -23,10 +25,11 @@ use crate::trace::Tracer;
 use std::cell::{LazyCell, OnceCell, RefCell};
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
-use stilk_engine::cascade::{Media, Stylesheet};
+use stilk_engine::cascade::defaults::Browser;
+use stilk_engine::cascade::{Media, Stylesheet, Surroundings};
 use stilk_language::case::LookEngine;
 use stilk_language::stylesheet::Written;
-use stilk_language::system::System;
+use stilk_language::system::{Control, Rule, System};
 use stilk_text::source::{Sources, Span};
 
 /// Runs every check over every case of a system.
@@ -58,6 +61,12 @@ pub fn pairs(system: &System, sources: &Sources, written: &Written, settings: &S
     pairs
 }
 
+/// A stylesheet as a browser reads it.
+struct Read<'r> {
+    parsed: &'r Stylesheet,
+    tracer: &'r Tracer<'r>,
+}
+
 /// One run over a system.
 struct Round<'r> {
     system: &'r System,
@@ -73,23 +82,26 @@ impl Round<'_> {
         let parsed = Stylesheet::parse(&written.text);
         let tracer = Tracer::new(system, sources, written, &parsed);
         let queue = Queue::new(system.controls.len());
+        let read = Read { parsed: &parsed, tracer: &tracer };
         let work = |look_engine: &LookEngine| {
-            let (tracer, shares_layouts) = (&tracer, !settings.every_case);
-            let inspector = Inspector { system, look_engine, tracer, shares_layouts };
+            let inspector = Inspector { system, look_engine, tracer: &tracer, shares_layouts: !settings.every_case };
             let mut done = Vec::new();
             let worker = queue.worker();
             while let Some(job) = worker.next() {
                 match job {
                     Job::Sample(index) => {
                         let control = &system.controls[index];
-                        let asked = settings.within.of(control);
-                        let sample =
-                            asked.map(|variants| sample(system, look_engine, (control, variants), settings, checks));
-                        worker.add(index, sample.unwrap_or_default());
+                        let Some(variants) = settings.within.of(control) else {
+                            worker.add(index, Sample::default(), Vec::new());
+                            continue;
+                        };
+                        let sides = sides::of_control(system, index, checks);
+                        let is_ordinary = !sides.iter().any(|side| side.is_usual);
+                        let sample = || sample(system, look_engine, (control, variants), settings, checks);
+                        worker.add(index, if is_ordinary { sample() } else { Sample::default() }, sides);
                     }
-                    Job::Inspect(at, piece) => {
-                        done.push((at, inspector.inspect(&piece, empty.clone())));
-                    }
+                    Job::Inspect(at, piece) => done.push((at, inspector.inspect(&piece, empty.clone()))),
+                    Job::Turn(at, side) => done.push((at, self.turned(&read, &side, &worker, empty))),
                 }
             }
             done
@@ -99,7 +111,12 @@ impl Round<'_> {
         let mut parts: Vec<(Place, Part)> = std::thread::scope(|scope| {
             let handles: Vec<_> = (1..settings.threads).map(|_| scope.spawn(|| work(&look_engine()))).collect();
             let own = look_engine();
-            surveyed = self.survey(&own, &parsed, &tracer, checks, empty);
+            let controls = (0..system.controls.len()).filter(|index| self.is_ordinary(*index));
+            let controls: Vec<&Control> = controls.map(|index| &system.controls[index]).collect();
+            let is_of_all =
+                |check: &&Task| matches!(check.scope, Scope::Controls(_) | Scope::System(_) | Scope::Reading(_));
+            let checks: Vec<Task> = checks.iter().filter(is_of_all).copied().collect();
+            surveyed = self.survey(&own, &read, controls, &checks, empty);
             let here = work(&own);
             // A check that breaks must not pass for one that found nothing.
             let join = |handle: std::thread::ScopedJoinHandle<'_, _>| {
@@ -121,31 +138,70 @@ impl Round<'_> {
         (sink, report)
     }
 
-    /// The checks that ask the whole system.
+    /// Whether an ordinary screen is the usual surroundings of a control.
+    fn is_ordinary(&self, control: usize) -> bool {
+        let control = &self.system.controls[control];
+        !control.rules.iter().any(Rule::asks_for_container)
+            || sides::surroundings(control).first() == Some(&Surroundings::default())
+    }
+
+    /// What checks say of a control in surroundings of its own.
+    fn turned<'s>(&'s self, read: &Read<'s>, side: &Side, worker: &Worker<'_, 's>, empty: &Sink) -> Part {
+        let Round { system, sources, written, settings } = *self;
+        let control = &system.controls[side.control];
+        let mut part = Part { computed: 0, sink: empty.clone() };
+        let Some(variants) = settings.within.of(control) else { return part };
+        part.sink.around = side.surroundings.words();
+        // A browser that lacks something reads another stylesheet.
+        let lacking;
+        let tracer;
+        let read = match side.surroundings.without.as_slice() {
+            [] => read,
+            without => {
+                lacking = Stylesheet::parse_without(&written.text, without);
+                tracer = Tracer::new(system, sources, written, &lacking);
+                &Read { parsed: &lacking, tracer: &tracer }
+            }
+        };
+        let look_engine = LookEngine::in_browser(Browser::Chromium, system, written, read.parsed, &side.surroundings);
+        let mut sample = sample(system, &look_engine, (control, variants), settings, &side.tasks);
+        if side.is_usual {
+            worker.count(&mut sample);
+        }
+        let shares_layouts = !settings.every_case;
+        let inspector = Inspector { system, look_engine: &look_engine, tracer: read.tracer, shares_layouts };
+        let empty = part.sink.clone();
+        let looked = inspector.inspect(&sample.units, empty.clone());
+        part.computed += looked.computed;
+        part.sink = looked.sink;
+        let of_controls = |check: &&Task| matches!(check.scope, Scope::Controls(_));
+        let checks: Vec<Task> = side.tasks.iter().filter(of_controls).copied().collect();
+        part.sink.absorb(self.survey(&look_engine, read, vec![control], &checks, &empty));
+        part
+    }
+
+    /// The checks that ask the whole system, or some controls of it.
     fn survey(
         &self,
         look_engine: &LookEngine,
-        parsed: &Stylesheet,
-        tracer: &Tracer,
+        read: &Read,
+        controls: Vec<&Control>,
         checks: &[Task],
         empty: &Sink,
     ) -> Sink {
         let Round { system, sources, .. } = *self;
+        let Read { parsed, tracer } = *read;
         let mut all = empty.clone();
-        let asked = |check: &&Task| {
-            let is_of_all = matches!(check.scope, Scope::System(_) | Scope::Reading(_));
-            is_of_all && !is_off(system, check.id)
-        };
-        let mut checks = checks.iter().filter(asked).peekable();
+        let mut checks = checks.iter().filter(|check| !is_off(system, check.id)).peekable();
         if checks.peek().is_none() {
             return all;
         }
         let (forced, mirrored, unthemed) = (OnceCell::new(), OnceCell::new(), RefCell::default());
-        let survey = Survey { system, sources, look_engine, parsed, tracer, forced, mirrored, unthemed };
+        let survey = Survey { system, sources, controls, look_engine, parsed, tracer, forced, mirrored, unthemed };
         for check in checks {
             let mut sink = empty.clone();
             match check.scope {
-                Scope::System(run) => run(&survey, &mut sink),
+                Scope::Controls(run) | Scope::System(run) => run(&survey, &mut sink),
                 Scope::Reading(count) => sink.decided(check.id, count(system)),
                 Scope::Looks(_) | Scope::Page(_) => {}
             }

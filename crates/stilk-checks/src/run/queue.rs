@@ -2,6 +2,7 @@
 //! thread takes whatever is there; the place of each piece is kept, so the result does not depend on threads.
 
 use crate::report::SampledControl;
+use crate::run::sides::Side;
 use crate::sample::{Sample, Sampled};
 use std::collections::VecDeque;
 use std::sync::{Condvar, Mutex, MutexGuard, PoisonError};
@@ -15,6 +16,8 @@ pub enum Job<'s> {
     Sample(usize),
     /// Inspect a piece.
     Inspect(Place, Vec<Sampled<'s>>),
+    /// Look at a control from another side.
+    Turn(Place, Side),
 }
 
 /// Small pieces keep all threads at work to the end.
@@ -30,6 +33,7 @@ pub struct Queue<'s> {
 #[derive(Default)]
 struct State<'s> {
     pieces: VecDeque<(Place, Vec<Sampled<'s>>)>,
+    sides: VecDeque<(Place, Side)>,
     /// How many controls were taken, and how many of them were sampled.
     taken: usize,
     sampled: usize,
@@ -64,6 +68,9 @@ impl<'s> Worker<'_, 's> {
                 state.taken += 1;
                 return Some(Job::Sample(state.taken - 1));
             }
+            if let Some((place, side)) = state.sides.pop_front() {
+                return Some(Job::Turn(place, side));
+            }
             if let Some((place, piece)) = state.pieces.pop_front() {
                 return Some(Job::Inspect(place, piece));
             }
@@ -74,13 +81,16 @@ impl<'s> Worker<'_, 's> {
         }
     }
 
-    /// Adds what was sampled of a control.
-    pub fn add(&self, control: usize, sample: Sample<'s>) {
+    /// Adds what was sampled of a control, and its other sides.
+    pub fn add(&self, control: usize, mut sample: Sample<'s>, sides: Vec<Side>) {
+        self.count(&mut sample);
         let queue = self.0;
         let mut state = queue.lock();
-        state.cases = state.cases.saturating_add(sample.cases);
-        state.left_out.extend(sample.left_out);
         state.sampled += 1;
+        // After all pieces.
+        state
+            .sides
+            .extend(sides.into_iter().enumerate().map(|(index, side)| ((control, usize::MAX / 2 + index), side)));
         let mut units = sample.units.into_iter().peekable();
         for index in 0.. {
             if units.peek().is_none() {
@@ -89,6 +99,15 @@ impl<'s> Worker<'_, 's> {
             state.pieces.push_back(((control, index), units.by_ref().take(PIECE).collect()));
         }
         queue.more.notify_all();
+    }
+}
+
+impl<'s> Worker<'_, 's> {
+    /// Counts what was sampled.
+    pub fn count(&self, sample: &mut Sample<'s>) {
+        let mut state = self.0.lock();
+        state.cases = state.cases.saturating_add(sample.cases);
+        state.left_out.extend(sample.left_out.take());
     }
 }
 

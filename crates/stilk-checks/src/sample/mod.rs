@@ -12,7 +12,7 @@ use crate::settings::{Settings, Variants, is_off};
 use std::collections::{BTreeMap, BTreeSet, HashMap, HashSet};
 use std::sync::Arc;
 use stilk_engine::css::property::Longhand;
-use stilk_language::case::{Look, LookEngine, Unit, state_sets};
+use stilk_language::case::{Look, LookEngine, Unit};
 use stilk_language::system::space::{Choice, chosen};
 use stilk_language::system::{Control, StateSet, System, Variant, VariantSpace};
 use stilk_language::tokens::Token;
@@ -99,7 +99,7 @@ pub fn sample<'s>(
     let asked = settings.within.themes.clone().unwrap_or_else(|| (0..system.tokens.themes().len()).collect());
     let themes = asked.len() as u64;
     let mut sample = Sample::default();
-    let sets = state_sets(system, control);
+    let sets = look_engine.state_sets(control);
     let checks = checks.iter().copied().filter(|check| !is_off(system, check.id));
     let dependence = Dependence::new(system, look_engine, control, asked.clone());
     let hosts = Hosts::new(system, look_engine, control, &sets);

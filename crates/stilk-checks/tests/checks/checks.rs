@@ -130,7 +130,7 @@ fn every_declaration_of_a_sheet_or_token_knows_where_it_came_from() {
 #[test]
 fn what_a_page_decides_is_unknown_and_counted() {
     let sheet = format!(
-        "@control x {{ background: none; color: {{b}}; {STATES} @container (width > 20rem) {{ color: {{a}}; }} }}"
+        "@control x {{ background: none; color: {{b}}; {STATES} @container style(--pale: 1) {{ color: {{a}}; }} }}"
     );
     let report = report(&Memory::with_sheet(&sheet).only(&["contrast/text", "state/missing"]), 1);
     assert!(report.findings.is_empty());
@@ -426,7 +426,7 @@ fn a_caret_of_its_own_colour_can_be_found() {
     assert_eq!(found("caret-color: transparent;").len(), 1);
     // In a field that cannot be seen there is none; in one that perhaps can, nobody knows.
     assert_eq!(found("caret-color: transparent; visibility: hidden;"), Vec::<String>::new());
-    assert_eq!(found("caret-color: transparent; @container (width > 1px) { opacity: 0; }"), Vec::<String>::new());
+    assert_eq!(found("caret-color: transparent; @container style(--hides: 1) { opacity: 0; }"), Vec::<String>::new());
 }
 
 #[test]

@@ -24,7 +24,8 @@ fn two(sheet: &str) -> Memory {
 #[track_caller]
 fn same(memory: &Memory) -> Report {
     let (few, all) = both(memory);
-    assert_eq!(all.computed, all.cases);
+    // Other sides of conditions are no cases, and are computed.
+    assert!(all.computed >= all.cases, "{} of {}", all.computed, all.cases);
     few
 }
 

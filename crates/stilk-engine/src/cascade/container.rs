@@ -12,9 +12,9 @@ use cssparser::Parser;
 /// The prelude of `@container`.
 #[derive(Debug, Clone, PartialEq)]
 pub struct ContainerQuery {
-    name: Option<String>,
+    pub(super) name: Option<String>,
     /// `None`: any container of the name will do.
-    query: Option<Query>,
+    pub(super) query: Option<Query>,
 }
 
 /// Parses the prelude of `@container`; `None` when it is malformed.
@@ -35,9 +35,14 @@ pub fn parse(text: &str) -> Option<ContainerQuery> {
 
 /// Which axes a query asks for: they decide which ancestor is its container.
 #[derive(Default, Clone, Copy)]
-struct Axes {
+pub(super) struct Axes {
     inline: bool,
-    block: bool,
+    pub(super) block: bool,
+}
+
+/// The axes that a query asks for.
+pub(super) fn axes_of(query: &Query) -> Axes {
+    Axes::of(query)
 }
 
 impl Axes {
@@ -144,6 +149,10 @@ impl Features for Container<'_> {
         let custom = self.0.custom(&CustomName::new(property));
         if let Some(unknown) = custom.as_ref().and_then(|custom| custom.unknown) {
             return Err(unknown);
+        }
+        // In a piece of some page the page may set it.
+        if custom.is_none() && self.0.sheets.is_fragment {
+            return Err(Unknown("a style query asks for what a page may set"));
         }
         let text = custom.and_then(|custom| custom.text);
         Ok(Some(match wanted {

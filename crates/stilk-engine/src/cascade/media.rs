@@ -130,6 +130,11 @@ pub fn is_list(text: &str) -> bool {
 }
 
 impl MediaList {
+    /// The queries.
+    pub fn queries(&self) -> &[Query] {
+        &self.queries
+    }
+
     /// Whether any query matches.
     pub fn matches(&self, media: &Media) -> bool {
         self.queries.iter().any(|query| query.matches(media) == Ok(Some(true)))
@@ -212,7 +217,8 @@ const RANGES: [&str; 12] = [
 ];
 
 impl Media {
-    fn lengths(&self) -> Context {
+    /// What lengths are computed with.
+    pub(super) fn lengths(&self) -> Context {
         // Fonts of a page say nothing here: `em` is the initial size.
         Context { font_size: Ok(DEFAULT_FONT_SIZE), viewport: (self.width, self.height), ..Context::constant() }
     }

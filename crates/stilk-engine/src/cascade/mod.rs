@@ -21,6 +21,7 @@ pub mod selector;
 pub mod style;
 pub mod stylesheet;
 mod supports;
+pub mod surroundings;
 mod used_size;
 mod winner;
 
@@ -30,3 +31,5 @@ pub use pseudo::{PseudoElement, Styled};
 pub use selector::{Forced, PseudoClass};
 pub use style::{Engine, Matches, Style, Styles};
 pub use stylesheet::Stylesheet;
+pub use supports::SupportsTest;
+pub use surroundings::Surroundings;

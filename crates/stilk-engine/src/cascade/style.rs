@@ -370,6 +370,8 @@ impl Style {
         if block.native.is_some_and(|native| native == self.is(L::Appearance, "none")) {
             return Ok(false);
         }
+        // How large a container is has been asked by the page, not by whoever asks for a value.
+        let _answering = (!block.containers.is_empty()).then(asked::unnoted);
         for query in &block.containers {
             if !query.holds(self.parent.as_deref())? {
                 return Ok(false);

@@ -3,7 +3,7 @@
 use super::container::{self, ContainerQuery};
 use super::media::{self, MediaList};
 use super::selector::{self, One, PseudoName};
-use super::supports::supports;
+use super::supports::{Asked, SupportsTest};
 use crate::css::parse::{ParsedDeclaration, is_too_deep};
 use crate::css::parse_declaration;
 use cssparser::{
@@ -232,14 +232,21 @@ impl Stylesheet {
     pub fn parse_defaults(text: &str) -> Stylesheet {
         let mut sheet = Stylesheet::default();
         let context = Context { defaults: true, ..Context::default() };
-        Reader { sheet: &mut sheet, importer: &mut |_| None, context }.read(text);
+        Reader { sheet: &mut sheet, importer: &mut |_| None, context, without: &[] }.read(text);
         sheet
     }
 
     /// Parses a stylesheet and what it imports.
     pub fn parse_importing(text: &str, importer: Importer) -> Stylesheet {
         let mut sheet = Stylesheet::default();
-        Reader { sheet: &mut sheet, importer, context: Context::default() }.read(text);
+        Reader { sheet: &mut sheet, importer, context: Context::default(), without: &[] }.read(text);
+        sheet
+    }
+
+    /// Parses a stylesheet as a browser would that lacks what some conditions ask for.
+    pub fn parse_without(text: &str, without: &[SupportsTest]) -> Stylesheet {
+        let mut sheet = Stylesheet::default();
+        Reader { sheet: &mut sheet, importer: &mut |_| None, context: Context::default(), without }.read(text);
         sheet
     }
 }
@@ -247,7 +254,7 @@ impl Stylesheet {
 /// Parses the text of a `style` attribute.
 pub fn parse_inline(text: &str) -> Arc<[Declaration]> {
     let mut sheet = Stylesheet::default();
-    let mut reader = Reader { sheet: &mut sheet, importer: &mut |_| None, context: Context::default() };
+    let mut reader = Reader { sheet: &mut sheet, importer: &mut |_| None, context: Context::default(), without: &[] };
     let mut parser = Parser::new(text);
     let mut body = Body { reader: &mut reader, pending: Vec::new(), nests: false };
     for _ in RuleBodyParser::new(&mut parser, &mut body) {}
@@ -275,6 +282,8 @@ struct Reader<'s, 'f> {
     sheet: &'s mut Stylesheet,
     importer: &'s mut (dyn FnMut(&str) -> Option<String> + 'f),
     context: Context,
+    /// What the browser that it is read for lacks.
+    without: &'s [SupportsTest],
 }
 
 enum Prelude {
@@ -359,9 +368,9 @@ impl Reader<'_, '_> {
             "supports" | "import" => {
                 input.reset(&state);
                 let prelude = if lower == "import" {
-                    Prelude::Import(import(input)?)
+                    Prelude::Import(import(input, self.without)?)
                 } else {
-                    Prelude::Supports(supports(input))
+                    Prelude::Supports(Asked { without: self.without, ..Asked::default() }.supports(input))
                 };
                 while input.next().is_ok() {}
                 prelude
@@ -447,6 +456,14 @@ impl Reader<'_, '_> {
 
     fn style_rule(&mut self, list: selector::List, input: &mut Parser) {
         self.context.begun = true;
+        let is_unread = |one: &selector::One| {
+            let text = selector::to_text(one);
+            self.without.iter().any(|test| test.cannot_read(&text))
+        };
+        // One selector that cannot be read drops the rule (Selectors 4, section 4.1).
+        if !self.without.is_empty() && list.slice().iter().any(is_unread) {
+            return;
+        }
         let outer = self.context.clone();
         let above = outer.parent.as_ref();
         let size: usize = list.slice().iter().map(|one| selector::size(one, above.map_or(1, |(_, size)| *size))).sum();
@@ -472,7 +489,7 @@ fn is_layer_name(name: &str) -> bool {
     })
 }
 
-fn import(input: &mut Parser) -> Result<Import, ParseError<()>> {
+fn import(input: &mut Parser, without: &[SupportsTest]) -> Result<Import, ParseError<()>> {
     let url = input.expect_url_or_string()?.to_string();
     let mut layer = None;
     if input.try_parse(|p| p.expect_ident_matching("layer")).is_ok() {
@@ -488,7 +505,7 @@ fn import(input: &mut Parser) -> Result<Import, ParseError<()>> {
     let mut supported = true;
     if input.try_parse(|p| p.expect_function_matching("supports")).is_ok() {
         supported = input.parse_nested_block(|inner| {
-            let answer = super::supports::supports_import(inner);
+            let answer = Asked { without, ..Asked::default() }.supports_import(inner);
             while inner.next().is_ok() {}
             Ok::<_, ParseError<()>>(answer)
         })?;
@@ -587,7 +604,12 @@ impl<'i> DeclarationParser<'i> for Body<'_, '_, '_> {
         input: &mut Parser<'i>,
         start: &ParserState,
     ) -> Result<(), ParseError<()>> {
+        let begin = input.position();
         let declaration = declaration(&name, input, start)?;
+        let text = || input.slice_from(begin);
+        if self.reader.without.iter().any(|test| test.drops(&name, text())) {
+            return Err(ParseError::unexpected_token());
+        }
         self.pending.push(declaration);
         Ok(())
     }

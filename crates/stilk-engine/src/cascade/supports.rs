@@ -1,68 +1,199 @@
-//! `@supports` conditions (CSS Conditional 4).
+//! `@supports` conditions (CSS Conditional 4), in the browser that styles are computed for or in one that lacks something.
 
 use super::selector;
 use crate::css::parse::has_substitution;
 use crate::css::parse_declaration;
 use cssparser::{ParseError, Parser, Token};
 
-/// Whether a condition holds: a declaration is supported when the property takes the value.
-pub fn supports(parser: &mut Parser) -> bool {
-    if parser.try_parse(|p| p.expect_ident_matching("not")).is_ok() {
-        return !supports_in_parens(parser);
-    }
-    let mut answer = supports_in_parens(parser);
-    loop {
-        if parser.try_parse(|p| p.expect_ident_matching("and")).is_ok() {
-            answer &= supports_in_parens(parser);
-        } else if parser.try_parse(|p| p.expect_ident_matching("or")).is_ok() {
-            answer |= supports_in_parens(parser);
-        } else {
-            return answer;
+/// What a condition asks a browser for.
+#[derive(Debug, Clone, PartialEq, Eq, Hash)]
+pub enum SupportsTest {
+    /// That a property takes a value: its name in lower case, and the value.
+    Declaration(String, String),
+    /// That a selector can be read.
+    Selector(String),
+}
+
+/// What every browser reads that is in use: who asks for it has an answer, and no browser drops a rule for it.
+const EVERYWHERE: [&str; 6] = ["focus-visible", "focus-within", "has", "is", "not", "where"];
+
+impl std::fmt::Display for SupportsTest {
+    fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
+        match self {
+            SupportsTest::Declaration(name, value) => write!(f, "`{name}: {value}`"),
+            SupportsTest::Selector(text) => write!(f, "`{text}`"),
         }
     }
 }
 
-fn supports_in_parens(parser: &mut Parser) -> bool {
-    match parser.next().cloned() {
-        Ok(Token::ParenthesisBlock) => {
-            let answer = parser.parse_nested_block(|inner| {
-                let state = inner.state();
-                if let Ok(name) = inner.try_parse(|p| p.expect_ident_cloned())
-                    && inner.try_parse(|p| p.expect_colon()).is_ok()
-                {
-                    inner.skip_whitespace();
-                    let start = inner.position();
-                    while inner.next_including_whitespace_and_comments().is_ok() {}
-                    let text = inner.slice_from(start).trim();
-                    let custom = name.starts_with("--") || has_substitution(text);
-                    return Ok::<_, ParseError<()>>(custom || parse_declaration(&name, text).is_ok());
-                }
-                inner.reset(&state);
-                let answer = supports(inner);
-                while inner.next().is_ok() {}
-                Ok(answer)
-            });
-            answer.unwrap_or(false)
+impl SupportsTest {
+    /// Whether a browser that lacks this drops a declaration: one with the same function, of whatever property, or one of the
+    /// property with the same word.
+    pub(super) fn drops(&self, name: &str, value: &str) -> bool {
+        let SupportsTest::Declaration(property, lacking) = self else { return false };
+        let (functions, words) = parts(lacking);
+        if !functions.is_empty() {
+            let has = parts(value).0;
+            return functions.iter().all(|function| has.contains(function));
         }
-        Ok(Token::Function(name)) => {
-            let is_selector = name.eq_ignore_ascii_case("selector");
-            let answer = parser.parse_nested_block(|inner| {
-                let ok = is_selector && selector::parse(inner).is_ok();
-                while inner.next().is_ok() {}
-                Ok::<_, ParseError<()>>(ok)
-            });
-            answer.unwrap_or(false)
-        }
-        _ => false,
+        let has = parts(value).1;
+        name.eq_ignore_ascii_case(property) && (words.is_empty() || words.iter().any(|word| has.contains(word)))
+    }
+
+    /// Whether a browser that lacks this cannot read a selector: it has the pseudo-classes and pseudo-elements of the test.
+    pub(super) fn cannot_read(&self, selector: &str) -> bool {
+        let SupportsTest::Selector(lacking) = self else { return false };
+        let mut names = pseudo_names(lacking);
+        names.retain(|name| !EVERYWHERE.contains(&name.as_str()));
+        let has = pseudo_names(selector);
+        !names.is_empty() && names.iter().all(|name| has.contains(name))
     }
 }
 
-/// The condition in `@import … supports(…)`, which may be a declaration alone.
-pub fn supports_import(parser: &mut Parser) -> bool {
-    let state = parser.state();
+/// The names of functions in a value, and its other words; numbers have none.
+fn parts(value: &str) -> (Vec<String>, Vec<String>) {
+    let (mut functions, mut words) = (Vec::new(), Vec::new());
+    collect(&mut Parser::new(value), &mut functions, &mut words);
+    (functions, words)
+}
+
+fn collect(parser: &mut Parser, functions: &mut Vec<String>, words: &mut Vec<String>) {
+    while let Ok(token) = parser.next().cloned() {
+        match &token {
+            Token::Ident(word) => words.push(word.to_ascii_lowercase()),
+            // Every browser has had these for years, and none of them says what is tested.
+            Token::Function(name) if !["var", "calc", "url"].iter().any(|known| name.eq_ignore_ascii_case(known)) => {
+                functions.push(name.to_ascii_lowercase());
+            }
+            _ => {}
+        }
+        if matches!(token, Token::Function(_) | Token::ParenthesisBlock) {
+            let _ = parser.parse_nested_block(|inner| {
+                collect(inner, functions, words);
+                Ok::<_, ParseError<()>>(())
+            });
+        }
+    }
+}
+
+fn pseudo_names(selector: &str) -> Vec<String> {
+    let is_name = |c: &char| c.is_alphanumeric() || *c == '-';
+    let names = selector.split(':').skip(1).map(|after| after.chars().take_while(is_name).collect::<String>());
+    names.filter(|name| !name.is_empty()).map(|name| name.to_ascii_lowercase()).collect()
+}
+
+/// A browser that conditions are asked of.
+#[derive(Default)]
+pub(super) struct Asked<'t> {
+    /// What it lacks.
+    pub without: &'t [SupportsTest],
+    /// What was asked for, and is had.
+    pub had: Vec<SupportsTest>,
+}
+
+impl Asked<'_> {
+    fn answer(&mut self, test: SupportsTest, is_known: bool) -> bool {
+        if self.without.contains(&test) {
+            return false;
+        }
+        if is_known && !self.had.contains(&test) {
+            self.had.push(test);
+        }
+        is_known
+    }
+
+    /// Whether a condition holds: a declaration is supported when the property takes the value.
+    pub fn supports(&mut self, parser: &mut Parser) -> bool {
+        if parser.try_parse(|p| p.expect_ident_matching("not")).is_ok() {
+            return !self.in_parens(parser);
+        }
+        let mut answer = self.in_parens(parser);
+        loop {
+            if parser.try_parse(|p| p.expect_ident_matching("and")).is_ok() {
+                answer &= self.in_parens(parser);
+            } else if parser.try_parse(|p| p.expect_ident_matching("or")).is_ok() {
+                answer |= self.in_parens(parser);
+            } else {
+                return answer;
+            }
+        }
+    }
+
+    fn in_parens(&mut self, parser: &mut Parser) -> bool {
+        match parser.next().cloned() {
+            Ok(Token::ParenthesisBlock) => {
+                let answer = parser.parse_nested_block(|inner| {
+                    let state = inner.state();
+                    if let Ok(name) = inner.try_parse(|p| p.expect_ident_cloned())
+                        && inner.try_parse(|p| p.expect_colon()).is_ok()
+                    {
+                        let text = rest(inner);
+                        let custom = name.starts_with("--") || has_substitution(text);
+                        let is_known = custom || parse_declaration(&name, text).is_ok();
+                        let test = SupportsTest::Declaration(name.to_ascii_lowercase(), text.to_owned());
+                        return Ok::<_, ParseError<()>>(self.answer(test, is_known));
+                    }
+                    inner.reset(&state);
+                    let answer = self.supports(inner);
+                    while inner.next().is_ok() {}
+                    Ok(answer)
+                });
+                answer.unwrap_or(false)
+            }
+            Ok(Token::Function(name)) => {
+                let is_selector = name.eq_ignore_ascii_case("selector");
+                let answer = parser.parse_nested_block(|inner| {
+                    let state = inner.state();
+                    let is_known = is_selector && selector::parse(inner).is_ok();
+                    inner.reset(&state);
+                    let test = SupportsTest::Selector(rest(inner).to_owned());
+                    Ok::<_, ParseError<()>>(self.answer(test, is_known))
+                });
+                answer.unwrap_or(false)
+            }
+            _ => false,
+        }
+    }
+
+    /// The condition in `@import … supports(…)`, which may be a declaration alone.
+    pub fn supports_import(&mut self, parser: &mut Parser) -> bool {
+        let state = parser.state();
+        let start = parser.position();
+        while parser.next_including_whitespace_and_comments().is_ok() {}
+        let text = format!("({})", parser.slice_from(start));
+        parser.reset(&state);
+        self.supports(&mut Parser::new(&text)) || self.supports(parser)
+    }
+}
+
+/// Everything that is left, trimmed.
+fn rest<'i>(parser: &mut Parser<'i>) -> &'i str {
+    parser.skip_whitespace();
     let start = parser.position();
     while parser.next_including_whitespace_and_comments().is_ok() {}
-    let text = format!("({})", parser.slice_from(start));
-    parser.reset(&state);
-    supports(&mut Parser::new(&text)) || supports(parser)
+    parser.slice_from(start).trim()
+}
+
+#[cfg(test)]
+mod tests {
+    use super::*;
+
+    #[test]
+    fn a_browser_that_lacks_something_drops_what_has_it() {
+        let lacks = |name: &str, value: &str| SupportsTest::Declaration(name.into(), value.into());
+        for (test, name, value, is_dropped) in [
+            (lacks("appearance", "base-select"), "appearance", "base-select", true),
+            (lacks("appearance", "base-select"), "appearance", "none", false),
+            (lacks("display", "grid"), "display", "inline-grid", false),
+            (lacks("color", "oklch(0 0 0)"), "background", "linear-gradient(oklch(1 0 0), red)", true),
+            (lacks("color", "oklch(0 0 0)"), "color", "red", false),
+            (lacks("width", "calc(1px + 1px)"), "color", "red", false),
+        ] {
+            assert_eq!(test.drops(name, value), is_dropped, "{test}: {name}: {value}");
+        }
+        let test = SupportsTest::Selector("a::picker(select)".into());
+        assert!(test.cannot_read("select::picker(select)"));
+        assert!(!test.cannot_read("select::before"));
+        assert!(!SupportsTest::Selector(":has(a)".into()).cannot_read("form:has(:invalid) b"));
+    }
 }

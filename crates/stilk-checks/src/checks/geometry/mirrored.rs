@@ -34,7 +34,7 @@ pub const CHECK: Check = Check {
         ROW,
         "@control button {\n  display: flex; padding-inline: {gap}; background: {sea}; color: {paper};\n  @part icon { margin-inline-end: {gap}; inline-size: 16px; block-size: 16px; }\n}\n",
     ),
-    scope: Scope::System(run),
+    scope: Scope::Controls(run),
 };
 
 const ROW: &str =
@@ -66,7 +66,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
         return;
     }
     let theme = system.tokens.default_theme();
-    for control in &system.controls {
+    for control in survey.controls.iter().copied() {
         for host in survey.hosts(control) {
             let options =
                 by_one_option_on(control, host).into_iter().map(|(_, variant)| (variant, StateSet::default()));

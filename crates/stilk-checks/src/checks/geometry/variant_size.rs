@@ -31,7 +31,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper}; border: 2px solid transparent; padding: {gap};\n  @option outline { background: transparent; border-color: {sea}; color: {sea}; }\n}\n",
     ),
-    scope: Scope::System(run),
+    scope: Scope::Controls(run),
 };
 
 /// What is larger than this is meant; what is smaller is an oversight.
@@ -51,7 +51,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     // A colour changes no size.
     let themes = survey.themes(Colors::None);
-    for control in &system.controls {
+    for control in survey.controls.iter().copied() {
         for host in survey.hosts(control) {
             let (options, never): (Vec<_>, Vec<_>) =
                 by_one_option_on(control, host).into_iter().partition(|(option, _)| may_change_size(control, *option));

@@ -5,6 +5,7 @@ use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::drawn::DRAWN;
 use crate::relevance::reads::{Reads, StatesAsked};
+use crate::run::sides::surroundings;
 use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::Styled;
 use stilk_engine::css::Unknown;
@@ -12,7 +13,8 @@ use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
 use stilk_engine::dom::NodeId;
 use stilk_engine::layout::Rect;
-use stilk_language::case::{Look, ROOM};
+use stilk_language::case::Look;
+use stilk_language::system::Control;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -46,23 +48,23 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     let Some((row, items)) = row(look) else { return };
     let Some(style) = look.styles.element(row) else { return };
     let control = &inspection.unit.control.name;
-    match judge(look, row, &items) {
+    match judge(look, row, &items, narrowest(inspection.unit.control, look.room)) {
         Err(reason) => sink.unknown(CHECK.id, shown.stands_for, reason),
         Ok(verdict) => {
             sink.decided(CHECK.id, shown.stands_for);
             let (message, label, mend, longhand, figures) = match verdict {
                 Verdict::Fits => return,
-                Verdict::CutOff { width } => (
+                Verdict::CutOff { width, page } => (
                     format!(
                         "the row in `{}` is {}px wide and does not wrap at {}px",
                         control.value,
                         px(width),
-                        number(NARROW)
+                        px(page)
                     ),
                     "stays on one line".to_owned(),
                     "write `flex-wrap: wrap`".to_owned(),
                     L::Display,
-                    format!("{}px of {}px", px(width), number(NARROW)),
+                    format!("{}px of {}px", px(width), px(page)),
                 ),
                 Verdict::Uneven { beside, below, width } => (
                     format!(
@@ -120,6 +122,7 @@ enum Verdict {
     /// It is wider than the narrowest page, and stays so.
     CutOff {
         width: f64,
+        page: f64,
     },
     /// It wraps below a width, with another gap.
     Uneven {
@@ -129,10 +132,17 @@ enum Verdict {
     },
 }
 
-fn judge(look: &Look, row: NodeId, items: &[NodeId]) -> Result<Verdict, Unknown> {
+/// The narrowest page in which a control looks as in one with so much room: where a narrower one meets another condition of
+/// its sheet, it ends there.
+fn narrowest(control: &Control, room: f64) -> f64 {
+    let rooms = surroundings(control).into_iter().map(|other| other.room()).filter(|other| *other < room);
+    rooms.fold(NARROW, |widest, other| widest.max(other + 1.0))
+}
+
+fn judge(look: &Look, row: NodeId, items: &[NodeId], narrowest: f64) -> Result<Verdict, Unknown> {
     let rects = |width: f64| {
         let own;
-        let layout = if width == ROOM {
+        let layout = if width == look.room {
             look.layout()?
         } else {
             own = look.layout_in(width)?;
@@ -147,16 +157,16 @@ fn judge(look: &Look, row: NodeId, items: &[NodeId]) -> Result<Verdict, Unknown>
         let right = items.iter().map(|item| item.right()).fold(f32::MIN, f32::max);
         f64::from(right - items.iter().map(|item| item.x).fold(f32::MAX, f32::min))
     };
-    let (around, wide) = rects(ROOM)?;
+    let (around, wide) = rects(look.room)?;
     // What stacks in any window is no row.
     if is_stacked(&wide) || wide.len() < 2 {
         return Ok(Verdict::Fits);
     }
-    let (_, narrow) = rects(NARROW)?;
-    let least = if is_stacked(&narrow) { NARROW } else { 80.0 };
-    if least < NARROW && !is_stacked(&rects(least)?.1) {
+    let (_, narrow) = rects(narrowest)?;
+    let least = if is_stacked(&narrow) || narrowest > NARROW { narrowest } else { 80.0 };
+    if !is_stacked(&rects(least)?.1) {
         let width = extent(&narrow);
-        return Ok(if width > NARROW + 0.5 { Verdict::CutOff { width } } else { Verdict::Fits });
+        return Ok(if width > narrowest + 0.5 { Verdict::CutOff { width, page: narrowest } } else { Verdict::Fits });
     }
     // Two gaps that are both given are meant.
     let is_meant = look.styles.element(row).is_some_and(|style| {
@@ -167,9 +177,9 @@ fn judge(look: &Look, row: NodeId, items: &[NodeId]) -> Result<Verdict, Unknown>
         return Ok(Verdict::Fits);
     }
     // The width at which it wraps, to a px: where its items just fill it, if nothing in them gives way.
-    let (mut stacks, mut fits) = (least, ROOM);
+    let (mut stacks, mut fits) = (least, look.room);
     let width = f64::from(around.width);
-    let (filled, shrunk) = ((extent(&wide) + ROOM - width).ceil(), width.ceil());
+    let (filled, shrunk) = ((extent(&wide) + look.room - width).ceil(), width.ceil());
     for guess in [filled, filled - 1.0, shrunk, shrunk - 1.0] {
         if guess > stacks && guess < fits {
             if is_stacked(&rects(guess)?.1) { stacks = guess } else { fits = guess }

@@ -33,7 +33,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper};\n  @state selected { background: {ink}; outline: 2px solid; }\n}\n",
     ),
-    scope: Scope::System(run),
+    scope: Scope::Controls(run),
 };
 
 const KEPT: [StateId; 5] = [StateId::Focus, StateId::Selected, StateId::Checked, StateId::Mixed, StateId::Invalid];
@@ -42,7 +42,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     let all = system.tokens.themes();
     let order = survey.theme_order();
-    for control in &system.controls {
+    for control in survey.controls.iter().copied() {
         let dependence = Dependence::new(system, survey.look_engine, control, order.clone());
         // Colours are forced in every theme alike.
         let themes = dependence.themes(&Reads::changes(UNSEEN), Colors::None);

@@ -13,7 +13,7 @@ use stilk_engine::css::compute::resolve_colors;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::to_css;
 use stilk_engine::css::value::Value;
-use stilk_language::case::{Look, Unit, state_sets};
+use stilk_language::case::{Look, Unit};
 use stilk_language::system::{Control, StateSet, Variant};
 use stilk_text::diagnostic::{Diagnostic, Level};
 use stilk_text::source::Span;
@@ -31,7 +31,7 @@ pub const CHECK: Check = Check {
         "@control button {\n  background: {sea}; color: {paper}; padding: {gap};\n  &:is(a) { padding: calc({gap} / 2); }\n}\n",
     ),
     passes: Example::drawn(HOSTS, "@control button {\n  background: {sea}; color: {paper}; padding: {gap};\n}\n"),
-    scope: Scope::System(run),
+    scope: Scope::Controls(run),
 };
 
 const HOSTS: &str = "<button type=\"button\"><span part=\"label\"><slot>Book</slot></span></button>\n<a href=\"#\"><span part=\"label\"><slot>Book</slot></span></a>\n";
@@ -39,9 +39,13 @@ const HOSTS: &str = "<button type=\"button\"><span part=\"label\"><slot>Book</sl
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     let theme = system.tokens.default_theme();
-    for control in system.controls.iter().filter(|control| control.template.hosts.len() > 1) {
-        let singles: Vec<StateSet> =
-            state_sets(system, control).into_iter().filter(|set| set.len() <= 1 && set.of_parts().is_empty()).collect();
+    for control in survey.controls.iter().copied().filter(|control| control.template.hosts.len() > 1) {
+        let singles: Vec<StateSet> = survey
+            .look_engine
+            .state_sets(control)
+            .into_iter()
+            .filter(|set| set.len() <= 1 && set.of_parts().is_empty())
+            .collect();
         let mut variants: Vec<Variant> = by_one_option(control, 0).into_iter().map(|(_, variant)| variant).collect();
         variants.insert(0, control.default_variant());
         let hosts = 1..control.template.hosts.len();

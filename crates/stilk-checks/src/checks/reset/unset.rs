@@ -10,7 +10,7 @@ use stilk_engine::cascade::{Style, Styled};
 use stilk_engine::css::property::{Longhand, Longhand as L};
 use stilk_engine::css::value::Value;
 use stilk_engine::dom::NodeId;
-use stilk_language::case::{Look, Unit, state_sets};
+use stilk_language::case::{Look, Unit};
 use stilk_language::stylesheet::resets::defaults::{ElementKind, defaults, shown};
 use stilk_language::system::{StateId, StateSet};
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -26,15 +26,15 @@ pub const CHECK: Check = Check {
     mend: "Write a value instead of `revert`, or leave the property out: then it is reset.",
     fails: Example::sheet("@control button {\n  background: {sea}; color: {paper}; border: 0; padding: revert;\n}\n"),
     passes: Example::sheet("@control button {\n  background: {sea}; color: {paper}; border: 0; padding: {gap};\n}\n"),
-    scope: Scope::System(run),
+    scope: Scope::Controls(run),
 };
 
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     let theme = system.tokens.default_theme();
     let browsers = Browser::MEASURED.map(|browser| (browser.name(), survey.in_browser(browser)));
-    for control in &system.controls {
-        let sets = state_sets(system, control);
+    for control in survey.controls.iter().copied() {
+        let sets = survey.look_engine.state_sets(control);
         let wanted = |set: &&StateSet| {
             set.is_rest() || [StateId::Focus, StateId::Disabled].iter().any(|state| **set == StateSet::of([*state]))
         };

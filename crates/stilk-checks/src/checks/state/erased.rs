@@ -29,7 +29,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper};\n  @state selected { background: {ink}; }\n  @state disabled { opacity: .5; }\n}\n",
     ),
-    scope: Scope::System(run),
+    scope: Scope::Controls(run),
 };
 
 /// What lasts, and says something that people need.
@@ -53,7 +53,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     let all = system.tokens.themes();
     let order = survey.theme_order();
-    for control in &system.controls {
+    for control in survey.controls.iter().copied() {
         let pairs = pairs(control);
         if pairs.is_empty() {
             continue;

@@ -31,7 +31,7 @@ pub const CHECK: Check = Check {
     passes: Example::sheet(
         "@control button {\n  background: {sea}; color: {paper};\n  @state hover { background: {ink}; }\n  @option outline {\n    background: transparent; color: {sea};\n    @state hover { background: {mist}; }\n  }\n}\n",
     ),
-    scope: Scope::System(run),
+    scope: Scope::Controls(run),
 };
 
 /// The variants that differ from the default by one option, on a host.
@@ -60,7 +60,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     // Two colours may be one in a theme and not in another.
     let themes = survey.themes(Colors::All);
-    for control in &system.controls {
+    for control in survey.controls.iter().copied() {
         for host in survey.hosts(control) {
             let (may, never): (Vec<_>, Vec<_>) =
                 by_one_option_on(control, host).into_iter().partition(|(option, _)| may_leak(control, *option));

@@ -1,0 +1,38 @@
+//! Which longhands do anything at all in a style: the colour of a line that is not drawn may be any.
+
+use stilk_engine::cascade::Style;
+use stilk_engine::css::property::Longhand as L;
+use stilk_engine::css::value::Value;
+
+/// Whether a longhand may do something in a style; where it is not known, it may.
+pub fn may_do_something(style: &Style, longhand: L) -> bool {
+    let is_line = |width: L| style.px(width).map_or(true, |px| px > 0.0);
+    // A list of which every part is none draws nothing.
+    let has_image = |image: L| match style.get(image) {
+        Ok(Value::List(list)) => !list.iter().all(|one| one.is("none")),
+        Ok(value) => !value.is("none"),
+        Err(_) => true,
+    };
+    match longhand {
+        L::BorderTopColor | L::BorderTopStyle => is_line(L::BorderTopWidth),
+        L::BorderRightColor | L::BorderRightStyle => is_line(L::BorderRightWidth),
+        L::BorderBottomColor | L::BorderBottomStyle => is_line(L::BorderBottomWidth),
+        L::BorderLeftColor | L::BorderLeftStyle => is_line(L::BorderLeftWidth),
+        L::OutlineColor | L::OutlineOffset | L::OutlineWidth | L::OutlineStyle => {
+            !style.is(L::OutlineStyle, "none") && is_line(L::OutlineWidth)
+        }
+        L::TextDecorationColor | L::TextDecorationStyle | L::TextDecorationThickness => {
+            !style.is(L::TextDecorationLine, "none")
+        }
+        L::BackgroundAttachment
+        | L::BackgroundBlendMode
+        | L::BackgroundOrigin
+        | L::BackgroundPositionX
+        | L::BackgroundPositionY
+        | L::BackgroundRepeat
+        | L::BackgroundSize => has_image(L::BackgroundImage),
+        L::Top | L::Right | L::Bottom | L::Left => !style.is(L::Position, "static"),
+        L::TransformOrigin => ![L::Transform, L::Rotate, L::Scale].iter().all(|turn| style.is(*turn, "none")),
+        _ => true,
+    }
+}
