@@ -4,7 +4,7 @@
 
 use crate::source::{Name, Span};
 use std::cell::Cell;
-use std::collections::HashSet;
+use std::collections::{HashMap, HashSet};
 
 /// How much a diagnostic weighs.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord, Hash)]
@@ -171,6 +171,8 @@ pub struct Diagnostics {
     list: Vec<Diagnostic>,
     /// What was said where.
     said: HashSet<(&'static str, Option<Span>, String)>,
+    /// Where in the list a cause is told, by check and words.
+    causes: HashMap<(&'static str, String), usize>,
 }
 
 impl Diagnostics {
@@ -178,6 +180,18 @@ impl Diagnostics {
     pub fn push(&mut self, diagnostic: Diagnostic) {
         if self.said.insert((diagnostic.id, diagnostic.span, diagnostic.message.clone())) {
             self.list.push(diagnostic);
+        }
+    }
+
+    /// Adds one, or its place to one with the same words: one cause in many places is told once.
+    pub fn push_place(&mut self, diagnostic: Diagnostic) {
+        let Some(span) = diagnostic.span else { return self.push(diagnostic) };
+        let next = self.list.len();
+        let at = *self.causes.entry((diagnostic.id, diagnostic.message.clone())).or_insert(next);
+        match self.list.get_mut(at).filter(|known| known.id == diagnostic.id && known.message == diagnostic.message) {
+            None => self.push(diagnostic),
+            Some(known) if known.span == Some(span) || known.related.iter().any(|r| r.span == span) => {}
+            Some(known) => known.related.push(Related { span, label: "and here".into() }),
         }
     }
 

@@ -251,7 +251,7 @@ fn find_token(name: &Name, tokens: &Tokens, diagnostics: &mut Diagnostics) -> Op
     if found.is_none() && !tokens.incomplete {
         let message = format!("there is no token `{}`", name.value);
         let diagnostic = Diagnostic::error("token/unknown", name.span, message).label("not known");
-        diagnostics.push(match nearest(&name.value, tokens.paths()) {
+        diagnostics.push_place(match nearest(&name.value, tokens.paths()) {
             Some(near) => diagnostic.mend(format!("write `{{{near}}}`")),
             None => diagnostic.mend("define it in a token file, or write another name"),
         });

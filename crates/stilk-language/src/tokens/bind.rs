@@ -193,7 +193,7 @@ fn define(
     let expression = value.expression(&mut |name| {
         let id = find(name, ids);
         if id.is_none() {
-            diagnostics.push(unknown_name("token/unknown", "token", name, ids.keys().map(String::as_str)));
+            diagnostics.push_place(unknown_name("token/unknown", "token", name, ids.keys().map(String::as_str)));
         }
         id
     })?;

@@ -36,8 +36,9 @@ const TWINS: f64 = 0.01;
 fn run(survey: &Survey, sink: &mut Sink) {
     let tokens = &survey.system.tokens;
     let themes = tokens.themes();
-    let is_own =
-        |token: &&Token| !token.is_member && token.definitions().all(|d| matches!(d.value, TokenValue::Color { .. }));
+    // What is an alias in every theme is meant to be the same; what is one in some theme only has a colour of its own elsewhere.
+    let colored = |token: &Token| token.definitions().find(|d| matches!(d.value, TokenValue::Color { .. })).map(|d| d.span);
+    let is_own = |token: &&Token| !token.is_member && colored(token).is_some();
     let all: Vec<(&Token, Vec<Pixel>)> = tokens
         .list
         .iter()
@@ -63,11 +64,11 @@ fn run(survey: &Survey, sink: &mut Sink) {
         }
         let Some(other) = earliest else { continue };
         let (other, their) = &all[other];
-        let (Some(span), Some(first)) = (token.definitions().next(), other.definitions().next()) else { continue };
+        let (Some(span), Some(first)) = (colored(token), colored(other)) else { continue };
         let message = format!("`{}` and `{}` look the same in every theme", token.path, other.path);
-        let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, span.span, message)
+        let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, span, message)
             .label(format!("{} apart in OKLab", number((apart(colors, their) * 1000.0).round() / 1000.0)))
-            .related(first.span, "the other")
+            .related(first, "the other")
             .mend(format!("write `\"{{{}}}\"` for one of them, if they are meant to be one", other.path));
         sink.find(None, diagnostic);
     }
