@@ -105,14 +105,16 @@ fn row(look: &Look) -> Option<(NodeId, Vec<NodeId>)> {
         let style = look.styles.element(node)?;
         let is_row = (style.is(L::Display, "flex") || style.is(L::Display, "inline-flex"))
             && ["row", "row-reverse"].iter().any(|direction| style.is(L::FlexDirection, direction));
-        let is_control = |child: &NodeId| {
-            look.mounted.placed.iter().any(|(placed, _)| placed == child)
-                || look.document.element(*child).is_some_and(|e| CONTROLS.contains(&e.local()))
+        let is_control = |node: NodeId| {
+            look.mounted.placed.iter().any(|(placed, _)| *placed == node)
+                || look.document.element(node).is_some_and(|e| CONTROLS.contains(&e.local()))
         };
+        // The item of a list is as wide as the control in it.
+        let has_control = |child: &NodeId| look.document.descendants(*child).into_iter().any(is_control);
         let in_flow = |child: &NodeId| {
             look.styles.element(*child).is_some_and(|s| !s.is(L::Display, "none") && !s.is(L::Position, "absolute"))
         };
-        let items: Vec<NodeId> = look.document.child_elements(node).filter(in_flow).filter(is_control).collect();
+        let items: Vec<NodeId> = look.document.child_elements(node).filter(in_flow).filter(has_control).collect();
         (is_row && items.len() > 1).then_some((node, items))
     })
 }
