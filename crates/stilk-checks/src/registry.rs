@@ -66,6 +66,7 @@ pub static CHECKS: &[&Check] = &[
     &markup::label::CHECK,
     &markup::nesting::CHECK,
     &markup::part::CHECK,
+    &markup::role::CHECK,
     &markup::stylesheet::CHECK,
     &markup::r#type::CHECK,
     &page::bypass::CHECK,

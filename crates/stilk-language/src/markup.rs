@@ -196,6 +196,20 @@ fn indent_below(document: &mut Document, node: NodeId, depth: usize) {
     document.set_children(node, kept);
 }
 
+/// In an element that places a control, the native control that this one has itself: `<input type="checkbox">` in a placed
+/// label is the label's input, with other attributes.
+pub(crate) fn native_of_placed(document: &Document, placed: NodeId, inner: &Control, host: usize) -> Option<NodeId> {
+    let host = &inner.template.hosts[host];
+    let own = inner.template.document.element(host.bearer).filter(|_| host.bearer != host.node)?;
+    let kind = |element: &Element| element.attribute("type").unwrap_or("text").to_ascii_lowercase();
+    let is_it = |node: &NodeId| {
+        document.element(*node).is_some_and(|element| {
+            element.local() == own.local() && (own.local() != "input" || kind(element) == kind(own))
+        })
+    };
+    document.descendants(placed).into_iter().filter(|node| *node != placed).find(is_it)
+}
+
 struct Expander<'e> {
     system: &'e System,
     request: Request<'e>,
@@ -206,6 +220,8 @@ struct Expander<'e> {
     placed: Vec<(NodeId, NodeId)>,
     /// For a placed control: what the outer one puts into its slots.
     content: Option<NodeId>,
+    /// An element of the template that is the native control of a placed one: it is there already.
+    native: Option<NodeId>,
     /// Whether elements of options that are not chosen are there too.
     every: bool,
 }
@@ -214,10 +230,13 @@ impl<'e> Expander<'e> {
     fn new(system: &'e System, request: Request<'e>, document: &'e mut Document, content: Option<NodeId>) -> Self {
         let template = &request.control.template;
         let (parts, placed) = Default::default();
-        Expander { system, request, template, document, parts, bearer: None, placed, content, every: false }
+        Expander { system, request, template, document, parts, bearer: None, placed, content, native: None, every: false }
     }
 
     fn copy(&mut self, from: NodeId, parent: NodeId) -> Option<NodeId> {
+        if self.native == Some(from) {
+            return None;
+        }
         let node = self.template.document.node(from);
         let element = match &node.data {
             NodeData::Text(text) => {
@@ -259,9 +278,12 @@ impl<'e> Expander<'e> {
     fn place(&mut self, element: &Element, from: NodeId, placement: &Placement, parent: NodeId) -> Option<NodeId> {
         let inner = self.system.control(&placement.control)?;
         let content = self.document.create(NodeData::Element(Element::html("div")), None);
+        let native = native_of_placed(&self.template.document, from, inner, placement.host);
+        let before = std::mem::replace(&mut self.native, native);
         for child in &self.template.document.node(from).children {
             self.copy(*child, content);
         }
+        self.native = before;
         let rest = StateSet::default();
         let request = Request {
             control: inner,
@@ -300,10 +322,26 @@ impl<'e> Expander<'e> {
                 target.set(&name.local, value.clone());
             }
         }
-        if from == outer.bearer {
+        if from == outer.bearer || native == Some(outer.bearer) {
             self.bearer = Some(bearer);
         }
         self.parts.extend(parts.into_iter().map(|part| (part, node)));
+        if let Some((native, said)) = native.zip(native.and_then(|native| self.template.document.element(native))) {
+            let named = outer.parts.iter().filter(|(_, n)| *n == native).map(|(name, _)| name.value.clone());
+            let named: Vec<String> = named.collect();
+            if let Some(target) = self.document.element_mut(bearer) {
+                for (name, value) in said.attributes.iter().filter(|(name, _)| !OWN.contains(&&*name.local)) {
+                    target.set(&name.local, value.clone());
+                }
+                let own = target.attribute("class").unwrap_or_default().to_owned();
+                let classes = named.iter().map(|part| names.part(&self.request.control.name.value, part));
+                let all: Vec<String> = std::iter::once(own).chain(classes).filter(|class| !class.is_empty()).collect();
+                if !all.is_empty() {
+                    target.set("class", all.join(" "));
+                }
+            }
+            self.parts.extend(named.into_iter().map(|part| (part, bearer)));
+        }
         self.placed.push((node, bearer));
         Some(node)
     }

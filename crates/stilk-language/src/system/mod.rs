@@ -20,7 +20,7 @@ pub use names::Names;
 pub use rule::{BoundDeclaration, Place, Rule, RuleTarget};
 pub use space::VariantSpace;
 pub use states::{StateId, StateSet, States};
-use stilk_engine::dom::{Element, NodeId};
+use stilk_engine::dom::NodeId;
 use stilk_text::source::{Name, Span};
 pub use variant::{Axis, Exclude, OptionId, Variant};
 
@@ -132,13 +132,9 @@ pub struct Waiver {
 }
 
 impl Control {
-    /// What a host is called: `button`, `a`, `input submit`.
-    pub fn host_name(&self, host: usize) -> String {
-        let template = &self.template.hosts[host];
-        match self.template.document.element(template.node).map(Element::local) {
-            Some("input") => format!("input {}", template.name),
-            _ => template.name.clone(),
-        }
+    /// What a host is called, in cases, sheets and findings: `button`, `a`, `submit`.
+    pub fn host_name(&self, host: usize) -> &str {
+        &self.template.hosts[host].name
     }
 
     /// What stands at an element of the template.

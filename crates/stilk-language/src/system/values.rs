@@ -173,7 +173,7 @@ impl<'t> ValueChecker<'t> {
             let ValuePiece::Text(css, span) = piece else { continue };
             for (end, _) in css.match_indices(' ') {
                 let digits = |c: char| c.is_ascii_digit() || c == '.';
-                let start = css[..end].rfind(|c: char| !digits(c)).map_or(0, |at| at + 1);
+                let start = css[..end].trim_end_matches(digits).len();
                 let number = start..end;
                 let rest = &css[number.end..];
                 let space = rest.len() - rest.trim_start().len();
@@ -224,7 +224,7 @@ impl<'t> ValueChecker<'t> {
                 }
             }
             for (open, _) in css.match_indices('(') {
-                let start = css[..open].rfind(|c: char| !c.is_alphanumeric() && c != '-').map_or(0, |at| at + 1);
+                let start = css[..open].trim_end_matches(|c: char| c.is_alphanumeric() || c == '-').len();
                 if let Some(mend) = habits::function(&css[start..open]) {
                     let place = self.find_in(*span, css, &(start..open));
                     let message = format!("there is no function `{}()`", &css[start..open]);

@@ -14,7 +14,7 @@ impl SpecimenPage<'_> {
             self.add(main, "section", &[("class", "control"), ("aria-labelledby", &id), ("data-control", name)]);
         let label = self.add(section, "div", &[("class", "label")]);
         self.add_text(label, "h2", &[("id", &id), ("tabindex", "-1")], name);
-        let hosts: Vec<String> = (0..control.template.hosts.len()).map(|host| control.host_name(host)).collect();
+        let hosts: Vec<&str> = (0..control.template.hosts.len()).map(|host| control.host_name(host)).collect();
         let variants = grouped(control.variant_count(0));
         let place = self.sources.place(control.name.span);
         let figures = self.add(label, "dl", &[]);

@@ -10,6 +10,7 @@ use stilk_engine::inspect::{Inspector, SourceSheet};
 use stilk_language::case::{Unit, mounted_alone};
 use stilk_language::markup::Mounted;
 use stilk_language::system::notation as case_name;
+use stilk_language::system::{Control, System};
 
 /// Explains a property of a case.
 pub fn run(
@@ -27,6 +28,7 @@ pub fn run(
     };
     let (part, pseudo) = if pseudo.is_some() { ("", pseudo) } else { split_pseudo(part) };
     let named = case_name::parse(&loaded.system, case).map_err(wrong)?;
+    let property = &written_name(&loaded.system, named.control, property).map_err(wrong)?;
     let themes = themes(loaded, question.theme)?;
     let written = loaded.stylesheet();
     let path = loaded.shown_output(&loaded.stylesheet_name(None));
@@ -65,6 +67,26 @@ pub fn run(
     }
     print(&told, &[], format);
     Ok(Outcome::Clean)
+}
+
+/// A property as the stylesheet has it: a local, as sheets name it, has its control's name there.
+fn written_name(system: &System, control: &Control, property: &str) -> Result<String, String> {
+    if !property.starts_with("--") || property.starts_with(&format!("--{}-", system.manifest.prefix.value)) {
+        return Ok(property.to_owned());
+    }
+    // What is placed in a control has locals of its own.
+    let mut near: Vec<&Control> = vec![control];
+    near.extend(control.placements.iter().filter_map(|placement| system.control(&placement.control)));
+    if let Some(owner) = near.iter().find(|owner| owner.declares(property)) {
+        return Ok(system.names().local(&owner.name.value, property));
+    }
+    let declared = near.iter().flat_map(|owner| &owner.rules).flat_map(|rule| &rule.declarations);
+    let known: Vec<&str> = declared.filter(|d| d.is_local()).map(|d| d.name.value.as_str()).collect();
+    // What a page sets is the page's.
+    match stilk_text::diagnostic::nearest(property, known) {
+        Some(near) => Err(format!("`{}` has no local `{property}`: write `{near}`", control.name.value)),
+        None => Ok(property.to_owned()),
+    }
 }
 
 fn part_node(mounted: &Mounted, part: &str) -> Result<NodeId, String> {

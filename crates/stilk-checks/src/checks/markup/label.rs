@@ -4,7 +4,7 @@ use crate::check::{Check, Scope};
 use crate::checks::markup::{is_field, tag};
 use crate::example::Example;
 use crate::visit::{PageSink, VisitedPage};
-use std::collections::HashMap;
+use std::collections::{HashMap, HashSet};
 use stilk_engine::dom::NodeId;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -32,13 +32,11 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
     for label in labels.iter().rev() {
         by_id.extend(visit.attribute(*label, "for").map(|id| (id, *label)));
     }
-    // Those beside which a field may stand, in document order.
-    const MOST: usize = 500;
-    let unpaired: Vec<NodeId> = labels.iter().copied().filter(|label| is_unpaired(visit, *label)).take(MOST).collect();
+    let beside = Beside::new(visit, &labels);
     for node in visit.elements() {
         if is_field(visit, node) {
             sink.decided(CHECK.id, 1);
-            judge_field(visit, node, &by_id, &unpaired, sink);
+            judge_field(visit, node, &by_id, &beside, sink);
         }
         let presses = match visit.local(node) {
             "button" => true,
@@ -58,13 +56,7 @@ fn is_named(visit: &VisitedPage, node: NodeId) -> bool {
     has("aria-label") || has("aria-labelledby") || has("title")
 }
 
-fn judge_field(
-    visit: &VisitedPage,
-    node: NodeId,
-    by_id: &HashMap<&str, NodeId>,
-    unpaired: &[NodeId],
-    sink: &mut PageSink,
-) {
+fn judge_field(visit: &VisitedPage, node: NodeId, by_id: &HashMap<&str, NodeId>, beside: &Beside, sink: &mut PageSink) {
     if is_named(visit, node) {
         return;
     }
@@ -79,19 +71,22 @@ fn judge_field(
             sink.find(format!("empty {}", tag(visit, label)), diagnostic);
         }
         Some(_) => {}
-        None => sink.find(format!("field {}", tag(visit, node)), no_label(visit, node, id, unpaired)),
+        None => sink.find(format!("field {}", tag(visit, node)), no_label(visit, node, id, beside)),
     }
 }
 
 /// That a field has no label, and which one was meant.
-fn no_label(visit: &VisitedPage, node: NodeId, id: Option<&str>, unpaired: &[NodeId]) -> Diagnostic {
-    let near = nearest_label(visit, node, unpaired);
+fn no_label(visit: &VisitedPage, node: NodeId, id: Option<&str>, beside: &Beside) -> Diagnostic {
+    let near = beside.label_of(visit, node);
     let message = match near {
         Some(label) => format!("the label `{}` beside this field is not paired with it", visit.text(label)),
         None => "this field has no label".to_owned(),
     };
     let mend = match (near, id) {
-        (Some(_), Some(id)) => format!("write `<label for=\"{id}\">`"),
+        (Some(label), Some(id)) => match visit.attribute(label, "for") {
+            Some(wrong) => format!("write `<label for=\"{id}\">`; nothing to be filled in has the id `{wrong}`"),
+            None => format!("write `<label for=\"{id}\">`"),
+        },
         (Some(_), None) => "give the field an id and the label `for` with it".to_owned(),
         (None, _) => "write a `<label>` with `for`, or `aria-label` where there is no room".to_owned(),
     };
@@ -102,17 +97,49 @@ fn no_label(visit: &VisitedPage, node: NodeId, id: Option<&str>, unpaired: &[Nod
     }
 }
 
-/// Whether a label is for nothing.
-fn is_unpaired(visit: &VisitedPage, label: NodeId) -> bool {
-    visit.attribute(label, "for").is_none()
-        && !visit.document().descendants(label).iter().any(|inner| is_field(visit, *inner))
+/// Fields, and labels that are for none, in document order.
+struct Beside {
+    order: Vec<NodeId>,
+    /// Where in the order a field stands.
+    places: HashMap<NodeId, usize>,
 }
 
-/// The unpaired label of the smallest box around a field and it: that one was meant.
-fn nearest_label(visit: &VisitedPage, field: NodeId, unpaired: &[NodeId]) -> Option<NodeId> {
-    const AROUND: usize = 3;
-    let mut around = visit.above(field).take(AROUND);
-    around.find_map(|above| unpaired.iter().copied().find(|label| visit.above(*label).any(|outer| outer == above)))
+impl Beside {
+    fn new(visit: &VisitedPage, labels: &[NodeId]) -> Beside {
+        let fields: Vec<NodeId> = visit.elements().filter(|node| is_field(visit, *node)).collect();
+        let ids: HashSet<&str> = fields.iter().filter_map(|field| visit.attribute(*field, "id")).collect();
+        let is_for_none = |label: &NodeId| match visit.attribute(*label, "for") {
+            Some(id) => !ids.contains(id),
+            None => !visit.document().descendants(*label).iter().any(|inner| is_field(visit, *inner)),
+        };
+        let unpaired: HashSet<NodeId> = labels.iter().copied().filter(is_for_none).collect();
+        let fields: HashSet<NodeId> = fields.into_iter().collect();
+        let order: Vec<NodeId> =
+            visit.elements().filter(|node| fields.contains(node) || unpaired.contains(node)).collect();
+        let places = order.iter().enumerate().filter(|(_, node)| fields.contains(node));
+        let places = places.map(|(place, node)| (*node, place)).collect();
+        Beside { order, places }
+    }
+
+    /// The label for nothing that stands beside a field with no other field between them: the one that was meant.
+    fn label_of(&self, visit: &VisitedPage, field: NodeId) -> Option<NodeId> {
+        const AROUND: usize = 3;
+        let place = *self.places.get(&field)?;
+        let label =
+            |place: Option<usize>| self.order.get(place?).copied().filter(|node| !self.places.contains_key(node));
+        // How many boxes around the field are left to reach the one that holds both.
+        let far = |label: NodeId| {
+            let mut around = visit.above(field).take(AROUND);
+            around.position(|above| visit.above(label).any(|outer| outer == above))
+        };
+        let kind = visit.attribute(field, "type").unwrap_or_default();
+        let follows = ["checkbox", "radio"].iter().any(|toggle| kind.eq_ignore_ascii_case(toggle));
+        let (before, after) = (label(place.checked_sub(1)), label(Some(place + 1)));
+        // The words of a box to tick stand after it, of a field to fill in before it.
+        let tried = if follows { [after, before] } else { [before, after] };
+        let reached = tried.into_iter().flatten().filter_map(|label| Some((far(label)?, label)));
+        reached.min_by_key(|(far, _)| *far).map(|(_, label)| label)
+    }
 }
 
 fn judge_press(visit: &VisitedPage, node: NodeId, sink: &mut PageSink) {

@@ -9,6 +9,7 @@ pub mod id;
 pub mod label;
 pub mod nesting;
 pub mod part;
+pub mod role;
 pub mod stylesheet;
 pub mod r#type;
 

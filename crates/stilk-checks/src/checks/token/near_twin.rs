@@ -37,7 +37,8 @@ fn run(survey: &Survey, sink: &mut Sink) {
     let tokens = &survey.system.tokens;
     let themes = tokens.themes();
     // What is an alias in every theme is meant to be the same; what is one in some theme only has a colour of its own elsewhere.
-    let colored = |token: &Token| token.definitions().find(|d| matches!(d.value, TokenValue::Color { .. })).map(|d| d.span);
+    let colored =
+        |token: &Token| token.definitions().find(|d| matches!(d.value, TokenValue::Color { .. })).map(|d| d.span);
     let is_own = |token: &&Token| !token.is_member && colored(token).is_some();
     let all: Vec<(&Token, Vec<Pixel>)> = tokens
         .list

@@ -580,8 +580,20 @@ impl Flattener<'_, '_> {
         let hosts = self.matching_hosts(wanted);
         if hosts.is_some_and(|hosts| !hosts.is_empty()) {
             let mut scope = scope.clone();
-            scope.hosts.push(wanted.value.clone());
+            scope.hosts.push(self.selector_of_host(&wanted.value));
             self.items(body, &scope);
+        }
+    }
+
+    /// The selector of a host that is named as cases name it; any other is one.
+    fn selector_of_host(&self, wanted: &str) -> String {
+        let template = &self.control.template;
+        let named = template.hosts.iter().find(|host| host.name == wanted);
+        match named.and_then(|host| template.document.element(host.node)) {
+            Some(element) if element.local() == "input" && element.attribute("type") == Some(wanted) => {
+                format!("input[type=\"{wanted}\"]")
+            }
+            _ => wanted.to_owned(),
         }
     }
 
@@ -589,7 +601,7 @@ impl Flattener<'_, '_> {
     fn matching_hosts(&mut self, wanted: &Name) -> Option<Vec<usize>> {
         let template = &self.control.template;
         let names: Vec<&str> = template.hosts.iter().map(|h| h.name.as_str()).collect();
-        let Some(list) = selector::parse_list(&wanted.value) else {
+        let Some(list) = selector::parse_list(&self.selector_of_host(&wanted.value)) else {
             let mend = "write an element's name or a selector of it, such as `input` or `a`";
             self.error("sheet/host", wanted.span, format!("`{}` is no selector", wanted.value), mend);
             return None;

@@ -1,8 +1,9 @@
 //! Controls placed in other controls' templates: which host, which variant, and what the outer one may say of them.
 
 use super::super::{Control, Placement, RuleTarget, Variant};
+use crate::markup::native_of_placed;
 use crate::sheet::Declaration;
-use stilk_engine::dom::Element;
+use stilk_engine::dom::{Element, NodeId};
 use stilk_text::diagnostic::{Diagnostic, Diagnostics, unknown_name};
 
 /// Binds the placements of a control's template. `bound` holds every control that may stand in it.
@@ -25,6 +26,17 @@ pub fn bind(control: &mut Control, bound: &[Control], diagnostics: &mut Diagnost
             );
             continue;
         };
+        if let Some(second) = second_field(control, placed.node, inner, host) {
+            let document = &control.template.document;
+            let local = document.element(second).map(Element::local).unwrap_or_default();
+            let message = format!("`{}` has a field of its own, and `<{local}>` in it is another", inner.name.value);
+            diagnostics.push(
+                Diagnostic::error("template/control", placed.control.span, message)
+                    .label("placed here")
+                    .mend("take the field away, or write it as the control's template has it"),
+            );
+            continue;
+        }
         let mut variant = Variant { choices: inner.axes.iter().map(|axis| axis.default).collect() };
         for option in &placed.options {
             match inner.find_option(&option.value) {
@@ -40,6 +52,18 @@ pub fn bind(control: &mut Control, bound: &[Control], diagnostics: &mut Diagnost
         placements.push(Placement { node: placed.node, control: inner.name.value.clone(), host, variant });
     }
     control.placements = placements;
+}
+
+/// A field in an element that places a control with a native control, beside this one.
+fn second_field(control: &Control, placed: NodeId, inner: &Control, host: usize) -> Option<NodeId> {
+    const FIELDS: [&str; 3] = ["input", "select", "textarea"];
+    let document = &control.template.document;
+    let is_field = |node: &NodeId| document.element(*node).is_some_and(|e| FIELDS.contains(&e.local()));
+    let bearer = inner.template.hosts[host].bearer;
+    let has_own = inner.template.document.element(bearer).is_some_and(|own| FIELDS.contains(&own.local()));
+    let native = native_of_placed(document, placed, inner, host);
+    let mut inside = document.descendants(placed).into_iter().filter(|node| *node != placed && Some(*node) != native);
+    inside.find(|node| has_own && is_field(node))
 }
 
 /// The host that an element is: of the same name, and for inputs of the same type.

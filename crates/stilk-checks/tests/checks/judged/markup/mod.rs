@@ -9,5 +9,6 @@ mod id;
 mod label;
 mod nesting;
 mod part;
+mod role;
 mod stylesheet;
 mod r#type;
