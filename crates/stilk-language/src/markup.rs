@@ -230,7 +230,18 @@ impl<'e> Expander<'e> {
     fn new(system: &'e System, request: Request<'e>, document: &'e mut Document, content: Option<NodeId>) -> Self {
         let template = &request.control.template;
         let (parts, placed) = Default::default();
-        Expander { system, request, template, document, parts, bearer: None, placed, content, native: None, every: false }
+        Expander {
+            system,
+            request,
+            template,
+            document,
+            parts,
+            bearer: None,
+            placed,
+            content,
+            native: None,
+            every: false,
+        }
     }
 
     fn copy(&mut self, from: NodeId, parent: NodeId) -> Option<NodeId> {

@@ -1,5 +1,6 @@
 //! Measures browser defaults and writes them as stylesheets for the engine: `scripts/measure-defaults` runs it.
 
+mod names;
 #[path = "../../../crates/stilk/tests/browser/webdriver.rs"]
 #[allow(dead_code, reason = "the browser tests use the rest")]
 mod webdriver;
@@ -15,6 +16,12 @@ fn main() {
     let folder = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../crates/stilk-engine/src/cascade/defaults");
     std::fs::create_dir_all(&folder).expect("the folder of the tables");
     let wanted: Vec<String> = std::env::args().skip(1).collect();
+    if wanted.iter().any(|word| word == "names") {
+        let browser = Browser::start_kind(BrowserKind::Chromium, 1280, 800);
+        let path = folder.join("../../css/chromium.names");
+        std::fs::write(&path, names::table(&browser)).expect("the table");
+        return println!("{}: {}", browser.version(), path.display());
+    }
     for (name, kind) in
         [("chromium", BrowserKind::Chromium), ("firefox", BrowserKind::Firefox), ("webkit", BrowserKind::WebKit)]
     {

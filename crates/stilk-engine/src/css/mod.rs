@@ -5,6 +5,7 @@
 //! guess.
 
 pub mod calc;
+mod chromium;
 pub mod color;
 mod color_function;
 mod color_space;

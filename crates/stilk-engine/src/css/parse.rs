@@ -80,6 +80,7 @@ impl ParsedDeclaration {
             PropertyName::Longhand(longhand) => vec![Target::Physical(longhand)],
             PropertyName::Logical(logical) => vec![Target::Logical(logical)],
             PropertyName::Shorthand(shorthand) => shorthand.targets().collect(),
+            PropertyName::Unlearned(shorthand) => shorthand.targets(),
             PropertyName::All => Longhand::ALL
                 .iter()
                 .filter(|longhand| !matches!(longhand, Longhand::Direction | Longhand::UnicodeBidi))
@@ -133,6 +134,10 @@ pub fn parse_value(name: PropertyName, text: &str) -> Option<Declared> {
             Ok(vec![(Target::Logical(logical), parse_grammar(logical.physical(Flow::LTR).grammar(), p)?)])
         }
         PropertyName::Shorthand(shorthand) => shorthand.parse(p),
+        PropertyName::Unlearned(shorthand) => {
+            while p.next().is_ok() {}
+            Ok(shorthand.targets().into_iter().map(|target| (target, Value::Unmodelled)).collect())
+        }
         PropertyName::All | PropertyName::Custom | PropertyName::Other | PropertyName::Unknown => {
             Err(ParseError::unexpected_token())
         }

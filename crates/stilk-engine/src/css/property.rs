@@ -1,5 +1,6 @@
 //! The table of longhands: name, inheritance, initial value, grammar; and the logical properties that map to them.
 
+use super::chromium::{self, Unlearned};
 use super::grammar::Grammar;
 use super::grammar::Grammar::*;
 use super::known_names::KNOWN_NAMES;
@@ -310,30 +311,8 @@ static LOGICAL: &[(&str, Longhand, Longhand)] = &[
     ("border-end-end-radius", Longhand::BorderBottomRightRadius, Longhand::BorderBottomLeftRadius),
 ];
 
-/// Other names of modelled longhands (legacy name aliases, CSS Compatibility).
-static ALIASES: &[(&str, Longhand)] = &[
-    ("-webkit-appearance", Longhand::Appearance),
-    ("-webkit-user-select", Longhand::UserSelect),
-    ("-webkit-backdrop-filter", Longhand::BackdropFilter),
-    ("-webkit-transform", Longhand::Transform),
-    ("-webkit-box-shadow", Longhand::BoxShadow),
-    ("-webkit-filter", Longhand::Filter),
-    ("word-wrap", Longhand::OverflowWrap),
-    ("-webkit-align-items", Longhand::AlignItems),
-    ("-webkit-animation-name", Longhand::AnimationName),
-    ("-webkit-backface-visibility", Longhand::BackfaceVisibility),
-    ("-webkit-background-clip", Longhand::BackgroundClip),
-    ("-webkit-box-sizing", Longhand::BoxSizing),
-    ("-webkit-clip-path", Longhand::ClipPath),
-    ("-webkit-flex-direction", Longhand::FlexDirection),
-    ("-webkit-justify-content", Longhand::JustifyContent),
-    ("-webkit-opacity", Longhand::Opacity),
-    ("-webkit-print-color-adjust", Longhand::PrintColorAdjust),
-    ("-webkit-transform-origin", Longhand::TransformOrigin),
-    ("font-width", Longhand::FontStretch),
-    ("grid-column-gap", Longhand::ColumnGap),
-    ("grid-row-gap", Longhand::RowGap),
-];
+/// Other names of modelled longhands that Chromium has no entry of its own for.
+static ALIASES: &[(&str, Longhand)] = &[("font-width", Longhand::FontStretch)];
 
 /// What a property's name says.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -344,6 +323,8 @@ pub enum PropertyName {
     Logical(Logical),
     /// A shorthand.
     Shorthand(Shorthand),
+    /// A shorthand of the browser that is not modelled: what it sets is not known.
+    Unlearned(Unlearned),
     /// `all`: everything but the direction of text.
     All,
     /// A custom property.
@@ -509,6 +490,9 @@ impl PropertyName {
         if let Some(shorthand) = SHORTHANDS.iter().find(|shorthand| shorthand.name() == name) {
             return PropertyName::Shorthand(*shorthand);
         }
+        if let Some(known) = chromium::read(name) {
+            return known;
+        }
         let vendor = name.starts_with("-webkit-") || name.starts_with("-moz-") || name.starts_with("-ms-");
         if vendor || KNOWN_NAMES.contains(&name) { PropertyName::Other } else { PropertyName::Unknown }
     }
@@ -531,18 +515,24 @@ impl PropertyName {
                 Some(format!("values of {}", stilk_text::diagnostic::list(&names)))
             }
             PropertyName::All => Some("inherit, initial, unset, revert or revert-layer".into()),
-            PropertyName::Custom | PropertyName::Other | PropertyName::Unknown => None,
+            PropertyName::Unlearned(_) | PropertyName::Custom | PropertyName::Other | PropertyName::Unknown => None,
         }
     }
 
     /// Every name that is known, for offering the nearest.
     pub fn all() -> impl Iterator<Item = &'static str> {
+        let is_other = |name: &&str| {
+            !ROWS.iter().any(|row| row.name == *name)
+                && !LOGICAL.iter().any(|(known, _, _)| known == name)
+                && !SHORTHANDS.iter().any(|shorthand| shorthand.name() == *name)
+        };
         ROWS.iter()
             .map(|row| row.name)
             .chain(LOGICAL.iter().map(|(name, _, _)| *name))
             .chain(SHORTHANDS.iter().map(|shorthand| shorthand.name()))
-            .chain(KNOWN_NAMES.iter().copied())
+            .chain(ALIASES.iter().map(|(name, _)| *name))
             .chain(["all"])
+            .chain(chromium::names().chain(KNOWN_NAMES.iter().copied()).filter(is_other))
     }
 }
 

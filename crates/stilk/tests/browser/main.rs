@@ -26,6 +26,7 @@ mod random_pages;
 mod sample;
 mod spec;
 mod specimen;
+mod sweep;
 mod verdicts;
 mod webdriver;
 mod words;
@@ -84,6 +85,11 @@ fn main() {
             let sample = random::sample(first);
             println!("<!doctype html><style>\n{}</style>\n<body>{}\n{:?}", sample.css, sample.html, sample.forced);
         }
+        return;
+    }
+    // SWEEP=1 asks for every property with every value that it takes, and nothing else.
+    if std::env::var_os("SWEEP").is_some() {
+        sweep::run(&browser, &media, Depth { full: true, ..depth }).print();
         return;
     }
     // VERDICTS=1 asks for the verdicts of checks and for the keyboard alone.
