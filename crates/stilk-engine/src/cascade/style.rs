@@ -580,6 +580,10 @@ impl Style {
             L::BorderLeftWidth => Some(L::BorderLeftStyle),
             _ => None,
         };
+        // Whether there is a line is not known where its style is not.
+        if let Some(Err(reason)) = line_style.map(|style| self.get(style)) {
+            return Err(reason);
+        }
         // Borders without a style have no width (CSS Backgrounds 3, section 3.3).
         if line_style.is_some_and(|style| self.is_one_of(style, &["none", "hidden"])) {
             return Ok(Value::ZERO);

@@ -52,7 +52,7 @@ impl Style {
     /// The reason why it is not known.
     pub fn padding(&self, side: L) -> Result<f64, Unknown> {
         match self.get(side)? {
-            Value::Length(length) if !length.has_percent => Ok(length.px),
+            Value::Length(length) if !length.has_percent => Ok(snapped(length.px)),
             Value::Length(length) => Ok(self.share(*length, self.containing_width()?)),
             _ => Err(LAYOUT),
         }

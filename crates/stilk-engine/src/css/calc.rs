@@ -36,6 +36,8 @@ pub enum Calc {
     Step(Step, Box<[Calc; 2]>),
     /// A function of numbers, or of an angle, that gives a number or an angle.
     Function(Function, Vec<Calc>),
+    /// A function that is not computed here, by what it gives.
+    Open(ResultType),
 }
 
 /// How `round()` and its kin go to a step (CSS Values 4, section 10.3).
@@ -112,8 +114,11 @@ struct Linear {
 /// Whether a function's name is a math function read here.
 pub fn is_math(name: &str) -> bool {
     const PLAIN: [&str; 9] = ["calc", "min", "max", "clamp", "abs", "sign", "round", "mod", "rem"];
-    PLAIN.iter().chain(FUNCTIONS.iter().map(|f| &f.0)).any(|known| known.eq_ignore_ascii_case(name))
+    PLAIN.iter().chain(&OPEN).chain(FUNCTIONS.iter().map(|f| &f.0)).any(|known| known.eq_ignore_ascii_case(name))
 }
+
+/// Functions of CSS Values 5 that are not computed here.
+const OPEN: [&str; 4] = ["random", "progress", "sibling-index", "sibling-count"];
 
 /// Parses the arguments of the math function that was just opened.
 pub fn parse(name: &str, parser: &mut Parser) -> Result<Calc, ParseError<()>> {
@@ -147,10 +152,13 @@ pub fn parse_with(name: &str, parser: &mut Parser, names: Names) -> Result<Calc,
         "rem" => step(Step::Rem, inner.parse_comma_separated(&sum)?),
         "min" => Ok(Calc::Min(inner.parse_comma_separated(&sum)?)),
         "max" => Ok(Calc::Max(inner.parse_comma_separated(&sum)?)),
-        "clamp" => match <[Calc; 3]>::try_from(inner.parse_comma_separated(&sum)?) {
-            Ok(three) => Ok(Calc::Clamp(Box::new(three))),
-            Err(_) => Err(ParseError::unexpected_token()),
+        "clamp" => clamp(inner, &sum),
+        "sibling-index" | "sibling-count" if inner.is_exhausted() => Ok(Calc::Open(ResultType::Number)),
+        "progress" => match Calc::common(&inner.parse_comma_separated(&sum)?) {
+            Some(_) => Ok(Calc::Open(ResultType::Number)),
+            None => Err(ParseError::unexpected_token()),
         },
+        "random" => random(inner, &sum),
         name => {
             let arguments = inner.parse_comma_separated(&sum)?;
             match FUNCTIONS.iter().find(|(known, _, count)| *known == name && count.contains(&arguments.len())) {
@@ -159,6 +167,46 @@ pub fn parse_with(name: &str, parser: &mut Parser, names: Names) -> Result<Calc,
             }
         }
     })
+}
+
+/// `clamp()`, either of whose bounds may be `none`.
+fn clamp(
+    parser: &mut Parser,
+    sum: &dyn Fn(&mut Parser) -> Result<Calc, ParseError<()>>,
+) -> Result<Calc, ParseError<()>> {
+    let bound = |p: &mut Parser| match p.try_parse(|p| p.expect_ident_matching("none")) {
+        Ok(()) => Ok(None),
+        Err(_) => sum(p).map(Some),
+    };
+    let least = bound(parser)?;
+    parser.expect_comma()?;
+    let value = sum(parser)?;
+    parser.expect_comma()?;
+    Ok(match (least, bound(parser)?) {
+        (Some(least), Some(most)) => Calc::Clamp(Box::new([least, value, most])),
+        (Some(least), None) => Calc::Max(vec![least, value]),
+        (None, Some(most)) => Calc::Min(vec![value, most]),
+        (None, None) => value,
+    })
+}
+
+/// `random()`: of what is shared, and how, nothing is kept.
+fn random(
+    parser: &mut Parser,
+    sum: &dyn Fn(&mut Parser) -> Result<Calc, ParseError<()>>,
+) -> Result<Calc, ParseError<()>> {
+    let mut is_shared = false;
+    while parser.try_parse(|p| p.expect_ident_cloned()).is_ok() {
+        is_shared = true;
+    }
+    if is_shared {
+        parser.expect_comma()?;
+    }
+    let terms = parser.parse_comma_separated(sum)?;
+    match Calc::common(&terms) {
+        Some(kind) if (2..=3).contains(&terms.len()) => Ok(Calc::Open(kind)),
+        _ => Err(ParseError::unexpected_token()),
+    }
 }
 
 fn step(how: Step, terms: Vec<Calc>) -> Result<Calc, ParseError<()>> {
@@ -253,6 +301,7 @@ impl Calc {
             Calc::Sign(inner) => inner.kind().map(|_| ResultType::Number),
             Calc::Step(_, terms) => Self::common(terms.as_slice()),
             Calc::Function(function, arguments) => function.kind(arguments),
+            Calc::Open(kind) => Some(*kind),
             Calc::Invert(inner) => inner.kind().filter(|kind| *kind == ResultType::Number),
             Calc::Product(_) => match self.exponents()? {
                 [0, 0, 0, 0] => Some(ResultType::Number),
@@ -316,7 +365,9 @@ impl Calc {
 
     /// The number it gives.
     pub fn number(&self, context: &Context) -> Result<f64, Unknown> {
-        self.eval(context).map(|linear| finite(linear.amount))
+        let amount = self.eval(context)?.amount;
+        // Numbers have 32 bits.
+        Ok(if amount.is_nan() { 0.0 } else { amount.clamp(f64::from(f32::MIN), f64::from(f32::MAX)) })
     }
 
     /// The length it gives, in px, with its percentage.
@@ -341,6 +392,7 @@ impl Calc {
             }),
             Calc::Dimension(n, unit) => Ok(plain(context.canonical(*n, *unit)?)),
             Calc::Bare(inner) => Ok(plain(inner.eval(&Context { whole: None, ..*context })?.percent)),
+            Calc::Open(_) => Err(Unknown("a function in it is not computed")),
             Calc::Sum(terms) => {
                 let mut total = plain(0.0);
                 for term in terms {

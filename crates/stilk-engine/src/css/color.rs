@@ -327,7 +327,7 @@ pub fn parse(parser: &mut Parser) -> Result<Color, ParseError<()>> {
     let token = parser.next()?.clone();
     match &token {
         Token::Ident(name) => {
-            let lower = name.to_ascii_lowercase();
+            let lower = current_name(&name.to_ascii_lowercase());
             if lower == "currentcolor" {
                 return Ok(Color::Current);
             }
@@ -337,6 +337,7 @@ pub fn parse(parser: &mut Parser) -> Result<Color, ParseError<()>> {
             if let Some((name, _, _)) = SYSTEM.iter().find(|(known, _, _)| *known == lower) {
                 return Ok(Color::System(name));
             }
+            // Of other names of CSS none is nearly one; the crate reads functions as well, which are no names.
             absolute(&lower)
         }
         Token::Hash(_) | Token::IDHash(_) => absolute(parser.slice_from(start)),
@@ -350,16 +351,66 @@ pub fn parse(parser: &mut Parser) -> Result<Color, ParseError<()>> {
                     Ok(Color::LightDark(Box::new([light, parse(inner)?])))
                 }),
                 "rgb" | "rgba" | "hsl" | "hsla" | "hwb" | "lab" | "lch" | "oklab" | "oklch" | "color" => {
-                    parser.parse_nested_block(|inner| color_function::parse(&lower, inner))
+                    parser.parse_nested_block(|inner| {
+                        // A space that is not computed.
+                        if lower == "color" && inner.try_parse(|p| p.expect_ident_matching("display-p3-linear")).is_ok()
+                        {
+                            while inner.next().is_ok() {}
+                            return Ok(Color::Unmodelled);
+                        }
+                        color_function::parse(&lower, inner)
+                    })
                 }
                 "contrast-color" => parser.parse_nested_block(|inner| {
                     parse(inner)?;
+                    Ok(Color::Unmodelled)
+                }),
+                // Another alpha for a colour (CSS Color 5, section 5).
+                "alpha" => parser.parse_nested_block(|inner| {
+                    inner.expect_ident_matching("from")?;
+                    parse(inner)?;
+                    while inner.next().is_ok() {}
                     Ok(Color::Unmodelled)
                 }),
                 _ => Err(ParseError::unexpected_token()),
             }
         }
         _ => Err(ParseError::unexpected_token()),
+    }
+}
+
+/// Today's name of a colour: grey is gray, and what systems had in former days is something that they have still (CSS
+/// Color 4, sections 6.1 and 6.3).
+fn current_name(name: &str) -> String {
+    const FORMER: [(&str, &str); 24] = [
+        ("-webkit-activelink", "activetext"),
+        ("activeborder", "buttonborder"),
+        ("activecaption", "canvas"),
+        ("appworkspace", "canvas"),
+        ("background", "canvas"),
+        ("buttonhighlight", "buttonface"),
+        ("buttonshadow", "buttonface"),
+        ("captiontext", "canvastext"),
+        ("inactiveborder", "buttonborder"),
+        ("inactivecaption", "canvas"),
+        ("inactivecaptiontext", "graytext"),
+        ("infobackground", "canvas"),
+        ("infotext", "canvastext"),
+        ("menu", "canvas"),
+        ("menutext", "canvastext"),
+        ("scrollbar", "canvas"),
+        ("threeddarkshadow", "buttonborder"),
+        ("threedface", "buttonface"),
+        ("threedhighlight", "buttonborder"),
+        ("threedlightshadow", "buttonborder"),
+        ("threedshadow", "buttonborder"),
+        ("window", "canvas"),
+        ("windowframe", "buttonborder"),
+        ("windowtext", "canvastext"),
+    ];
+    match FORMER.iter().find(|(former, _)| *former == name) {
+        Some((_, today)) => (*today).to_owned(),
+        None => name.replace("grey", "gray"),
     }
 }
 

@@ -19,8 +19,16 @@ pub fn initial_declared(longhand: Longhand) -> Value {
 /// # Errors
 /// The reason why it cannot be known: a unit that needs a font or a layout, or a value that is not modelled.
 pub fn compute(longhand: Longhand, value: &Value, context: &Context) -> Result<Value, Unknown> {
+    if *value == Value::Unmodelled {
+        return Err(NOT_MODELLED);
+    }
     match longhand {
         L::FontSize => font_size(value, context),
+        // An outline stands off by whole device pixels, as its line is wide.
+        L::OutlineOffset => generic(value, context).map(|value| match value.as_px() {
+            Some(px) => Value::Length(LengthPercentage::px(px.signum() * whole_pixels(px.abs()))),
+            None => value,
+        }),
         L::FontWeight => Ok(font_weight(value, context)),
         L::LineHeight => line_height(value, context),
         // Chromium keeps the width of a rule between columns in 16 bits.
@@ -38,11 +46,40 @@ pub fn compute(longhand: Longhand, value: &Value, context: &Context) -> Result<V
 /// A calculation is clamped to what the property takes, and rounded where that is a whole number (CSS Values 4, sections
 /// 10.12 and 5.2.1). Values outside of a calculation were refused when they were parsed.
 fn in_range(longhand: Longhand, value: Value) -> Value {
-    match (longhand.grammar(), value) {
-        (Grammar::Length { negative: false, .. } | Grammar::BoxSize | Grammar::MaxSize, Value::Length(length))
-            if !length.has_percent =>
-        {
-            Value::Length(LengthPercentage::px(length.px.max(0.0)))
+    if matches!(longhand, L::AnimationDuration | L::TransitionDuration)
+        && let Value::List(times) = value
+    {
+        let least = |time: Value| if let Value::Seconds(s) = time { Value::Seconds(s.max(0.0)) } else { time };
+        return Value::List(times.into_iter().map(least).collect());
+    }
+    of_grammar(longhand.grammar(), value)
+}
+
+fn of_grammar(grammar: &Grammar, value: Value) -> Value {
+    match (grammar, value) {
+        (Grammar::CommaOf(item), Value::List(items)) => {
+            Value::List(items.into_iter().map(|one| of_grammar(item, one)).collect())
+        }
+        // Both axes have the range of one.
+        (Grammar::Size | Grammar::Radius | Grammar::Tracks, Value::Words(items)) => {
+            Value::Words(items.into_iter().map(|one| of_grammar(grammar, one)).collect())
+        }
+        (Grammar::StrokeWidth, Value::Number(n)) => Value::Length(LengthPercentage::px(n.max(0.0))),
+        (Grammar::TabSize, Value::Number(n)) => Value::Number(n.max(0.0)),
+        (
+            Grammar::Length { negative: false, .. }
+            | Grammar::BoxSize
+            | Grammar::MaxSize
+            | Grammar::Size
+            | Grammar::Radius
+            | Grammar::Tracks
+            | Grammar::StrokeWidth
+            | Grammar::TabSize,
+            Value::Length(length),
+        ) if !length.has_percent => Value::Length(LengthPercentage::px(length.px.max(0.0))),
+        // A percentage alone has the range as well.
+        (Grammar::Size | Grammar::Radius | Grammar::StrokeWidth, Value::Length(length)) if length.px == 0.0 => {
+            Value::Length(LengthPercentage { percent: length.percent.max(0.0), ..length })
         }
         (Grammar::NumberOr { min, .. }, Value::Number(n)) => Value::Number(n.max(*min).min(f64::from(f32::MAX))),
         // Halves go up, towards positive infinity.
@@ -182,8 +219,12 @@ fn line_width(value: &Value, context: &Context) -> Result<Value, Unknown> {
             _ => return Err(NOT_MODELLED),
         },
     };
-    let snapped = if px > 0.0 && px < 1.0 { 1.0 } else { px.floor() };
-    Ok(Value::Length(LengthPercentage::px(snapped)))
+    Ok(Value::Length(LengthPercentage::px(whole_pixels(px))))
+}
+
+/// A length of a line in whole pixels: one at least, where there is any.
+fn whole_pixels(px: f64) -> f64 {
+    if px > 0.0 && px < 1.0 { 1.0 } else { px.floor() }
 }
 
 /// Resolves the colours in a computed value. `currentcolor` stays where the element's colour is not known.

@@ -110,10 +110,17 @@ pub fn is_too_deep(text: &str) -> bool {
 
 /// Reads a declaration. Custom properties are not for this.
 pub fn parse_declaration(name: &str, text: &str) -> Result<ParsedDeclaration, Invalid> {
-    let name = PropertyName::read(&name.to_ascii_lowercase());
+    let written = name.to_ascii_lowercase();
+    let name = PropertyName::read(&written);
+    let text = &*super::quirks::of_today(&written, text).ok_or(Invalid::Value)?;
     let declared = match name {
         PropertyName::Unknown => return Err(Invalid::Property),
         PropertyName::Custom | PropertyName::Other => Declared::Values(Vec::new()),
+        // Each property would read what is substituted by its own grammar.
+        PropertyName::All if has_substitution(text) => {
+            let all = ParsedDeclaration { name, declared: Declared::Values(Vec::new()) }.targets();
+            Declared::Values(all.into_iter().map(|target| (target, Value::Unmodelled)).collect())
+        }
         _ if has_substitution(text) => Declared::Pending(text.into()),
         _ => parse_value(name, text).ok_or(Invalid::Value)?,
     };

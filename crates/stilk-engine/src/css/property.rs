@@ -95,7 +95,7 @@ longhands! {
     FlexDirection "flex-direction" false "row" Keywords(&["row", "row-reverse", "column", "column-reverse"]);
     FlexGrow "flex-grow" false "0" NumberOr { keywords: &[], min: 0.0 };
     FlexShrink "flex-shrink" false "1" NumberOr { keywords: &[], min: 0.0 };
-    FlexWrap "flex-wrap" false "nowrap" Keywords(&["nowrap", "wrap", "wrap-reverse"]);
+    FlexWrap "flex-wrap" false "nowrap" Keywords(&["nowrap", "wrap", "wrap-reverse", "balance"]);
     Float "float" false "none" Keywords(&["none", "left", "right", "inline-start", "inline-end"]);
     FontFamily "font-family" true "\"Times New Roman\"" Families;
     FontSize "font-size" true "medium" Length { percent: true, negative: false, keywords: FONT_SIZES };

@@ -1,10 +1,11 @@
 //! Shorthands: which longhands they set, and how their values are taken apart.
 
+use super::grammar::Grammar;
 use super::parse::{Expanded, Target, parse_grammar};
 use super::primitive::Primitive;
 use super::property::{Flow, Longhand, Longhand as L, PropertyName};
 use super::value::Value;
-use cssparser::{ParseError, Parser};
+use cssparser::{ParseError, Parser, Token};
 
 /// How a shorthand's value is taken apart.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -173,7 +174,22 @@ fn target(name: &str) -> Target {
 }
 
 fn one(target: Target, parser: &mut Parser) -> Result<Value, ParseError<()>> {
-    parse_grammar(target.physical(Flow::LTR).grammar(), parser)
+    of_one_vendor(parser, |p| parse_grammar(target.physical(Flow::LTR).grammar(), p))
+}
+
+/// A word of one vendor that is not modelled may be any property's, or a name of the author's: among several it is nobody's.
+fn of_one_vendor(
+    parser: &mut Parser,
+    read: impl Fn(&mut Parser) -> Result<Value, ParseError<()>>,
+) -> Result<Value, ParseError<()>> {
+    let state = parser.state();
+    let is_word = matches!(parser.next(), Ok(Token::Ident(word)) if word.starts_with('-'));
+    let is_alone = is_word && parser.is_exhausted();
+    parser.reset(&state);
+    match read(parser)? {
+        Value::Unmodelled if is_word && !is_alone => Err(ParseError::unexpected_token()),
+        value => Ok(value),
+    }
 }
 
 fn sides(targets: &[Target], parser: &mut Parser) -> ValueResult {
@@ -355,25 +371,25 @@ fn place(targets: &[Target], parser: &mut Parser) -> ValueResult {
 }
 
 fn flex(parser: &mut Parser) -> ValueResult {
-    let set = |grow: f64, shrink: f64, basis: Value| {
+    let set = |grow: Value, shrink: Value, basis: Value| {
         Ok(vec![
-            (Target::Physical(L::FlexGrow), Value::Number(grow)),
-            (Target::Physical(L::FlexShrink), Value::Number(shrink)),
+            (Target::Physical(L::FlexGrow), grow),
+            (Target::Physical(L::FlexShrink), shrink),
             (Target::Physical(L::FlexBasis), basis),
         ])
     };
     let zero_percent = || Value::Length(super::value::LengthPercentage::percent(0.0));
     if parser.try_parse(|p| p.expect_ident_matching("none")).is_ok() {
-        return set(0.0, 0.0, Value::Keyword("auto"));
+        return set(Value::Number(0.0), Value::Number(0.0), Value::Keyword("auto"));
     }
     let (mut grow, mut shrink, mut basis) = (None, None, None);
     while !parser.is_exhausted() {
         // A number is growth before it is a basis, so that `flex: 0` does not mean a basis of zero.
         if grow.is_none()
-            && let Ok(Value::Number(number)) = parser.try_parse(|p| one(Target::Physical(L::FlexGrow), p))
+            && let Ok(number) = parser.try_parse(|p| one(Target::Physical(L::FlexGrow), p))
         {
             grow = Some(number);
-            if let Ok(Value::Number(number)) = parser.try_parse(|p| one(Target::Physical(L::FlexShrink), p)) {
+            if let Ok(number) = parser.try_parse(|p| one(Target::Physical(L::FlexShrink), p)) {
                 shrink = Some(number);
             }
         } else if basis.is_none() {
@@ -385,7 +401,8 @@ fn flex(parser: &mut Parser) -> ValueResult {
     if grow.is_none() && basis.is_none() {
         return Err(ParseError::unexpected_token());
     }
-    set(grow.unwrap_or(1.0), shrink.unwrap_or(1.0), basis.unwrap_or_else(zero_percent))
+    let one = Value::Number(1.0);
+    set(grow.unwrap_or_else(|| one.clone()), shrink.unwrap_or(one), basis.unwrap_or_else(zero_percent))
 }
 
 fn font(parser: &mut Parser) -> ValueResult {
@@ -530,7 +547,12 @@ fn layered(targets: &[Target], parser: &mut Parser, name: Longhand) -> ValueResu
 
 /// One item of a list-valued longhand.
 fn first_of(target: Target, parser: &mut Parser) -> Result<Value, ParseError<()>> {
-    parse_grammar(target.physical(Flow::LTR).grammar().item(), parser)
+    let value = parse_grammar(target.physical(Flow::LTR).grammar().item(), parser)?;
+    // A word that is not modelled is a name before it is anything else.
+    if value == Value::Unmodelled && matches!(target.physical(Flow::LTR).grammar().item(), Grammar::Keywords(_)) {
+        return Err(ParseError::unexpected_token());
+    }
+    Ok(value)
 }
 
 fn background(parser: &mut Parser) -> ValueResult {
