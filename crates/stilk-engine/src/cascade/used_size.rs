@@ -73,7 +73,10 @@ impl Style {
     }
 
     fn edges(&self, a: L, b: L, c: L, d: L) -> Result<f64, Unknown> {
-        Ok(self.padding(a)? + self.padding(b)? + self.px(c)? + self.px(d)?)
+        // What a layout cannot hold it cuts off somewhere.
+        const MOST: f64 = 10_000_000.0;
+        let edges = self.padding(a)? + self.padding(b)? + self.px(c)? + self.px(d)?;
+        if edges < MOST { Ok(edges) } else { Err(LAYOUT) }
     }
 
     /// A declared size as the size of the content box; `None` for `auto`.

@@ -516,10 +516,11 @@ fn of_plain(values: &[Linear], choose: impl Fn(&[f64]) -> f64) -> Result<Linear,
     pick(values, choose).map_err(|_| Unknown("a function of a percentage needs a layout"))
 }
 
+/// The largest length that Chromium lays out, in px.
+pub(super) const LARGEST: f64 = 33_554_428.0;
+
 /// Browsers clamp what is not finite (CSS Values 4, section 10.9.2); NaN becomes 0.
 fn finite(value: f64) -> f64 {
-    // The largest length that Chromium keeps.
-    const LARGEST: f64 = 33_554_428.0;
     if value.is_nan() { 0.0 } else { value.clamp(-LARGEST, LARGEST) }
 }
 

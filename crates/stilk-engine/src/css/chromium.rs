@@ -10,7 +10,10 @@ use std::sync::LazyLock;
 static TABLE: &str = include_str!("chromium.names");
 
 /// What the table cannot show: these set a part of a longhand.
-const OF_A_PART: [(&str, &str); 5] = [
+const OF_A_PART: [(&str, &str); 7] = [
+    ("-webkit-border-image", "border-image-source"),
+    // A duration of nothing is that of the timeline.
+    ("animation-timeline", "animation-duration"),
     ("-webkit-transform-origin-x", "transform-origin"),
     ("-webkit-transform-origin-y", "transform-origin"),
     ("-webkit-transform-origin-z", "transform-origin"),

@@ -100,7 +100,7 @@ pub(super) const SPACES: [(&str, Space); 15] = [
 ];
 
 /// System colours: name, light, dark; as Chromium has them without a platform theme.
-static SYSTEM: [(&str, u32, u32); 19] = [
+static SYSTEM: [(&str, u32, u32); 20] = [
     ("accentcolor", 0x0075ff, 0x0075ff),
     ("accentcolortext", 0xffffff, 0xffffff),
     ("activetext", 0xff0000, 0xff0000),
@@ -120,6 +120,7 @@ static SYSTEM: [(&str, u32, u32); 19] = [
     ("selecteditemtext", 0xffffff, 0x3b3b3b),
     ("visitedtext", 0x551a8b, 0xd0adf0),
     ("-webkit-link", 0x0000ee, 0x9e9eff),
+    ("-webkit-focus-ring-color", 0x101010, 0xffffff),
 ];
 
 const HIGHLIGHT: &str = "highlight";

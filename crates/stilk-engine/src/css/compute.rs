@@ -1,5 +1,6 @@
 //! From declared to computed values (CSS Cascade 5, section 4.4).
 
+use super::calc::LARGEST;
 use super::color::{Color, Surroundings};
 use super::context::{Context, Unknown};
 use super::grammar::Grammar;
@@ -29,7 +30,7 @@ pub fn compute(longhand: Longhand, value: &Value, context: &Context) -> Result<V
             Some(px) => Value::Length(LengthPercentage::px(px.signum() * whole_pixels(px.abs()))),
             None => value,
         }),
-        L::FontWeight => Ok(font_weight(value, context)),
+        L::FontWeight => font_weight(value, context),
         L::LineHeight => line_height(value, context),
         // Chromium keeps the width of a rule between columns in 16 bits.
         L::ColumnRuleWidth => line_width(value, context).map(|value| match value.as_px() {
@@ -52,7 +53,23 @@ fn in_range(longhand: Longhand, value: Value) -> Value {
         let least = |time: Value| if let Value::Seconds(s) = time { Value::Seconds(s.max(0.0)) } else { time };
         return Value::List(times.into_iter().map(least).collect());
     }
-    of_grammar(longhand.grammar(), value)
+    let value = of_grammar(longhand.grammar(), value);
+    // What no layout asks for may be as large as a number of 32 bits.
+    const UNBOUNDED: [L; 7] = [
+        L::ColumnWidth,
+        L::Perspective,
+        L::ScrollMarginBottom,
+        L::ScrollMarginLeft,
+        L::ScrollMarginRight,
+        L::ScrollMarginTop,
+        L::TabSize,
+    ];
+    match value.as_px() {
+        Some(px) if UNBOUNDED.contains(&longhand) && px.abs() >= LARGEST => {
+            Value::Length(LengthPercentage::px(px.signum() * f64::from(f32::MAX)))
+        }
+        _ => value,
+    }
 }
 
 fn of_grammar(grammar: &Grammar, value: Value) -> Value {
@@ -64,7 +81,7 @@ fn of_grammar(grammar: &Grammar, value: Value) -> Value {
         (Grammar::Size | Grammar::Radius | Grammar::Tracks, Value::Words(items)) => {
             Value::Words(items.into_iter().map(|one| of_grammar(grammar, one)).collect())
         }
-        (Grammar::StrokeWidth, Value::Number(n)) => Value::Length(LengthPercentage::px(n.max(0.0))),
+
         (Grammar::TabSize, Value::Number(n)) => Value::Number(n.max(0.0)),
         (
             Grammar::Length { negative: false, .. }
@@ -171,10 +188,10 @@ fn font_size(value: &Value, context: &Context) -> Result<Value, Unknown> {
     }
 }
 
-fn font_weight(value: &Value, context: &Context) -> Value {
+fn font_weight(value: &Value, context: &Context) -> Result<Value, Unknown> {
     // Relative weights: CSS Fonts 4, section 2.2.1.
     let parent = context.parent_weight;
-    match value {
+    Ok(match value {
         Value::Keyword("normal") => Value::Number(400.0),
         Value::Keyword("bold") => Value::Number(700.0),
         Value::Keyword("bolder") => Value::Number(match parent {
@@ -190,10 +207,10 @@ fn font_weight(value: &Value, context: &Context) -> Value {
             _ => 700.0,
         }),
         Value::Calc(tree) => {
-            tree.number(context).map_or_else(|_| value.clone(), |n| Value::Number(n.clamp(1.0, 1000.0)))
+            return tree.number(context).map(|n| Value::Number(n.clamp(1.0, 1000.0)));
         }
         other => other.clone(),
-    }
+    })
 }
 
 fn line_height(value: &Value, context: &Context) -> Result<Value, Unknown> {

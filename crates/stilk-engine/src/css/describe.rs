@@ -58,9 +58,16 @@ impl Grammar {
             Grammar::StrokeWidth => "a length, a percentage, or a number of px".into(),
             Grammar::Tracks => or("a list of tracks", &["none"]),
             Grammar::Words(words) => or("what the property's own grammar says", words),
-            Grammar::Time => "a time such as `120ms`".into(),
+            Grammar::Time | Grammar::Duration { .. } => "a time such as `120ms`".into(),
+            Grammar::AnimationName => "a name".into(),
+            Grammar::ListStyle => "a counter style such as decimal, a string, or none".into(),
+            Grammar::Paint => "a colour, or none".into(),
             Grammar::Easing => "an easing function such as `ease-out`".into(),
-            Grammar::CommaIdents | Grammar::CommaTimes | Grammar::CommaEasings | Grammar::CommaOf(_) => {
+            Grammar::AnimationNames
+            | Grammar::CommaIdents
+            | Grammar::CommaTimes
+            | Grammar::CommaEasings
+            | Grammar::CommaOf(_) => {
                 format!("a list; each item is {}", self.item().describe())
             }
             Grammar::Position(words) => or("a length or percentage", words),

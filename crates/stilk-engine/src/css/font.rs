@@ -20,6 +20,7 @@ pub(super) fn families(parser: &mut Parser) -> ValueResult {
         }
         Ok::<_, ParseError<()>>(match name.contains(' ') {
             true => Value::String(name.into()),
+            false if name.starts_with("--") => Value::String(name.into()),
             false => Value::Ident(name.into()),
         })
     })?;

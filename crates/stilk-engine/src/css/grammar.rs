@@ -79,6 +79,16 @@ pub enum Grammar {
     CommaIdents,
     /// Times separated by commas.
     CommaTimes,
+    /// A time that is not negative, or `auto`.
+    Duration { auto: bool },
+    /// `animation-name`
+    AnimationNames,
+    /// One name of an animation: a name, or a string.
+    AnimationName,
+    /// `list-style-type`
+    ListStyle,
+    /// `fill` and `stroke`
+    Paint,
     /// Easing functions separated by commas.
     CommaEasings,
     /// A list of another grammar.
@@ -123,6 +133,7 @@ impl Grammar {
         match self {
             Grammar::CommaIdents => &Grammar::Ident,
             Grammar::CommaTimes => &Grammar::Time,
+            Grammar::AnimationNames => &Grammar::AnimationName,
             Grammar::CommaEasings => &Grammar::Easing,
             Grammar::CommaOf(item) => item,
             other => other,
@@ -199,15 +210,26 @@ impl Grammar {
             },
             Grammar::StrokeWidth => match parser.try_parse(|p| number(p, &[], 0.0)) {
                 Ok(Value::Number(n)) => Ok(Value::Length(LengthPercentage::px(n))),
-                Ok(other) => Ok(other),
+                // A calculated number stays a calculation.
+                Ok(_) => Ok(Value::Unmodelled),
                 Err(_) => length(parser, true, false, &[]),
             },
             Grammar::Tracks => super::tracks::tracks(parser),
-            Grammar::Words(words) => word_or(parser, words, |p| {
-                p.next()?;
-                while p.next().is_ok() {}
+            Grammar::Words(words) => {
+                let state = parser.state();
+                match keyword(parser, words) {
+                    Ok(word) if parser.is_exhausted() => return Ok(word),
+                    _ => parser.reset(&state),
+                }
+                parser.next()?;
+                while parser.next().is_ok() {}
                 Ok(Value::Unmodelled)
-            }),
+            }
+            Grammar::AnimationNames => Ok(Value::List(parser.parse_comma_separated(|p| self.item().parse(p))?)),
+            Grammar::AnimationName => animation_name(parser),
+            Grammar::Duration { auto } => duration(parser, *auto),
+            Grammar::ListStyle => list_style(parser),
+            Grammar::Paint => paint(parser),
             Grammar::Easing => super::easing::easing(parser),
             Grammar::CommaIdents | Grammar::CommaTimes | Grammar::CommaEasings | Grammar::CommaOf(_) => {
                 Ok(Value::List(parser.parse_comma_separated(|p| self.item().parse(p))?))
@@ -473,14 +495,78 @@ fn lines(parser: &mut Parser) -> ValueResult {
         return Ok(Value::Keyword("none"));
     }
     let mut words = Vec::new();
-    while let Ok(word) = parser.try_parse(|p| keyword(p, &["underline", "overline", "line-through"])) {
+    if let Ok(word) = parser.try_parse(|p| keyword(p, &["spelling-error", "grammar-error"])) {
+        return Ok(word);
+    }
+    while let Ok(word) = parser.try_parse(|p| keyword(p, &["underline", "overline", "line-through", "blink"])) {
         words.push(word);
     }
     // Written in the order of the standard, each once.
-    let all = ["underline", "overline", "line-through"];
+    let all = ["underline", "overline", "line-through", "blink"];
     let sorted: Vec<Value> =
         all.into_iter().filter(|word| words.iter().any(|w| w.is(word))).map(Value::Keyword).collect();
     if words.is_empty() || sorted.len() != words.len() { wrong() } else { Ok(Value::Words(sorted)) }
+}
+
+/// A name, or a string that is one; what a string holds that is no plain word is not modelled.
+fn animation_name(parser: &mut Parser) -> ValueResult {
+    if let Ok(text) = parser.try_parse(|p| p.expect_string_cloned()) {
+        let is_plain = text.chars().all(|c| c.is_ascii_alphanumeric() || matches!(c, '-' | '_'));
+        let is_word = ["none", "auto", "all", "inherit", "initial", "unset", "revert", "revert-layer", "default"]
+            .iter()
+            .any(|word| word.eq_ignore_ascii_case(&text));
+        let starts = text.starts_with(|c: char| c.is_ascii_alphabetic());
+        return Ok(match is_plain && starts && !is_word {
+            true => Value::Ident(text.to_string().into()),
+            false => Value::Unmodelled,
+        });
+    }
+    // `auto` is a duration.
+    match ident(parser, &["none", "auto"])? {
+        Value::Keyword("auto") => wrong(),
+        name => Ok(name),
+    }
+}
+
+fn duration(parser: &mut Parser, auto: bool) -> ValueResult {
+    if auto && let Ok(word) = parser.try_parse(|p| keyword(p, &["auto"])) {
+        return Ok(word);
+    }
+    match dimension(parser, Quantity::Time)? {
+        Value::Dimension(amount, _) if amount < 0.0 => wrong(),
+        value => Ok(value),
+    }
+}
+
+fn list_style(parser: &mut Parser) -> ValueResult {
+    if let Ok(text) = parser.try_parse(|p| p.expect_string_cloned()) {
+        return Ok(Value::String(text.to_string().into()));
+    }
+    if parser.try_parse(|p| p.expect_function_matching("symbols")).is_ok() {
+        return skip(parser);
+    }
+    ident(parser, &["none", "disc", "circle", "square", "decimal"])
+}
+
+/// A colour, what is painted elsewhere, or an address with what stands in for it (SVG 2, section 13.2).
+fn paint(parser: &mut Parser) -> ValueResult {
+    if let Ok(word) = parser.try_parse(|p| keyword(p, &["none"])) {
+        return Ok(word);
+    }
+    let is_elsewhere = parser.try_parse(|p| match p.next()?.clone() {
+        Token::UnquotedUrl(_) => Ok(()),
+        Token::Function(name) if name.eq_ignore_ascii_case("url") => skip(p).map(|_| ()),
+        Token::Ident(word) if word.to_ascii_lowercase().starts_with("context-") => Ok(()),
+        _ => Err(ParseError::unexpected_token()),
+    });
+    if is_elsewhere.is_ok() {
+        let _ = parser.try_parse(|p| match p.try_parse(|p| keyword(p, &["none"])) {
+            Ok(_) => Ok(()),
+            Err(_) => color::parse(p).map(|_| ()),
+        });
+        return Ok(Value::Unmodelled);
+    }
+    color::parse(parser).map(Value::Color)
 }
 
 fn rotate(parser: &mut Parser) -> ValueResult {
@@ -546,7 +632,7 @@ fn scale(parser: &mut Parser) -> ValueResult {
         if let Ok(share) = p.try_parse(|p| p.expect_percentage()) {
             return Ok(Value::Number(f64::from(share)));
         }
-        Primitive::NUMBER.parse(p)
+        Primitive::NumberPercentage.parse(p)
     };
     let mut numbers = vec![factor(parser)?];
     while numbers.len() < 3 {

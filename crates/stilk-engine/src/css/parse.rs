@@ -122,7 +122,14 @@ pub fn parse_declaration(name: &str, text: &str) -> Result<ParsedDeclaration, In
             Declared::Values(all.into_iter().map(|target| (target, Value::Unmodelled)).collect())
         }
         _ if has_substitution(text) => Declared::Pending(text.into()),
-        _ => parse_value(name, text).ok_or(Invalid::Value)?,
+        _ => match parse_value(name, text) {
+            Some(declared) => declared,
+            // The old name takes numbers as well, however they are calculated.
+            None if written == "-webkit-perspective" => {
+                Declared::Values(vec![(Target::Physical(Longhand::Perspective), Value::Unmodelled)])
+            }
+            None => return Err(Invalid::Value),
+        },
     };
     Ok(ParsedDeclaration { name, declared })
 }

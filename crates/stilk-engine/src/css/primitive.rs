@@ -102,7 +102,9 @@ pub(super) fn length(
             }
         }
         // Functions that size boxes by their place: valid, not modelled.
-        Token::Function(name) if ["env", "anchor", "anchor-size"].contains(&&*name.to_ascii_lowercase()) => {
+        Token::Function(name)
+            if ["env", "anchor", "anchor-size", "calc-size"].contains(&&*name.to_ascii_lowercase()) =>
+        {
             skip(parser)
         }
         _ => {

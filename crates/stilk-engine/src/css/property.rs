@@ -41,8 +41,8 @@ longhands! {
     AlignContent "align-content" false "normal" Align(CONTENT_ALIGN);
     AlignItems "align-items" false "normal" Align(ITEM_ALIGN);
     AlignSelf "align-self" false "auto" Align(SELF_ALIGN);
-    AnimationName "animation-name" false "none" CommaIdents;
-    AnimationDuration "animation-duration" false "0s" CommaTimes;
+    AnimationName "animation-name" false "none" AnimationNames;
+    AnimationDuration "animation-duration" false "0s" CommaOf(&Duration { auto: true });
     AnimationTimingFunction "animation-timing-function" false "ease" CommaEasings;
     AnimationDelay "animation-delay" false "0s" CommaTimes;
     AnimationIterationCount "animation-iteration-count" false "1" CommaOf(&NumberOr { keywords: &["infinite"], min: 0.0 });
@@ -89,7 +89,7 @@ longhands! {
     Cursor "cursor" true "auto" Grammar::Cursor;
     Direction "direction" true "ltr" Keywords(&["ltr", "rtl"]);
     Display "display" false "inline" DisplayWords;
-    Fill "fill" true "black" ColorOr(&["none"]);
+    Fill "fill" true "black" Grammar::Paint;
     Filter "filter" false "none" Grammar::Filter;
     FlexBasis "flex-basis" false "auto" Length { percent: true, negative: false, keywords: &["auto", "content", "min-content", "max-content", "fit-content", "stretch"] };
     FlexDirection "flex-direction" false "row" Keywords(&["row", "row-reverse", "column", "column-reverse"]);
@@ -112,7 +112,7 @@ longhands! {
     LineHeight "line-height" true "normal" LineHeight;
     ListStyleImage "list-style-image" true "none" Image;
     ListStylePosition "list-style-position" true "outside" Keywords(&["inside", "outside"]);
-    ListStyleType "list-style-type" true "disc" IdentOr(&["none", "disc", "circle", "square", "decimal"]);
+    ListStyleType "list-style-type" true "disc" Grammar::ListStyle;
     MarginBottom "margin-bottom" false "0px" Length { percent: true, negative: true, keywords: &["auto"] };
     MarginLeft "margin-left" false "0px" Length { percent: true, negative: true, keywords: &["auto"] };
     MarginRight "margin-right" false "0px" Length { percent: true, negative: true, keywords: &["auto"] };
@@ -124,7 +124,7 @@ longhands! {
     MixBlendMode "mix-blend-mode" false "normal" Keywords(BLEND_MODES);
     Opacity "opacity" false "1" Alpha;
     Order "order" false "0" Integer(&[]);
-    OutlineColor "outline-color" false "currentcolor" ColorOr(&["auto", "-webkit-focus-ring-color"]);
+    OutlineColor "outline-color" false "currentcolor" ColorOr(&["auto"]);
     OutlineOffset "outline-offset" false "0px" Length { percent: false, negative: true, keywords: &[] };
     OutlineStyle "outline-style" false "none" Keywords(OUTLINE_STYLES);
     OutlineWidth "outline-width" false "medium" LineWidth;
@@ -158,7 +158,7 @@ longhands! {
     TouchAction "touch-action" false "auto" SomeOf(&["auto", "none", "pan-x", "pan-left", "pan-right", "pan-y", "pan-up", "pan-down", "pinch-zoom", "manipulation"]);
     Transform "transform" false "none" Grammar::Transform;
     TransitionProperty "transition-property" false "all" CommaIdents;
-    TransitionDuration "transition-duration" false "0s" CommaTimes;
+    TransitionDuration "transition-duration" false "0s" CommaOf(&Duration { auto: false });
     TransitionTimingFunction "transition-timing-function" false "ease" CommaEasings;
     TransitionDelay "transition-delay" false "0s" CommaTimes;
     TransitionBehavior "transition-behavior" false "normal" CommaOf(&Keywords(&["normal", "allow-discrete"]));
@@ -245,7 +245,7 @@ longhands! {
     ScrollbarColor "scrollbar-color" true "auto" ColorPair;
     ScrollbarGutter "scrollbar-gutter" false "auto" SomeOf(&["auto", "stable", "both-edges"]);
     ScrollbarWidth "scrollbar-width" false "auto" Keywords(&["auto", "thin", "none"]);
-    Stroke "stroke" true "none" ColorOr(&["none"]);
+    Stroke "stroke" true "none" Grammar::Paint;
     StrokeLinecap "stroke-linecap" true "butt" Keywords(&["butt", "round", "square"]);
     StrokeLinejoin "stroke-linejoin" true "miter" Keywords(&["miter", "round", "bevel"]);
     StrokeOpacity "stroke-opacity" true "1" Alpha;
@@ -447,7 +447,7 @@ impl Longhand {
 
     /// Whether its values are colours, or keywords in place of one.
     pub fn is_color(self) -> bool {
-        matches!(self.grammar(), Grammar::Color | Grammar::ColorOr(_))
+        matches!(self.grammar(), Grammar::Color | Grammar::ColorOr(_) | Grammar::Paint)
     }
 
     /// Whether its values are widths of lines, which browsers draw in whole device pixels.

@@ -44,19 +44,11 @@ pub fn of_today<'t>(name: &str, text: &'t str) -> Option<Cow<'t, str>> {
             }
         }
         "-webkit-perspective" if word.parse::<f64>().is_ok_and(|number| number >= 0.0) => format!("{word}px").into(),
-        // One length is for both axes.
+        // One length is for both axes, where there is one picture.
         "-webkit-background-size" => {
-            let both = |layer: &str| {
-                let one = layer.trim();
-                let is_length =
-                    one.starts_with(|c: char| c.is_ascii_digit() || matches!(c, '.' | '+')) || one.ends_with(')');
-                if is_length && !has_parts(one) { format!("{one} {one}") } else { one.to_owned() }
-            };
-            if word.contains("()") {
-                text.into()
-            } else {
-                layers(word).into_iter().map(both).collect::<Vec<_>>().join(", ").into()
-            }
+            let is_length =
+                word.starts_with(|c: char| c.is_ascii_digit() || matches!(c, '.' | '+')) || word.ends_with(')');
+            if is_length && is_one(word) { format!("{word} {word}").into() } else { text.into() }
         }
         // Two lengths are those of one corner.
         "-webkit-border-radius" => {
@@ -76,35 +68,17 @@ fn is_everywhere(word: &str) -> bool {
     ["inherit", "initial", "unset", "revert", "revert-layer"].iter().any(|known| word.eq_ignore_ascii_case(known))
 }
 
-/// Whether there is white space outside of brackets.
-fn has_parts(text: &str) -> bool {
+/// Whether there is neither white space nor a comma outside of brackets.
+fn is_one(text: &str) -> bool {
     let mut depth = 0_usize;
-    text.chars().any(|c| {
+    !text.chars().any(|c| {
         match c {
             '(' => depth += 1,
             ')' => depth = depth.saturating_sub(1),
             _ => {}
         }
-        depth == 0 && c.is_ascii_whitespace()
+        depth == 0 && (c.is_ascii_whitespace() || c == ',')
     })
-}
-
-/// What stands between commas outside of brackets.
-fn layers(text: &str) -> Vec<&str> {
-    let (mut depth, mut start, mut found) = (0_usize, 0, Vec::new());
-    for (at, c) in text.char_indices() {
-        match c {
-            '(' => depth += 1,
-            ')' => depth = depth.saturating_sub(1),
-            ',' if depth == 0 => {
-                found.push(&text[start..at]);
-                start = at + 1;
-            }
-            _ => {}
-        }
-    }
-    found.push(&text[start..]);
-    found
 }
 
 #[cfg(test)]
@@ -120,7 +94,8 @@ mod tests {
             ("overflow", "overlay hidden", Some("auto hidden")),
             ("cursor", "-webkit-grab", Some("grab")),
             ("-webkit-perspective", "10", Some("10px")),
-            ("-webkit-background-size", "10px, 50% auto, cover", Some("10px 10px, 50% auto, cover")),
+            ("-webkit-background-size", "10px", Some("10px 10px")),
+            ("-webkit-background-size", "10px, 50% auto, cover", Some("10px, 50% auto, cover")),
             ("-webkit-background-size", "calc(1px + 2px)", Some("calc(1px + 2px) calc(1px + 2px)")),
             ("-webkit-border-radius", "1px 2px", Some("1px / 2px")),
             ("border-radius", "1px 2px", Some("1px 2px")),

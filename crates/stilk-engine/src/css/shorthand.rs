@@ -174,7 +174,11 @@ fn target(name: &str) -> Target {
 }
 
 fn one(target: Target, parser: &mut Parser) -> Result<Value, ParseError<()>> {
-    of_one_vendor(parser, |p| parse_grammar(target.physical(Flow::LTR).grammar(), p))
+    let grammar = target.physical(Flow::LTR).grammar();
+    match grammar {
+        Grammar::Keywords(_) => of_one_vendor(parser, |p| parse_grammar(grammar, p)),
+        _ => parse_grammar(grammar, parser),
+    }
 }
 
 /// A word of one vendor that is not modelled may be any property's, or a name of the author's: among several it is nobody's.
@@ -184,10 +188,9 @@ fn of_one_vendor(
 ) -> Result<Value, ParseError<()>> {
     let state = parser.state();
     let is_word = matches!(parser.next(), Ok(Token::Ident(word)) if word.starts_with('-'));
-    let is_alone = is_word && parser.is_exhausted();
     parser.reset(&state);
     match read(parser)? {
-        Value::Unmodelled if is_word && !is_alone => Err(ParseError::unexpected_token()),
+        Value::Unmodelled if is_word => Err(ParseError::unexpected_token()),
         value => Ok(value),
     }
 }
@@ -291,6 +294,12 @@ fn columns(targets: &[Target], parser: &mut Parser) -> ValueResult {
     let mut values: Vec<Option<Value>> = vec![None; 2];
     let mut autos = 0;
     while !parser.is_exhausted() {
+        let state = parser.state();
+        let is_over = parser.expect_delim('/').is_ok();
+        parser.reset(&state);
+        if is_over {
+            break;
+        }
         if parser.try_parse(|p| p.expect_ident_matching("auto")).is_ok() {
             autos += 1;
             continue;
@@ -301,6 +310,10 @@ fn columns(targets: &[Target], parser: &mut Parser) -> ValueResult {
         values[i] = Some(value);
     }
     let given = values.iter().flatten().count();
+    // The height of columns is not modelled.
+    if parser.try_parse(|p| p.expect_delim('/')).is_ok() {
+        parser.next()?;
+    }
     if autos + given > 2 || autos + given == 0 {
         return Err(ParseError::unexpected_token());
     }
@@ -624,6 +637,16 @@ fn background_word(
             layer[i] = Some(value);
             return Ok(());
         }
+    }
+    // Text and the border's area are for the clip alone; the latter begins at the border as well.
+    if layer[7].is_none()
+        && let Ok(value) = p.try_parse(|p| item(L::BackgroundClip, p))
+    {
+        if value.is("border-area") && layer[6].is_none() {
+            layer[6] = Some(Value::Keyword("border-box"));
+        }
+        layer[7] = Some(value);
+        return Ok(());
     }
     if layer[1].is_none()
         && let Ok([x, y]) = p.try_parse(one_position)
