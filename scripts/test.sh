@@ -18,7 +18,8 @@ export PATH="$HOME/.cargo/bin:$PATH"
 
 if [ -n "$full" ]; then
     export STILK_FULL=1
-    cargo test --workspace --locked --profile full
+    # Of a run that takes so long everything is told at once.
+    cargo test --workspace --locked --profile full --no-fail-fast
 else
     commit=$(git rev-parse --short=10 HEAD 2>/dev/null || echo 0)
     export STILK_SEED=${STILK_SEED:-$((16#$commit))}

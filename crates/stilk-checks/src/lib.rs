@@ -7,7 +7,7 @@
 //!
 //! 1. [`check`]: what a check is. [`checks`] holds them, a file each; [`registry`] lists them.
 //! 2. [`relevance`] finds out which axes, states, hosts and themes a check can tell apart, [`sample`] which variants are
-//!    computed for it.
+//!    computed for it, [`surroundings`] what may be around it: each side of the conditions in sheets.
 //! 3. [`inspection`] is what a check looks at, one unit in all its states; [`survey`] the whole system; [`visit`] a page.
 //! 4. [`painted`] says what is seen there: pixels behind a text, gradients, boxes, what changes; [`trace`] leads a value
 //!    back to its token, [`choice`] to the declaration that chose it.
@@ -32,6 +32,7 @@ mod sample;
 pub mod scan;
 pub mod settings;
 pub mod sink;
+mod surroundings;
 mod survey;
 pub mod trace;
 pub mod trial;

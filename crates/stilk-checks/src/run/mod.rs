@@ -3,7 +3,7 @@
 mod group;
 mod inspect;
 mod queue;
-pub(crate) mod sides;
+mod sides;
 mod waivers;
 
 use crate::check::{Check, Scope, Task};
@@ -20,6 +20,7 @@ use crate::run::sides::Side;
 use crate::sample::{Sample, sample};
 use crate::settings::{Selection, Settings, is_off};
 use crate::sink::{Cause, MendKind, Sink};
+use crate::surroundings::surroundings;
 use crate::survey::Survey;
 use crate::trace::Tracer;
 use std::cell::{LazyCell, OnceCell, RefCell};
@@ -142,7 +143,7 @@ impl Round<'_> {
     fn is_ordinary(&self, control: usize) -> bool {
         let control = &self.system.controls[control];
         !control.rules.iter().any(Rule::asks_for_container)
-            || sides::surroundings(control).first() == Some(&Surroundings::default())
+            || surroundings(control).first() == Some(&Surroundings::default())
     }
 
     /// What checks say of a control in surroundings of its own.

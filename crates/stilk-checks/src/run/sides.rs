@@ -4,12 +4,12 @@
 use crate::check::{Scope, Task};
 use crate::relevance::dependence::{Properties, Setting, influences, settings};
 use crate::settings::is_off;
+use crate::surroundings::{parse, surroundings};
 use rustc_hash::FxHashMap;
 use stilk_engine::cascade::LonghandSet;
 use stilk_engine::cascade::Surroundings;
-use stilk_engine::cascade::surroundings::{GroupCondition, sides};
-use stilk_language::system::rule::Condition;
-use stilk_language::system::{Control, Rule, System};
+use stilk_engine::cascade::surroundings::GroupCondition;
+use stilk_language::system::{Rule, System};
 
 /// A control in surroundings of its own.
 pub struct Side {
@@ -21,23 +21,6 @@ pub struct Side {
     pub tasks: Vec<Task>,
     /// Whether these are its usual surroundings, in which its cases are counted.
     pub is_usual: bool,
-}
-
-/// The surroundings in which a control is looked at, its usual ones first.
-pub fn surroundings(control: &Control) -> Vec<Surroundings> {
-    let mut stacks: Vec<&[Condition]> = Vec::new();
-    for rule in control.rules.iter().filter(|rule| !rule.conditions.is_empty()) {
-        if !stacks.contains(&rule.conditions.as_slice()) {
-            stacks.push(&rule.conditions);
-        }
-    }
-    let parsed: Vec<Vec<GroupCondition>> = stacks.into_iter().filter_map(parse).collect();
-    sides(&parsed)
-}
-
-/// Conditions as surroundings answer them; nothing where one cannot be read.
-fn parse(conditions: &[Condition]) -> Option<Vec<GroupCondition>> {
-    conditions.iter().map(|condition| GroupCondition::parse(&condition.kind, &condition.prelude)).collect()
 }
 
 /// The sides of a control that are looked at beside an ordinary screen. Where its usual surroundings are no ordinary screen,

@@ -16,6 +16,10 @@ const LAYOUT: Unknown = Unknown("the used size needs a layout");
 /// The reason why it is not known: the browser answers with a used value that only a layout gives.
 pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
     let value = style.get(longhand)?;
+    if matches!(longhand, L::Width | L::Height | L::Transform | L::TransformOrigin) {
+        // Without a box there is no used size.
+        style.get(L::Display)?;
+    }
     match longhand {
         L::Width => size(style, value, Style::content_width, [L::PaddingLeft, L::PaddingRight]),
         L::Height => size(style, value, Style::content_height, [L::PaddingTop, L::PaddingBottom]),
@@ -28,7 +32,7 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
         L::TransformOrigin => origin(style, value),
         L::Top | L::Right | L::Bottom | L::Left => inset(style, value),
         L::LineHeight => match value {
-            Value::Number(n) => Ok(format!("{}px", number(n * style.px(L::FontSize)?))),
+            Value::Number(n) => Ok(format!("{}px", number((n * style.px(L::FontSize)?).min(f64::from(f32::MAX))))),
             other => Ok(to_css(other)),
         },
         // Only items of flex and grid containers have an automatic minimum size (CSS Sizing 3, section 5.2.2).

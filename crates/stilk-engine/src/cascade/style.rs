@@ -51,6 +51,7 @@ pub struct Style {
     context: OnceCell<Context>,
     flow: OnceCell<Flow>,
     monospace: OnceCell<bool>,
+    zoomed: OnceCell<bool>,
     /// Values of declarations with references, by declaration.
     pub(super) substituted: RefCell<Vec<(DeclarationId, Substituted)>>,
     /// Which of the values that lengths are relative to is being computed.
@@ -151,6 +152,7 @@ impl Style {
             context: OnceCell::new(),
             flow: OnceCell::new(),
             monospace: OnceCell::new(),
+            zoomed: OnceCell::new(),
             substituted: RefCell::default(),
             sizing: Cell::default(),
         }
@@ -184,6 +186,9 @@ impl Style {
     /// The value of what is around the element, or the initial one, where no declaration says anything else and nothing
     /// else of the element has a say in it.
     fn taken(&self, longhand: Longhand) -> Option<&Shared> {
+        if changes_with_zoom(longhand) && self.is_zoomed() {
+            return None;
+        }
         let is_own = match longhand {
             // Fixed-width fonts have a size of their own.
             L::FontSize => {
@@ -492,7 +497,7 @@ impl Style {
         };
         match longhand {
             L::FontSize => compute(longhand, value, &self.outer_context()).map(|value| self.sized(value)),
-            L::Appearance | L::ColorScheme | L::FontFamily | L::Direction | L::WritingMode => {
+            L::Appearance | L::ColorScheme | L::FontFamily | L::Direction | L::WritingMode | L::Zoom => {
                 compute(longhand, value, &self.outer_context())
             }
             L::LineHeight => {
@@ -580,6 +585,10 @@ impl Style {
             L::BorderLeftWidth => Some(L::BorderLeftStyle),
             _ => None,
         };
+        // Lines are whole pixels of what is drawn, and written in those of the page.
+        if changes_with_zoom(longhand) && self.is_zoomed() {
+            return Err(Unknown("the page is zoomed here"));
+        }
         // Whether there is a line is not known where its style is not.
         if let Some(Err(reason)) = line_style.map(|style| self.get(style)) {
             return Err(reason);
@@ -594,7 +603,8 @@ impl Style {
             L::Float if self.is_out_of_flow() => Value::Keyword("none"),
             L::Display => match value {
                 Value::Keyword(word) => {
-                    let word = natural(self.matched.nature, word);
+                    // Outside of mathematics it is as text.
+                    let word = if word == "math" { "inline" } else { natural(self.matched.nature, word) };
                     if !self.is_blockified() && self.matched.nature != Nature::Legend {
                         // Text that runs another way has a box of its own (CSS Writing Modes 4, section 3.1).
                         let turned = word == "inline"
@@ -639,6 +649,15 @@ impl Style {
         })
     }
 
+    /// Whether it, or something around it, is drawn in another size.
+    pub(crate) fn is_zoomed(&self) -> bool {
+        let _answering = asked::unnoted();
+        *self.zoomed.get_or_init(|| {
+            let own = self.is_declared(L::Zoom) && self.get(L::Zoom).map_or(true, |zoom| zoom.as_number() != Some(1.0));
+            own || self.parent.as_ref().is_some_and(|parent| parent.is_zoomed())
+        })
+    }
+
     /// Blockification (CSS Display 3, section 2.7).
     fn is_blockified(&self) -> bool {
         self.parent.is_none() || self.is_out_of_flow() || !self.is(L::Float, "none") || self.in_item_container()
@@ -660,6 +679,11 @@ impl Style {
             None => Err(Unknown("the colour is not modelled yet")),
         }
     }
+}
+
+/// What is computed in pixels of the screen.
+fn changes_with_zoom(longhand: Longhand) -> bool {
+    longhand.is_line_width() || matches!(longhand, L::OutlineOffset | L::FontSize)
 }
 
 impl Engine {

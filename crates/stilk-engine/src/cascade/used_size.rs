@@ -20,6 +20,9 @@ impl Style {
     /// # Errors
     /// The reason why it is not known.
     pub fn content_width(&self) -> Result<f64, Unknown> {
+        if self.is_zoomed() {
+            return Err(LAYOUT);
+        }
         let edges = self.edges(L::PaddingLeft, L::PaddingRight, L::BorderLeftWidth, L::BorderRightWidth)?;
         let (min, max) = (self.limit(L::MinWidth, edges)?, self.limit(L::MaxWidth, edges)?);
         let width = match self.definite(L::Width, edges)? {
@@ -40,6 +43,9 @@ impl Style {
     /// # Errors
     /// The reason why it is not known.
     pub fn content_height(&self) -> Result<f64, Unknown> {
+        if self.is_zoomed() {
+            return Err(LAYOUT);
+        }
         let edges = self.edges(L::PaddingTop, L::PaddingBottom, L::BorderTopWidth, L::BorderBottomWidth)?;
         let (min, max) = (self.limit(L::MinHeight, edges)?, self.limit(L::MaxHeight, edges)?);
         let height = self.definite(L::Height, edges)?.ok_or(LAYOUT)?;

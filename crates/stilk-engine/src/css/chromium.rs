@@ -10,7 +10,8 @@ use std::sync::LazyLock;
 static TABLE: &str = include_str!("chromium.names");
 
 /// What the table cannot show: these set a part of a longhand.
-const OF_A_PART: [(&str, &str); 7] = [
+const OF_A_PART: [(&str, &str); 8] = [
+    ("-webkit-user-modify", "white-space-collapse"),
     ("-webkit-border-image", "border-image-source"),
     // A duration of nothing is that of the timeline.
     ("animation-timeline", "animation-duration"),

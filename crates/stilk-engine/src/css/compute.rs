@@ -30,7 +30,11 @@ pub fn compute(longhand: Longhand, value: &Value, context: &Context) -> Result<V
             Some(px) => Value::Length(LengthPercentage::px(px.signum() * whole_pixels(px.abs()))),
             None => value,
         }),
-        L::FontWeight => font_weight(value, context),
+        // Chromium keeps weights in quarters.
+        L::FontWeight => font_weight(value, context).map(|value| match value {
+            Value::Number(n) => Value::Number((n * 4.0).floor() / 4.0),
+            other => other,
+        }),
         L::LineHeight => line_height(value, context),
         // Chromium keeps the width of a rule between columns in 16 bits.
         L::ColumnRuleWidth => line_width(value, context).map(|value| match value.as_px() {
@@ -40,7 +44,16 @@ pub fn compute(longhand: Longhand, value: &Value, context: &Context) -> Result<V
         _ if matches!(longhand.grammar(), Grammar::LineWidth) => line_width(value, context),
         L::WordSpacing if value.is("normal") => Ok(Value::ZERO),
         L::BackgroundPositionX | L::BackgroundPositionY => generic(value, context).map(position_words),
-        _ => generic(value, context).map(|value| in_range(longhand, value)),
+        _ => {
+            let value = in_range(longhand, generic(value, context)?);
+            // How browsers write what is no number at all differs from property to property.
+            let is_endless = |value: &Value| value.as_number().is_some_and(|n| n >= f64::from(f32::MAX));
+            match &value {
+                Value::List(items) | Value::Words(items) if items.iter().any(is_endless) => Err(NOT_MODELLED),
+                one if is_endless(one) && matches!(longhand, L::TabSize | L::Zoom) => Err(NOT_MODELLED),
+                _ => Ok(value),
+            }
+        }
     }
 }
 
@@ -50,7 +63,12 @@ fn in_range(longhand: Longhand, value: Value) -> Value {
     if matches!(longhand, L::AnimationDuration | L::TransitionDuration)
         && let Value::List(times) = value
     {
-        let least = |time: Value| if let Value::Seconds(s) = time { Value::Seconds(s.max(0.0)) } else { time };
+        // Without a timeline of its own an automatic duration is none.
+        let least = |time: Value| match time {
+            Value::Seconds(s) => Value::Seconds(s.max(0.0)),
+            Value::Keyword("auto") => Value::Seconds(0.0),
+            other => other,
+        };
         return Value::List(times.into_iter().map(least).collect());
     }
     let value = of_grammar(longhand.grammar(), value);
@@ -82,6 +100,10 @@ fn of_grammar(grammar: &Grammar, value: Value) -> Value {
             Value::Words(items.into_iter().map(|one| of_grammar(grammar, one)).collect())
         }
 
+        (Grammar::AspectRatio, Value::Words(items)) => Value::Words(
+            items.into_iter().map(|one| one.as_number().map_or(one.clone(), |n| Value::Number(n.max(0.0)))).collect(),
+        ),
+        (Grammar::Zoom, Value::Number(n)) if n <= 0.0 => Value::Number(1.0),
         (Grammar::TabSize, Value::Number(n)) => Value::Number(n.max(0.0)),
         (
             Grammar::Length { negative: false, .. }
@@ -217,6 +239,8 @@ fn line_height(value: &Value, context: &Context) -> Result<Value, Unknown> {
     match generic(value, context)? {
         Value::Length(length) if length.has_percent => {
             let px = length.px + length.percent / 100.0 * context.font_size?;
+            // A calculation of both comes in 64ths of a px.
+            let px = if length.px == 0.0 { px } else { (px * 64.0).floor() / 64.0 };
             Ok(Value::Length(LengthPercentage::px(px.max(0.0))))
         }
         Value::Length(length) => Ok(Value::Length(LengthPercentage::px(length.px.max(0.0)))),

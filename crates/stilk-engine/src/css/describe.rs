@@ -44,7 +44,6 @@ impl Grammar {
             Grammar::Count { keywords, .. } => or("a whole number from 1", keywords),
             Grammar::Alpha => "a number from 0 to 1".into(),
             Grammar::Ident => "a name".into(),
-            Grammar::IdentOr(words) => or("a name", words),
             Grammar::Image => "an image such as `linear-gradient(…)` or `url(…)`, or none".into(),
             Grammar::Transform => "transforms such as `translateY(1px)`, or none".into(),
             Grammar::Filter => "filters such as `blur(4px)`, or none".into(),
@@ -62,6 +61,8 @@ impl Grammar {
             Grammar::AnimationName => "a name".into(),
             Grammar::ListStyle => "a counter style such as decimal, a string, or none".into(),
             Grammar::Paint => "a colour, or none".into(),
+            Grammar::Zoom => "a number such as `1.5`, or a percentage".into(),
+            Grammar::Indent => "a length or percentage such as `2em`".into(),
             Grammar::Easing => "an easing function such as `ease-out`".into(),
             Grammar::AnimationNames
             | Grammar::CommaIdents

@@ -41,8 +41,6 @@ pub enum Grammar {
     Alpha,
     /// A name of the author's.
     Ident,
-    /// A word of the grammar, or a name.
-    IdentOr(&'static [&'static str]),
     /// A time.
     Time,
     /// An image or `none`.
@@ -89,6 +87,11 @@ pub enum Grammar {
     ListStyle,
     /// `fill` and `stroke`
     Paint,
+    /// `zoom`
+    Zoom,
+    /// `text-indent`
+    Indent,
+
     /// Easing functions separated by commas.
     CommaEasings,
     /// A list of another grammar.
@@ -173,7 +176,6 @@ impl Grammar {
             },
             Grammar::Alpha => alpha(parser),
             Grammar::Ident => ident(parser, &["all", "none", "auto"]),
-            Grammar::IdentOr(words) => ident(parser, words),
             Grammar::Time => dimension(parser, Quantity::Time),
             Grammar::Image => word_or(parser, &["none"], super::image::parse),
             Grammar::Transform => word_or(parser, &["none"], super::transform::parse),
@@ -230,6 +232,17 @@ impl Grammar {
             Grammar::Duration { auto } => duration(parser, *auto),
             Grammar::ListStyle => list_style(parser),
             Grammar::Paint => paint(parser),
+            Grammar::Zoom => match parser.try_parse(|p| keyword(p, &["normal", "reset"])) {
+                Ok(Value::Keyword("normal")) => Ok(Value::Number(1.0)),
+                Ok(_) => Ok(Value::Unmodelled),
+                // Nothing is drawn at no size; browsers take it for the usual one.
+                Err(_) => match Primitive::NumberPercentage.parse(parser)? {
+                    Value::Number(n) if n < 0.0 => wrong(),
+                    Value::Number(0.0) => Ok(Value::Number(1.0)),
+                    value => Ok(value),
+                },
+            },
+            Grammar::Indent => indent(parser),
             Grammar::Easing => super::easing::easing(parser),
             Grammar::CommaIdents | Grammar::CommaTimes | Grammar::CommaEasings | Grammar::CommaOf(_) => {
                 Ok(Value::List(parser.parse_comma_separated(|p| self.item().parse(p))?))
@@ -522,10 +535,21 @@ fn animation_name(parser: &mut Parser) -> ValueResult {
         });
     }
     // `auto` is a duration.
-    match ident(parser, &["none", "auto"])? {
-        Value::Keyword("auto") => wrong(),
-        name => Ok(name),
-    }
+    ident(parser, &["none"])
+}
+
+/// A length; how lines after the first hang is not modelled.
+fn indent(parser: &mut Parser) -> ValueResult {
+    let words = |p: &mut Parser| {
+        let mut any = false;
+        while p.try_parse(|p| keyword(p, &["each-line", "hanging"])).is_ok() {
+            any = true;
+        }
+        any
+    };
+    let before = words(parser);
+    let value = length(parser, true, true, &[])?;
+    Ok(if words(parser) || before { Value::Unmodelled } else { value })
 }
 
 fn duration(parser: &mut Parser, auto: bool) -> ValueResult {
@@ -618,6 +642,10 @@ fn some_of(parser: &mut Parser, words: &'static [&'static str]) -> ValueResult {
     let alone = ["none", "auto", "manipulation", "normal", "full-width", "full-size-kana", "math-auto"];
     let sorted: Vec<Value> =
         words.iter().filter(|word| found.iter().any(|w| w.is(word))).map(|word| Value::Keyword(word)).collect();
+    // Rows are what is filled where nothing else is said.
+    if found.len() == 2 && found.iter().any(|w| w.is("row")) && found.iter().any(|w| w.is("dense")) {
+        return Ok(Value::Keyword("dense"));
+    }
     if sorted.len() != found.len() || found.iter().any(|word| alone.iter().any(|a| word.is(a))) {
         return wrong();
     }

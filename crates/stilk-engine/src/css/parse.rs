@@ -128,6 +128,15 @@ pub fn parse_declaration(name: &str, text: &str) -> Result<ParsedDeclaration, In
             None if written == "-webkit-perspective" => {
                 Declared::Values(vec![(Target::Physical(Longhand::Perspective), Value::Unmodelled)])
             }
+            // Rules between columns may be several (CSS Gap Decorations 1).
+            None if written.contains("column-rule") && (text.contains(',') || text.contains("repeat(")) => {
+                let all = ParsedDeclaration { name, declared: Declared::Values(Vec::new()) }.targets();
+                Declared::Values(all.into_iter().map(|target| (target, Value::Unmodelled)).collect())
+            }
+            // A container of scroll states and of sizes as well.
+            None if name == PropertyName::Longhand(Longhand::ContainerType) && text.contains("scroll-state") => {
+                Declared::Values(vec![(Target::Physical(Longhand::ContainerType), Value::Unmodelled)])
+            }
             None => return Err(Invalid::Value),
         },
     };

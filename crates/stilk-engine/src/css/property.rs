@@ -135,7 +135,7 @@ longhands! {
     PaddingLeft "padding-left" false "0px" Length { percent: true, negative: false, keywords: &[] };
     PaddingRight "padding-right" false "0px" Length { percent: true, negative: false, keywords: &[] };
     PaddingTop "padding-top" false "0px" Length { percent: true, negative: false, keywords: &[] };
-    PointerEvents "pointer-events" true "auto" Keywords(&["auto", "none", "visiblePainted", "visibleFill", "visibleStroke", "visible", "painted", "fill", "stroke", "all", "bounding-box"]);
+    PointerEvents "pointer-events" true "auto" Keywords(&["auto", "none", "visiblepainted", "visiblefill", "visiblestroke", "visible", "painted", "fill", "stroke", "all", "bounding-box"]);
     Position "position" false "static" Keywords(&["static", "relative", "absolute", "fixed", "sticky"]);
     Resize "resize" false "none" Keywords(&["none", "both", "horizontal", "vertical", "block", "inline"]);
     Right "right" false "auto" Length { percent: true, negative: true, keywords: &["auto"] };
@@ -147,7 +147,7 @@ longhands! {
     TextDecorationLine "text-decoration-line" false "none" LineWords;
     TextDecorationStyle "text-decoration-style" false "solid" Keywords(&["solid", "double", "dotted", "dashed", "wavy"]);
     TextDecorationThickness "text-decoration-thickness" false "auto" Length { percent: true, negative: true, keywords: &["auto", "from-font"] };
-    TextIndent "text-indent" true "0px" Length { percent: true, negative: true, keywords: &[] };
+    TextIndent "text-indent" true "0px" Grammar::Indent;
     TextOverflow "text-overflow" false "clip" Keywords(&["clip", "ellipsis"]);
     TextRendering "text-rendering" true "auto" Keywords(&["auto", "optimizespeed", "optimizelegibility", "geometricprecision"]);
     TextShadow "text-shadow" true "none" Shadows { inset: false };
@@ -172,7 +172,8 @@ longhands! {
     WillChange "will-change" false "auto" CommaIdents;
     WordBreak "word-break" true "normal" Keywords(&["normal", "break-all", "keep-all", "break-word", "auto-phrase"]);
     WordSpacing "word-spacing" true "normal" Length { percent: true, negative: true, keywords: &["normal"] };
-    WritingMode "writing-mode" true "horizontal-tb" Keywords(&["horizontal-tb", "vertical-rl", "vertical-lr"]);
+    WritingMode "writing-mode" true "horizontal-tb" Keywords(&["horizontal-tb", "vertical-rl", "vertical-lr", "sideways-rl", "sideways-lr"]);
+    Zoom "zoom" false "1" Grammar::Zoom;
     ZIndex "z-index" false "auto" Integer(&["auto"]);
     AnimationComposition "animation-composition" false "replace" CommaOf(&Keywords(&["replace", "add", "accumulate"]));
     AspectRatio "aspect-ratio" false "auto" Grammar::AspectRatio;
@@ -228,7 +229,7 @@ longhands! {
     ObjectFit "object-fit" false "fill" Keywords(&["fill", "contain", "cover", "none", "scale-down"]);
     ObjectPosition "object-position" false "50% 50%" PositionPair;
     Orphans "orphans" true "2" Count { keywords: &[], most: 32767.0 };
-    OverflowAnchor "overflow-anchor" false "auto" Keywords(&["auto", "none"]);
+    OverflowAnchor "overflow-anchor" false "auto" Keywords(&["auto", "none", "visible"]);
     OverscrollBehaviorX "overscroll-behavior-x" false "auto" Keywords(&["auto", "contain", "none"]);
     OverscrollBehaviorY "overscroll-behavior-y" false "auto" Keywords(&["auto", "contain", "none"]);
     Perspective "perspective" false "none" Length { percent: false, negative: false, keywords: &["none"] };
@@ -312,7 +313,12 @@ static LOGICAL: &[(&str, Longhand, Longhand)] = &[
 ];
 
 /// Other names of modelled longhands that Chromium has no entry of its own for.
-static ALIASES: &[(&str, Longhand)] = &[("font-width", Longhand::FontStretch)];
+static ALIASES: &[(&str, Longhand)] = &[
+    ("-webkit-background-origin", Longhand::BackgroundOrigin),
+    ("-webkit-line-break", Longhand::LineBreak),
+    ("-webkit-writing-mode", Longhand::WritingMode),
+    ("font-width", Longhand::FontStretch),
+];
 
 /// What a property's name says.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
@@ -525,6 +531,7 @@ impl PropertyName {
             !ROWS.iter().any(|row| row.name == *name)
                 && !LOGICAL.iter().any(|(known, _, _)| known == name)
                 && !SHORTHANDS.iter().any(|shorthand| shorthand.name() == *name)
+                && !ALIASES.iter().any(|(known, _)| known == name)
         };
         ROWS.iter()
             .map(|row| row.name)

@@ -1,6 +1,7 @@
 //! Values that browsers take for the sake of old pages, in the words of today (CSS Compatibility; CSS Fragmentation 4,
 //! section 3.4; CSS Overflow 3, section 3.1). A name that only stands for another property may take values of its own.
 
+use super::substitute::has_substitution;
 use std::borrow::Cow;
 
 /// The value that a declaration of this name in lower case stands for; nothing where the browser refuses it.
@@ -48,7 +49,11 @@ pub fn of_today<'t>(name: &str, text: &'t str) -> Option<Cow<'t, str>> {
         "-webkit-background-size" => {
             let is_length =
                 word.starts_with(|c: char| c.is_ascii_digit() || matches!(c, '.' | '+')) || word.ends_with(')');
-            if is_length && is_one(word) { format!("{word} {word}").into() } else { text.into() }
+            if is_length && is_one(word) && !has_substitution(word) {
+                format!("{word} {word}").into()
+            } else {
+                text.into()
+            }
         }
         // Two lengths are those of one corner.
         "-webkit-border-radius" => {
@@ -59,6 +64,10 @@ pub fn of_today<'t>(name: &str, text: &'t str) -> Option<Cow<'t, str>> {
             }
         }
         "resize" if is("auto") => "both".into(),
+        "-webkit-background-origin" if ["border", "padding", "content"].iter().any(|old| is(old)) => {
+            format!("{word}-box").into()
+        }
+        "justify-items" if is("legacy") => "normal".into(),
         _ => text.into(),
     })
 }

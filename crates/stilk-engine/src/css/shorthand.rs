@@ -499,6 +499,14 @@ const FONT_RESET: &[Longhand] = &[
 ];
 
 fn white_space(parser: &mut Parser) -> ValueResult {
+    match parser.try_parse(|p| p.parse_entirely(white_space_of_old)) {
+        Ok(found) => Ok(found),
+        // What is collapsed, and whether lines wrap (CSS Text 4, section 3.1).
+        Err(_) => any_order(&[Target::Physical(L::WhiteSpaceCollapse), Target::Physical(L::TextWrapMode)], parser),
+    }
+}
+
+fn white_space_of_old(parser: &mut Parser) -> ValueResult {
     let word = parser.expect_ident()?.to_ascii_lowercase();
     let (collapse, wrap) = match word.as_str() {
         "normal" | "wrap" | "collapse" => ("collapse", "wrap"),

@@ -6,7 +6,8 @@ use crate::css::property::Longhand as L;
 use crate::dom::{Document, Element, NodeData, NodeId};
 
 /// Everything that the layout asks of a style.
-pub const READS: [L; 75] = [
+pub const READS: [L; 76] = [
+    L::Zoom,
     L::AlignContent,
     L::AlignItems,
     L::AlignSelf,

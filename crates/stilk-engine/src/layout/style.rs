@@ -69,6 +69,9 @@ pub fn boxed(style: &Style, guess: Guess, width: f32) -> Result<taffy::Style, Un
 
 /// What a box says of the boxes in it.
 fn container(style: &Style, reader: &Reader) -> Result<taffy::Style, Unknown> {
+    if style.is_zoomed() {
+        return Err(Unknown("the page is zoomed here"));
+    }
     let default = taffy::Style::<String>::DEFAULT;
     let is_grid = ["grid", "inline-grid"].iter().any(|display| style.is(L::Display, display));
     let is_plain = ["auto", "none"];

@@ -149,6 +149,13 @@ fn main() {
         let mut row = fidelity::Row::new(&version, "small cases from the specifications");
         (row.compared, row.differences) = (cases, wrong);
         rows.push(row);
+        let swept = sweep::run(&browser, &media, depth);
+        swept.print();
+        failed |= swept.differing > 0;
+        let what = "every property with every value of a pool that it takes";
+        let mut row = fidelity::Row::new(&version, what);
+        (row.compared, row.unknown, row.differences) = (swept.compared, swept.unknown, swept.differences);
+        rows.push(row);
         let sheets = if depth.full { RANDOM_SHEETS } else { FEW_RANDOM_SHEETS };
         let seed = depth.seed;
         let count = random_pages::run(&browser, seed..seed + sheets, &media);

@@ -70,6 +70,8 @@ pub struct Sweep {
     pub compared: u64,
     /// Values that the engine does not know.
     pub unknown: u64,
+    /// Values that differ.
+    pub differences: u64,
     /// Declarations with a value that differs.
     pub differing: u64,
     /// By property and longhand: how many, and one of them.
@@ -164,6 +166,7 @@ fn compare(browser: &Browser, declarations: &[(String, &str)], media: &Media, sw
         if same(ours, theirs) {
             continue;
         }
+        sweep.differences += 1;
         sweep.differing += u64::from(last.replace(at(0)) != Some(at(0)));
         let (name, value) = &declarations[at(0)];
         let kind = format!("{name} -> {}", names[at(1)]);

@@ -1,0 +1,23 @@
+//! What may be around a control: each side of the conditions that its rules stand in.
+
+use stilk_engine::cascade::Surroundings;
+use stilk_engine::cascade::surroundings::{GroupCondition, sides};
+use stilk_language::system::Control;
+use stilk_language::system::rule::Condition;
+
+/// The surroundings in which a control is looked at, its usual ones first.
+pub fn surroundings(control: &Control) -> Vec<Surroundings> {
+    let mut stacks: Vec<&[Condition]> = Vec::new();
+    for rule in control.rules.iter().filter(|rule| !rule.conditions.is_empty()) {
+        if !stacks.contains(&rule.conditions.as_slice()) {
+            stacks.push(&rule.conditions);
+        }
+    }
+    let parsed: Vec<Vec<GroupCondition>> = stacks.into_iter().filter_map(parse).collect();
+    sides(&parsed)
+}
+
+/// Conditions as surroundings answer them; nothing where one cannot be read.
+pub fn parse(conditions: &[Condition]) -> Option<Vec<GroupCondition>> {
+    conditions.iter().map(|condition| GroupCondition::parse(&condition.kind, &condition.prelude)).collect()
+}
