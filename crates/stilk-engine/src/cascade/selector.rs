@@ -80,7 +80,7 @@ macro_rules! pseudo_classes {
         /// A pseudo-class that depends on more than the tree.
         #[derive(Debug, Clone, PartialEq, Eq)]
         #[allow(missing_docs)]
-        pub enum PseudoClass { $($id,)* Dir(bool), Lang(String) }
+        pub enum PseudoClass { $($id,)* Dir(bool), Lang(String), Never(String) }
 
         impl PseudoClass {
             /// The one with this name, without its colon.
@@ -91,7 +91,12 @@ macro_rules! pseudo_classes {
 
             /// Its name without the colon.
             pub fn name(&self) -> &'static str {
-                match self { $(PseudoClass::$id => $name,)* PseudoClass::Dir(_) => "dir", PseudoClass::Lang(_) => "lang" }
+                match self {
+                    $(PseudoClass::$id => $name,)*
+                    PseudoClass::Dir(_) => "dir",
+                    PseudoClass::Lang(_) => "lang",
+                    PseudoClass::Never(_) => "never",
+                }
             }
         }
     };
@@ -136,6 +141,7 @@ impl ToCss for PseudoClass {
         match self {
             PseudoClass::Dir(rtl) => write!(dest, ":dir({})", if *rtl { "rtl" } else { "ltr" }),
             PseudoClass::Lang(lang) => write!(dest, ":lang({lang})"),
+            PseudoClass::Never(text) => write!(dest, ":{text}"),
             other => write!(dest, ":{}", other.name()),
         }
     }
@@ -162,20 +168,82 @@ impl selectors::parser::NonTSPseudoClass for PseudoClass {
 #[derive(Debug, Clone, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct PseudoName(pub String);
 
+/// Pseudo-classes that Chromium knows and that match no element of a page that no script has changed: of scrollbars, of
+/// shadow trees, of what plays or is dragged.
+const NEVER: [&str; 28] = [
+    "-webkit-drag",
+    "-webkit-full-page-media",
+    "-webkit-full-screen",
+    "-webkit-full-screen-ancestor",
+    "active-view-transition",
+    "corner-present",
+    "current",
+    "decrement",
+    "double-button",
+    "end",
+    "future",
+    "horizontal",
+    "host",
+    "increment",
+    "interest-source",
+    "interest-target",
+    "no-button",
+    "past",
+    "picture-in-picture",
+    "single-button",
+    "start",
+    "target-after",
+    "target-before",
+    "target-current",
+    "vertical",
+    "window-inactive",
+    "-internal-autofill-previewed",
+    "xr-overlay",
+];
+
+/// The same with arguments.
+const NEVER_WITH: [&str; 4] = ["active-view-transition-type", "host", "host-context", "state"];
+
+/// Pseudo-elements with arguments that Chromium knows.
+const PSEUDO_ELEMENTS_WITH: [&str; 11] = [
+    "cue",
+    "highlight",
+    "part",
+    "picker",
+    "scroll-button",
+    "slotted",
+    "view-transition-group",
+    "view-transition-group-children",
+    "view-transition-image-pair",
+    "view-transition-new",
+    "view-transition-old",
+];
+
 /// Pseudo-elements that Chromium knows, besides `-webkit-` ones.
-const PSEUDO_ELEMENTS: [&str; 12] = [
+const PSEUDO_ELEMENTS: [&str; 23] = [
     "after",
     "backdrop",
     "before",
+    "checkmark",
+    "column",
     "cue",
+    "details-content",
     "file-selector-button",
     "first-letter",
     "first-line",
     "grammar-error",
+    "interest-button",
     "marker",
+    "permission-icon",
+    "picker-icon",
     "placeholder",
+    "scroll-marker",
+    "scroll-marker-group",
+    "search-text",
     "selection",
     "spelling-error",
+    "target-text",
+    "view-transition",
 ];
 
 impl ToCss for PseudoName {
@@ -186,7 +254,18 @@ impl ToCss for PseudoName {
 
 impl selectors::parser::PseudoElement for PseudoName {
     fn accepts_state_pseudo_classes(&self) -> bool {
-        true
+        // Those that are boxes of the platform, or of another tree.
+        const BACKED: [&str; 8] = [
+            "-webkit-",
+            "details-content",
+            "file-selector-button",
+            "part(",
+            "picker(",
+            "scroll-button(",
+            "scroll-marker",
+            "search-text",
+        ];
+        BACKED.iter().any(|name| self.0.starts_with(name))
     }
 }
 
@@ -214,6 +293,10 @@ impl<'i> selectors::Parser<'i> for Reader {
         true
     }
 
+    fn is_is_alias(&self, name: &str) -> bool {
+        name.eq_ignore_ascii_case("-webkit-any")
+    }
+
     fn parse_has(&self) -> bool {
         true
     }
@@ -227,8 +310,14 @@ impl<'i> selectors::Parser<'i> for Reader {
     }
 
     fn parse_non_ts_pseudo_class(&self, name: &str) -> Result<PseudoClass, ParseError<SelectorParseErrorKind>> {
-        PseudoClass::find(name)
-            .ok_or_else(|| ParseError::custom(SelectorParseErrorKind::UnsupportedPseudoClassOrElement))
+        let lower = name.to_ascii_lowercase();
+        let known = match lower.as_str() {
+            "-webkit-any-link" => Some(PseudoClass::AnyLink),
+            "-webkit-autofill" => Some(PseudoClass::Autofill),
+            never if NEVER.contains(&never) => Some(PseudoClass::Never(lower.clone())),
+            _ => PseudoClass::find(name),
+        };
+        known.ok_or_else(|| ParseError::custom(SelectorParseErrorKind::UnsupportedPseudoClassOrElement))
     }
 
     fn parse_non_ts_functional_pseudo_class(
@@ -238,12 +327,27 @@ impl<'i> selectors::Parser<'i> for Reader {
         _after_part: bool,
     ) -> Result<PseudoClass, ParseError<SelectorParseErrorKind>> {
         let unsupported = || ParseError::custom(SelectorParseErrorKind::UnsupportedPseudoClassOrElement);
+        if NEVER_WITH.iter().any(|known| known.eq_ignore_ascii_case(name)) {
+            return Ok(PseudoClass::Never(format!("{}({})", name.to_ascii_lowercase(), arguments(parser))));
+        }
         let word = parser.expect_ident_or_string().map_err(|_| unsupported())?.to_ascii_lowercase();
         match (name.to_ascii_lowercase().as_str(), word.as_str()) {
             ("dir", "rtl") => Ok(PseudoClass::Dir(true)),
             ("dir", "ltr") => Ok(PseudoClass::Dir(false)),
             ("lang", _) => Ok(PseudoClass::Lang(word)),
             _ => Err(unsupported()),
+        }
+    }
+
+    fn parse_functional_pseudo_element(
+        &self,
+        name: &str,
+        parser: &mut CssParser<'i>,
+    ) -> Result<PseudoName, ParseError<SelectorParseErrorKind>> {
+        let name = name.to_ascii_lowercase();
+        match PSEUDO_ELEMENTS_WITH.contains(&name.as_str()) {
+            true => Ok(PseudoName(format!("{name}({})", arguments(parser)))),
+            false => Err(ParseError::custom(SelectorParseErrorKind::UnsupportedPseudoClassOrElement)),
         }
     }
 
@@ -255,6 +359,13 @@ impl<'i> selectors::Parser<'i> for Reader {
             Err(ParseError::custom(SelectorParseErrorKind::UnsupportedPseudoClassOrElement))
         }
     }
+}
+
+/// What stands between the brackets that were opened.
+fn arguments<'i>(parser: &mut CssParser<'i>) -> &'i str {
+    let start = parser.position();
+    while parser.next_including_whitespace_and_comments().is_ok() {}
+    parser.slice_from(start).trim()
 }
 
 /// Parses a selector list, all of a parser's input.
@@ -303,7 +414,9 @@ fn refuse_deep(parser: &mut CssParser) -> Result<(), ParseError<()>> {
     let state = parser.state();
     let start = parser.position();
     while parser.next_including_whitespace_and_comments().is_ok() {}
-    let deep = is_too_deep(parser.slice_from(start));
+    let text = parser.slice_from(start);
+    // A flag that no browser has: attributes of HTML are compared as the language says.
+    let deep = is_too_deep(text) || text.contains(" s]") || text.contains("\"s]") || text.contains(" S]");
     parser.reset(&state);
     if deep { Err(ParseError::unexpected_token()) } else { Ok(()) }
 }

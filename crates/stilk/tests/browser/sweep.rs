@@ -8,7 +8,7 @@ use serde_json::{Value, json};
 use std::collections::BTreeMap;
 use stilk_engine::cascade::defaults::Browser as Defaults;
 use stilk_engine::cascade::resolved::resolved;
-use stilk_engine::cascade::{Forced, Media};
+use stilk_engine::cascade::{Forced, Media, Stylesheet};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::inspect::{Inspector, SourceSheet};
 use stilk_engine::page::Page;
@@ -17,6 +17,14 @@ use stilk_engine::page::Page;
 const WORDS: &str = include_str!("sweep/words.txt");
 /// Values that are more than a word.
 const VALUES: &str = include_str!("sweep/values.txt");
+
+/// Selectors, right and wrong.
+const SELECTORS: &str = include_str!("sweep/selectors.txt");
+
+/// Selectors that a condition does not know and a rule takes (forgiving lists; unknown parts of WebKit), and pseudo-elements
+/// of pseudo-elements, whose rules the engine drops.
+const ELSEWHERE: [&str; 6] =
+    ["::-webkit-foo", ":is()", ":where()", "::after::marker", "::before::marker", "::search-text:current"];
 
 /// So many declarations stand on one page.
 const ON_A_PAGE: usize = 400;
@@ -109,6 +117,7 @@ pub fn run(browser: &Browser, media: &Media, depth: Depth) -> Sweep {
     values.sort_unstable();
     values.dedup();
     let mut sweep = Sweep { names: names.len() as u64, ..Sweep::default() };
+    selectors(browser, &mut sweep);
     let mut declarations: Vec<(String, &str)> = Vec::new();
     for names in names.chunks(40) {
         let valid = browser.run(VALID, json!([names, values]));
@@ -124,6 +133,25 @@ pub fn run(browser: &Browser, media: &Media, depth: Depth) -> Sweep {
         compare(browser, declarations, media, &mut sweep);
     }
     sweep
+}
+
+/// Whether the engine reads the selectors that the browser reads: a list with one that cannot be read is no rule at all.
+fn selectors(browser: &Browser, sweep: &mut Sweep) {
+    let all: Vec<&str> = SELECTORS.lines().collect();
+    let script = "return arguments[0].map(text => CSS.supports('selector(' + text + ')'));";
+    let answer = browser.run(script, json!([all]));
+    for (text, theirs) in all.iter().zip(answer.as_array().expect("answers")) {
+        let ours = !Stylesheet::parse(&format!("@supports selector({text}) {{ a {{ top: 0 }} }}")).rules.is_empty();
+        sweep.compared += 1;
+        if ELSEWHERE.contains(text) {
+            continue;
+        }
+        if theirs.as_bool() != Some(ours) {
+            sweep.differences += 1;
+            sweep.differing += 1;
+            sweep.kinds.insert(format!("selector {text}"), (1, format!("engine {ours}, browser {theirs}")));
+        }
+    }
 }
 
 fn strings(value: &Value) -> Vec<String> {
