@@ -120,10 +120,13 @@ static SYSTEM: [(&str, u32, u32); 20] = [
     ("selecteditemtext", 0xffffff, 0x3b3b3b),
     ("visitedtext", 0x551a8b, 0xd0adf0),
     ("-webkit-link", 0x0000ee, 0x9e9eff),
-    ("-webkit-focus-ring-color", 0x101010, 0xffffff),
+    (FOCUS_RING, 0x101010, 0xffffff),
 ];
 
 const HIGHLIGHT: &str = "highlight";
+
+/// What Chromium draws around what has the focus; a colour of outlines alone.
+pub(super) const FOCUS_RING: &str = "-webkit-focus-ring-color";
 
 impl Absolute {
     /// Opaque sRGB from 8-bit channels.
@@ -335,7 +338,7 @@ pub fn parse(parser: &mut Parser) -> Result<Color, ParseError<()>> {
             if lower == HIGHLIGHT {
                 return Ok(Color::System(HIGHLIGHT));
             }
-            if let Some((name, _, _)) = SYSTEM.iter().find(|(known, _, _)| *known == lower) {
+            if let Some((name, _, _)) = SYSTEM.iter().find(|(known, _, _)| *known == lower && lower != FOCUS_RING) {
                 return Ok(Color::System(name));
             }
             // Of other names of CSS none is nearly one; the crate reads functions as well, which are no names.

@@ -1,7 +1,9 @@
 //! The grammars of the property table. A grammar parses one value; it does not look at what comes after.
 
 use super::number::next_number;
-use super::primitive::{Primitive, ValueResult, dimension, ident, keyword, length, number, skip, word_or, wrong};
+use super::primitive::{
+    Primitive, ValueResult, dimension, ident, keyword, length, number, skip, whole, word_or, wrong,
+};
 use super::value::{LengthPercentage, Quantity, Value};
 use super::{color, position, words};
 use cssparser::{ParseError, Parser, Token};
@@ -150,7 +152,11 @@ impl Grammar {
             Grammar::Keywords(words) => keyword_or_vendor(parser, words),
             Grammar::Align(words) => align(parser, words),
             Grammar::Length { percent, negative, keywords } => length(parser, *percent, *negative, keywords),
-            Grammar::LineWidth => length(parser, false, false, &["thin", "medium", "thick"]),
+            // Functions that size boxes size no lines.
+            Grammar::LineWidth => match length(parser, false, false, &["thin", "medium", "thick"])? {
+                Value::Unmodelled => wrong(),
+                value => Ok(value),
+            },
             Grammar::LineHeight => line_height(parser),
             Grammar::BoxSize => box_size(parser, "auto"),
             Grammar::MaxSize => box_size(parser, "none"),
@@ -161,6 +167,8 @@ impl Grammar {
             }
             Grammar::Color => color::parse(parser).map(Value::Color),
             Grammar::ColorOr(words) => match parser.try_parse(|p| keyword(p, words)) {
+                // A colour of the browser's own, for outlines.
+                Ok(Value::Keyword(name)) if name == color::FOCUS_RING => Ok(Value::Color(color::Color::System(name))),
                 Ok(value) => Ok(value),
                 Err(_) => color::parse(parser).map(Value::Color),
             },
@@ -170,10 +178,7 @@ impl Grammar {
                 Value::Number(n) if n > 1000.0 => wrong(),
                 value => Ok(value),
             },
-            Grammar::Count { keywords, .. } => match number(parser, keywords, 1.0)? {
-                Value::Number(n) if n.fract() != 0.0 => wrong(),
-                value => Ok(value),
-            },
+            Grammar::Count { keywords, .. } => whole(parser, keywords, 1.0),
             Grammar::Alpha => alpha(parser),
             Grammar::Ident => ident(parser, &["all", "none", "auto"]),
             Grammar::Time => dimension(parser, Quantity::Time),
@@ -192,6 +197,9 @@ impl Grammar {
                 while let Ok(name) = p.try_parse(|p| ident(p, &[])) {
                     names.push(name);
                 }
+                if names.iter().any(|name| matches!(name, Value::Ident(name) if name.eq_ignore_ascii_case("none"))) {
+                    return wrong();
+                }
                 Ok(Value::Words(names))
             }),
             Grammar::AspectRatio => aspect_ratio(parser),
@@ -202,7 +210,9 @@ impl Grammar {
                 Ok(word) => Ok(word),
                 Err(_) => match length(parser, true, false, &[])? {
                     value @ Value::Length(LengthPercentage { has_percent: true, .. }) => Ok(value),
-                    value @ Value::Calc(_) => Ok(value),
+                    Value::Calc(tree) if tree.kind() == Some(super::calc::ResultType::Percentage) => {
+                        Ok(Value::Calc(tree))
+                    }
                     _ => wrong(),
                 },
             },
@@ -359,7 +369,7 @@ fn box_size(parser: &mut Parser, empty: &'static str) -> ValueResult {
     }
     let state = parser.state();
     if let Ok(Token::Function(name)) = parser.next().cloned()
-        && ["fit-content", "calc-size"].contains(&&*name.to_ascii_lowercase())
+        && ["fit-content", "calc-size", "anchor-size"].contains(&&*name.to_ascii_lowercase())
     {
         return skip(parser);
     }

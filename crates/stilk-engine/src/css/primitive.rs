@@ -44,10 +44,7 @@ impl Primitive {
         match self {
             Primitive::Length { percent, negative, keywords } => length(parser, *percent, *negative, keywords),
             Primitive::NumberOr { keywords, min } => number(parser, keywords, *min),
-            Primitive::Integer(words) => match number(parser, words, f64::NEG_INFINITY)? {
-                Value::Number(n) if n.fract() != 0.0 => wrong(),
-                value => Ok(value),
-            },
+            Primitive::Integer(words) => whole(parser, words, f64::NEG_INFINITY),
             Primitive::NumberPercentage => number_percentage(parser),
             Primitive::Angle => dimension(parser, Quantity::Angle),
             Primitive::AngleOrZero => match parser.try_parse(|p| dimension(p, Quantity::Angle)) {
@@ -101,9 +98,11 @@ pub(super) fn length(
                 _ => wrong(),
             }
         }
-        // Functions that size boxes by their place: valid, not modelled.
+        // Functions that size boxes by their place, where there is an automatic size as well: valid, not modelled.
         Token::Function(name)
-            if ["env", "anchor", "anchor-size", "calc-size"].contains(&&*name.to_ascii_lowercase()) =>
+            if words.contains(&"auto")
+                && !words.contains(&"from-font")
+                && ["anchor", "anchor-size", "calc-size"].contains(&&*name.to_ascii_lowercase()) =>
         {
             skip(parser)
         }
@@ -175,6 +174,15 @@ pub(super) fn number(parser: &mut Parser, words: &'static [&'static str], min: f
         }
         _ => wrong(),
     }
+}
+
+/// A whole number: `2.0` and `2e1` are none (CSS Values 4, section 5.2).
+pub(super) fn whole(parser: &mut Parser, words: &'static [&'static str], min: f64) -> ValueResult {
+    parser.skip_whitespace();
+    let state = parser.state();
+    let is_other = matches!(parser.next(), Ok(Token::Number { int_value: None, .. }));
+    parser.reset(&state);
+    if is_other { wrong() } else { number(parser, words, min) }
 }
 
 pub(super) fn word_or(

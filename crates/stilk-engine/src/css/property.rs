@@ -49,7 +49,7 @@ longhands! {
     AnimationDirection "animation-direction" false "normal" CommaOf(&Keywords(&["normal", "reverse", "alternate", "alternate-reverse"]));
     AnimationFillMode "animation-fill-mode" false "none" CommaOf(&Keywords(&["none", "forwards", "backwards", "both"]));
     AnimationPlayState "animation-play-state" false "running" CommaOf(&Keywords(&["running", "paused"]));
-    Appearance "appearance" false "none" Keywords(&["none", "auto", "base-select", "button", "checkbox", "listbox", "menulist", "menulist-button", "meter", "progress-bar", "push-button", "radio", "searchfield", "slider-horizontal", "square-button", "textarea", "textfield"]);
+    Appearance "appearance" false "none" Keywords(&["none", "auto", "base-select", "button", "checkbox", "listbox", "menulist", "menulist-button", "meter", "progress-bar", "radio", "searchfield", "textarea", "textfield"]);
     BackdropFilter "backdrop-filter" false "none" Grammar::Filter;
     BackgroundAttachment "background-attachment" false "scroll" CommaOf(&Keywords(&["scroll", "fixed", "local"]));
     BackgroundClip "background-clip" false "border-box" CommaOf(&Keywords(&["border-box", "padding-box", "content-box", "text", "border-area"]));
@@ -124,7 +124,7 @@ longhands! {
     MixBlendMode "mix-blend-mode" false "normal" Keywords(BLEND_MODES);
     Opacity "opacity" false "1" Alpha;
     Order "order" false "0" Integer(&[]);
-    OutlineColor "outline-color" false "currentcolor" ColorOr(&["auto"]);
+    OutlineColor "outline-color" false "currentcolor" ColorOr(&["auto", "-webkit-focus-ring-color"]);
     OutlineOffset "outline-offset" false "0px" Length { percent: false, negative: true, keywords: &[] };
     OutlineStyle "outline-style" false "none" Keywords(OUTLINE_STYLES);
     OutlineWidth "outline-width" false "medium" LineWidth;
@@ -164,7 +164,7 @@ longhands! {
     TransitionBehavior "transition-behavior" false "normal" CommaOf(&Keywords(&["normal", "allow-discrete"]));
     Translate "translate" false "none" TranslateWords;
     UnicodeBidi "unicode-bidi" false "normal" Keywords(&["normal", "embed", "isolate", "bidi-override", "isolate-override", "plaintext"]);
-    UserSelect "user-select" true "auto" Keywords(&["auto", "none", "text", "all", "contain"]);
+    UserSelect "user-select" true "auto" Keywords(&["auto", "none", "text", "all"]);
     VerticalAlign "vertical-align" false "baseline" Length { percent: true, negative: true, keywords: &["baseline", "sub", "super", "top", "text-top", "middle", "bottom", "text-bottom"] };
     Visibility "visibility" true "visible" Keywords(&["visible", "hidden", "collapse"]);
     WhiteSpaceCollapse "white-space-collapse" true "collapse" Keywords(&["collapse", "preserve", "preserve-breaks", "break-spaces"]);

@@ -63,6 +63,31 @@ pub fn of_today<'t>(name: &str, text: &'t str) -> Option<Cow<'t, str>> {
                 _ => text.into(),
             }
         }
+        // Words of alignment that one of the two axes has (CSS Box Alignment 3).
+        "align-items" | "-webkit-align-items" if has_word(word, &["legacy", "left", "right", "anchor-center"]) => {
+            return None;
+        }
+        "align-self" | "-webkit-align-self" if has_word(word, &["legacy", "left", "right"]) => return None,
+        "place-items" if has_word(word, &["legacy"]) || begins_with(word, &["left", "right", "anchor-center"]) => {
+            return None;
+        }
+        "place-items" if has_word(word, &["anchor-center"]) => return None,
+        "place-self" if begins_with(word, &["left", "right"]) => return None,
+        "align-content" | "-webkit-align-content" if has_word(word, &["left", "right", "last"]) => return None,
+        "justify-items" if has_word(word, &["anchor-center"]) => return None,
+        // No name of an author's (CSS Values 4, section 4.2).
+        "animation-name"
+        | "-webkit-animation-name"
+        | "animation"
+        | "-webkit-animation"
+        | "container"
+        | "container-name"
+        | "transition-property"
+        | "-webkit-transition-property"
+            if has_word(word, &["default"]) =>
+        {
+            return None;
+        }
         "resize" if is("auto") => "both".into(),
         "-webkit-background-origin" if ["border", "padding", "content"].iter().any(|old| is(old)) => {
             format!("{word}-box").into()
@@ -75,6 +100,15 @@ pub fn of_today<'t>(name: &str, text: &'t str) -> Option<Cow<'t, str>> {
 /// Keywords that every property takes.
 fn is_everywhere(word: &str) -> bool {
     ["inherit", "initial", "unset", "revert", "revert-layer"].iter().any(|known| word.eq_ignore_ascii_case(known))
+}
+
+fn begins_with(text: &str, words: &[&str]) -> bool {
+    let first = text.split(' ').next().unwrap_or_default();
+    words.iter().any(|word| word.eq_ignore_ascii_case(first))
+}
+
+fn has_word(text: &str, words: &[&str]) -> bool {
+    text.split([' ', ',']).any(|part| words.iter().any(|word| word.eq_ignore_ascii_case(part)))
 }
 
 /// Whether there is neither white space nor a comma outside of brackets.

@@ -312,7 +312,8 @@ fn columns(targets: &[Target], parser: &mut Parser) -> ValueResult {
     let given = values.iter().flatten().count();
     // The height of columns is not modelled.
     if parser.try_parse(|p| p.expect_delim('/')).is_ok() {
-        parser.next()?;
+        const HEIGHT: Primitive = Primitive::Length { percent: false, negative: false, keywords: &["auto"] };
+        HEIGHT.parse(parser)?;
     }
     if autos + given > 2 || autos + given == 0 {
         return Err(ParseError::unexpected_token());
@@ -406,7 +407,11 @@ fn flex(parser: &mut Parser) -> ValueResult {
                 shrink = Some(number);
             }
         } else if basis.is_none() {
-            basis = Some(one(Target::Physical(L::FlexBasis), parser)?);
+            // Functions that are not modelled stand in the longhand alone.
+            basis = match one(Target::Physical(L::FlexBasis), parser)? {
+                Value::Unmodelled => return Err(ParseError::unexpected_token()),
+                value => Some(value),
+            };
         } else {
             return Err(ParseError::unexpected_token());
         }

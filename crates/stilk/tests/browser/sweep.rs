@@ -29,6 +29,9 @@ const ELSEWHERE: [&str; 6] =
 /// So many declarations stand on one page.
 const ON_A_PAGE: usize = 400;
 
+/// One of so many values that the browser refuses is looked at.
+const REFUSED: u64 = 5;
+
 /// What stands under each declaration.
 const CSS: &str = "section { font: 20px/30px serif; color: rgb(10, 20, 30); width: 600px; height: 400px; list-style: square; \
                    visibility: visible; border-spacing: 3px; }
@@ -74,6 +77,8 @@ pub struct Sweep {
     pub names: u64,
     /// Declarations.
     pub declarations: u64,
+    /// How many of them the browser refuses.
+    pub refused: u64,
     /// Values compared.
     pub compared: u64,
     /// Values that the engine does not know.
@@ -90,8 +95,8 @@ impl Sweep {
     /// Prints it.
     pub fn print(&self) {
         println!(
-            "sweep: {} properties, {} valid declarations, {} values compared, {} unknown, {} declarations differ",
-            self.names, self.declarations, self.compared, self.unknown, self.differing
+            "sweep: {} properties, {} declarations ({} refused by the browser), {} values compared, {} unknown, {} declarations differ",
+            self.names, self.declarations, self.refused, self.compared, self.unknown, self.differing
         );
         let mut kinds: Vec<_> = self.kinds.iter().collect();
         kinds.sort_by_key(|(_, (count, _))| std::cmp::Reverse(*count));
@@ -122,7 +127,14 @@ pub fn run(browser: &Browser, media: &Media, depth: Depth) -> Sweep {
     for names in names.chunks(40) {
         let valid = browser.run(VALID, json!([names, values]));
         for (name, valid) in names.iter().zip(valid.as_array().expect("lists")) {
-            let valid = valid.as_array().expect("indices").iter().filter_map(Value::as_u64);
+            let valid: Vec<u64> = valid.as_array().expect("indices").iter().filter_map(Value::as_u64).collect();
+            // Of what the browser refuses a part, another for each property: the engine has to refuse it as well, or not to know.
+            let is_drawn = |index: &u64| (index * 7 + name.len() as u64 + depth.seed).is_multiple_of(REFUSED);
+            let refused = (0..values.len() as u64).filter(|index| is_drawn(index) && !valid.contains(index));
+            let refused: Vec<(String, &str)> = refused.map(|index| (name.clone(), values[index as usize])).collect();
+            sweep.refused += refused.len() as u64;
+            declarations.extend(refused);
+            let valid = valid.into_iter();
             let valid = valid.map(|index| (name.clone(), values[index as usize]));
             // Some functions in these end the tab, in the Chromium that this was written with.
             declarations.extend(valid.filter(|(name, value)| !name.ends_with("shape-outside") || !value.contains('(')));
