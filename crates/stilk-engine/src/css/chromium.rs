@@ -94,3 +94,45 @@ pub fn read(name: &str) -> Option<PropertyName> {
 pub fn names() -> impl Iterator<Item = &'static str> {
     NAMES.entries.keys().copied()
 }
+
+#[cfg(test)]
+mod tests {
+    use super::super::property::Longhand;
+    use super::*;
+    use crate::css::parse_declaration;
+
+    #[test]
+    fn another_name_is_the_property_and_an_unlearned_shorthand_sets_what_it_sets() {
+        let read = |name: &str| PropertyName::read(name);
+        assert_eq!(read("-webkit-margin-start"), read("margin-inline-start"));
+        assert_eq!(read("-webkit-flex-flow"), read("flex-flow"));
+        assert_eq!(read("page-break-inside"), PropertyName::Longhand(Longhand::BreakInside));
+        let targets = |name: &str| {
+            let parsed = parse_declaration(name, "a / b").unwrap_or_else(|_| panic!("{name}"));
+            let names = parsed.targets().into_iter().map(|target| target.physical(super::super::property::Flow::LTR).name());
+            names.collect::<Vec<_>>()
+        };
+        assert_eq!(targets("grid-column"), ["grid-column-start", "grid-column-end"]);
+        assert!(targets("grid-area").contains(&"grid-row-end"));
+        // What sets nothing that is modelled is known all the same; what no browser has is no property.
+        assert_eq!(read("offset-path"), PropertyName::Other);
+        assert_eq!(read("colour"), PropertyName::Unknown);
+    }
+
+    #[test]
+    fn the_table_names_what_there_is() {
+        for (name, entry) in &NAMES.entries {
+            match entry {
+                Entry::Longhand => {}
+                Entry::Alias(other) => {
+                    assert!(NAMES.entries.contains_key(other), "{name} is another name of `{other}`, which is not there");
+                }
+                Entry::Shorthand(shorthand) => {
+                    assert_eq!(shorthand.name(), *name);
+                    let sets = &NAMES.shorthands[usize::from(shorthand.0)].1;
+                    assert!(sets.iter().all(|one| NAMES.entries.contains_key(one)), "{name} sets {sets:?}");
+                }
+            }
+        }
+    }
+}

@@ -92,3 +92,19 @@ fn what_is_nested_without_end_ends() {
     }
     look("", &"<div>".repeat(5_000));
 }
+
+#[test]
+fn a_browser_that_lacks_something_reads_another_sheet() {
+    use stilk_engine::cascade::{Stylesheet, SupportsTest};
+    let css = "@supports (appearance: base-select) { a { top: 0 } } @supports not (appearance: base-select) { b { top: 0 } }
+               c { appearance: base-select; left: 0 } d::picker(select) { top: 0 } e, f:hover { top: 0 }";
+    let rules = |without: &[SupportsTest]| Stylesheet::parse_without(css, without).rules.len();
+    assert_eq!(rules(&[]), Stylesheet::parse(css).rules.len());
+    let select = SupportsTest::Declaration("appearance".into(), "base-select".into());
+    let sheet = Stylesheet::parse_without(css, std::slice::from_ref(&select));
+    assert_eq!(sheet.rules.len(), rules(&[]), "one side for the other");
+    // The line that is not read is dropped, the one beside it stays.
+    assert!(sheet.rules.iter().all(|rule| rule.declarations.len() == 1));
+    let picker = SupportsTest::Selector("x::picker(select)".into());
+    assert_eq!(rules(&[picker]), rules(&[]) - 1);
+}

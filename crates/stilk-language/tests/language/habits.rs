@@ -87,3 +87,14 @@ fn what_is_right_is_nobodys_habit() {
         assert_eq!(errors(template, body), Vec::<String>::new(), "{body}");
     }
 }
+
+#[test]
+fn signs_of_every_script_stand_before_what_is_wrong() {
+    // Places are counted in bytes: what takes several must not be cut.
+    for before in ["\u{202e}", "é", "日本", "\u{1f6a2}"] {
+        for value in ["4 px", "darken(red)", "$room", "soild", "url(", "1px soild red", "@room 4 px"] {
+            let found = errors(None, &format!("padding: {before} {value}; border: {before}{value};"));
+            assert!(!found.is_empty(), "{before} {value}");
+        }
+    }
+}

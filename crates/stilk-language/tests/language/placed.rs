@@ -62,3 +62,53 @@ fn placements_that_cannot_be_are_refused() {
     let circle = said("<div><div data-control=\"row\"></div></div>");
     assert_eq!(circle, ["template/control: `row` stands in itself, by way of what is placed in it"]);
 }
+
+#[test]
+fn a_native_element_in_a_placed_label_is_the_labels_own() {
+    let memory = |html: &str| {
+        Memory::with_sheet("@control x { color: red; @part native { top: 0; } }")
+            .file(
+                "controls/x.html",
+                "<label><input part=\"native\" type=\"checkbox\"><span part=\"text\"><slot>Go</slot></span></label>",
+            )
+            .file("controls/row.html", html)
+            .file("controls/row.stilk", "@control row { display: flex; }")
+    };
+    let html = |html: &str| {
+        let project = memory(html).load();
+        let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
+        let control = system.control("row").unwrap();
+        let mut document = Document::new();
+        let (variant, states) = (Variant { choices: vec![] }, StateSet::default());
+        let request = Request { control, host: 0, variant: &variant, states: &states, plain: false };
+        let mounted = mount(system, request, &mut document, Document::ROOT, &mut Forced::default());
+        document.to_html(mounted.host)
+    };
+    let written = html(
+        "<div><label data-control=\"x\" part=\"item\"><input type=\"checkbox\" name=\"dog\" value=\"yes\" checked part=\"box\"> Dog</label></div>",
+    );
+    assert_eq!(written.matches("<input").count(), 1, "{written}");
+    for text in ["name=\"dog\"", "value=\"yes\"", "checked", "t-x_native t-row_box", "> Dog<"] {
+        assert!(written.contains(text), "{text}: {written}");
+    }
+    // Another field is a second one, which a label cannot be for.
+    assert_eq!(
+        messages(&memory("<div><label data-control=\"x\"><input type=\"radio\"> Dog</label></div>").load()),
+        ["template/control: `x` has a field of its own, and `<input>` in it is another"]
+    );
+}
+
+#[test]
+fn a_host_has_the_same_name_in_sheets_and_cases() {
+    let project = Memory::with_sheet(
+        "@control x { color: red; @option big { top: 0; } @host submit { left: 0; } @exclude big on submit; @waive state/missing on @submit \"Sent once.\"; }",
+    )
+    .file("controls/x.html", "<button type=\"button\">Go</button><input type=\"submit\" value=\"Go\">")
+    .load();
+    let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
+    let control = system.control("x").unwrap();
+    assert_eq!((control.host_name(0), control.host_name(1)), ("button", "submit"));
+    assert_eq!(control.variants(1).len(), 1, "what is excluded on it is not there");
+    let written = stilk_language::stylesheet::write(system, &project.sources, stilk_language::stylesheet::Purpose::Page);
+    assert!(written.text.contains("input[type=\"submit\"]"), "{}", written.text);
+}

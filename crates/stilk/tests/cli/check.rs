@@ -148,3 +148,31 @@ fn paths_are_those_of_where_the_user_stands() {
         .unwrap();
     assert!(String::from_utf8(said.stdout).unwrap().contains(&format!("--> {name}/tokens/night.tokens.json:12:28")));
 }
+
+#[test]
+fn the_other_side_of_a_condition_is_looked_at_and_named() {
+    let project = Project::pier();
+    let before = project.run(&["check", "--format", "json"]);
+    let sheet = project.read("controls/button.stilk");
+    let at = sheet.rfind('}').expect("an end");
+    let narrow = "@media (width < 40rem) { color: {surface.page}; background: {surface.page}; }\n";
+    project.write("controls/button.stilk", &format!("{}  {narrow}{}", &sheet[..at], &sheet[at..]));
+    let said = project.run(&["check", "--only", "contrast/text"]).status(1).stdout;
+    assert!(said.contains("(width: 639px)"), "{said}");
+    // What holds on an ordinary screen is as before, and so is the number of cases.
+    let after: serde_json::Value = serde_json::from_str(&project.run(&["check", "--format", "json"]).stdout).unwrap();
+    let before: serde_json::Value = serde_json::from_str(&before.stdout).unwrap();
+    assert_eq!(before["cases"], after["cases"]);
+}
+
+#[test]
+fn a_token_that_is_unknown_in_many_places_is_one_finding() {
+    let project = Project::pier();
+    let sheet = project.read("controls/button.stilk");
+    let at = sheet.rfind('}').expect("an end");
+    let lines = "  @state hover { color: {ink.stron}; border-color: {ink.stron}; }\n  @state active { color: {ink.stron}; }\n";
+    project.write("controls/button.stilk", &format!("{}{lines}{}", &sheet[..at], &sheet[at..]));
+    let said = project.run(&["check"]).status(2).stderr;
+    assert_eq!(said.matches("error[token/unknown]").count(), 1, "{said}");
+    assert_eq!(said.matches("and here").count(), 2, "{said}");
+}

@@ -229,3 +229,30 @@ fn a_flood_with_attacks_in_it_is_answered() {
     assert_eq!(live.get("/").0, 200);
     assert!(live.most_memory() < before + 80, "{} MB, {before} before", live.most_memory());
 }
+
+#[test]
+fn many_links_to_one_sheet_are_one_sheet() {
+    let project = Project::pier();
+    project.run(&["build"]).status(0);
+    let rules: String = (0..3000).map(|i| format!(".c{i} {{ color: red; padding: {i}px }}\n")).collect();
+    project.write("large.css", &rules);
+    let links = "<link rel=stylesheet href=large.css>".repeat(10_000);
+    let page = format!(
+        "<!doctype html><html lang=en><title>x</title><link rel=stylesheet href=dist/ternhaven.css>{links}\
+         <button type=button class=tern-button><span class=tern-button_label>x</span></button>"
+    );
+    project.write("page.html", &page);
+    for arguments in [&["scan", "page.html"][..], &["why", "--page", "page.html", "button", "color"]] {
+        let mut child = project.command(arguments).stdout(Stdio::null()).stderr(Stdio::null()).spawn().expect("it starts");
+        let mut most = 0;
+        let status = loop {
+            most = most.max(most_memory(child.id()).unwrap_or(0));
+            match child.try_wait().expect("its end") {
+                Some(status) => break status,
+                None => std::thread::sleep(Duration::from_millis(5)),
+            }
+        };
+        assert!(status.code().is_some_and(|code| code < 2), "{arguments:?}: {status}");
+        assert!(most < 300, "{arguments:?} takes {most} MB");
+    }
+}

@@ -135,3 +135,14 @@ fn a_finding_names_the_file_of_the_theme_that_fails() {
     let said = project.run(&["check", "--only", "contrast/text"]).status(1).stdout;
     assert!(said.contains("--> tokens/night.tokens.json:") && !said.contains("--> tokens/day.tokens.json:"), "{said}");
 }
+
+#[test]
+fn a_local_is_asked_for_by_its_name_in_the_sheet() {
+    let project = Project::pier();
+    let own = project.run(&["why", "button:hover", "--shade"]).status(0).stdout;
+    let written = project.run(&["why", "button:hover", "--tern-button-shade"]).status(0).stdout;
+    assert_eq!(own, written);
+    assert!(own.contains("controls/button.stilk"), "{own}");
+    let said = project.run(&["why", "button", "--shaed"]).status(2);
+    assert_eq!(said.stderr, "error: `button` has no local `--shaed`: write `--shade`\n");
+}
