@@ -109,7 +109,8 @@ mod tests {
         assert_eq!(read("page-break-inside"), PropertyName::Longhand(Longhand::BreakInside));
         let targets = |name: &str| {
             let parsed = parse_declaration(name, "a / b").unwrap_or_else(|_| panic!("{name}"));
-            let names = parsed.targets().into_iter().map(|target| target.physical(super::super::property::Flow::LTR).name());
+            let names =
+                parsed.targets().into_iter().map(|target| target.physical(super::super::property::Flow::LTR).name());
             names.collect::<Vec<_>>()
         };
         assert_eq!(targets("grid-column"), ["grid-column-start", "grid-column-end"]);
@@ -125,7 +126,10 @@ mod tests {
             match entry {
                 Entry::Longhand => {}
                 Entry::Alias(other) => {
-                    assert!(NAMES.entries.contains_key(other), "{name} is another name of `{other}`, which is not there");
+                    assert!(
+                        NAMES.entries.contains_key(other),
+                        "{name} is another name of `{other}`, which is not there"
+                    );
                 }
                 Entry::Shorthand(shorthand) => {
                     assert_eq!(shorthand.name(), *name);

@@ -31,7 +31,7 @@ pub fn parse(parser: &mut Parser) -> ValueResult {
                 "repeating-conic-gradient" => {
                     gradient("repeating-conic-gradient", parser, conic, &Primitive::AnglePercentage)
                 }
-                "url" | "image-set" | "element" | "paint" | "image" => skip(parser),
+                "url" | "image-set" | "paint" | "image" => skip(parser),
                 "light-dark" => parser.parse_nested_block(|inner| {
                     parse(inner)?;
                     inner.expect_comma()?;

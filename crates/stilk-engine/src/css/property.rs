@@ -124,7 +124,7 @@ longhands! {
     MixBlendMode "mix-blend-mode" false "normal" Keywords(BLEND_MODES);
     Opacity "opacity" false "1" Alpha;
     Order "order" false "0" Integer(&[]);
-    OutlineColor "outline-color" false "currentcolor" ColorOr(&["auto", "-webkit-focus-ring-color"]);
+    OutlineColor "outline-color" false "currentcolor" ColorOr(&["-webkit-focus-ring-color"]);
     OutlineOffset "outline-offset" false "0px" Length { percent: false, negative: true, keywords: &[] };
     OutlineStyle "outline-style" false "none" Keywords(OUTLINE_STYLES);
     OutlineWidth "outline-width" false "medium" LineWidth;

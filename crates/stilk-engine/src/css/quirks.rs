@@ -74,7 +74,14 @@ pub fn of_today<'t>(name: &str, text: &'t str) -> Option<Cow<'t, str>> {
         "place-items" if has_word(word, &["anchor-center"]) => return None,
         "place-self" if begins_with(word, &["left", "right"]) => return None,
         "align-content" | "-webkit-align-content" if has_word(word, &["left", "right", "last"]) => return None,
+        "place-content" if begins_with(word, &["left", "right", "last"]) => return None,
         "justify-items" if has_word(word, &["anchor-center"]) => return None,
+        "will-change" if has_word(word, &["all", "default", "none", "will-change"]) => return None,
+        // The old name has the old values.
+        "-webkit-writing-mode" if has_word(word, &["sideways-lr", "sideways-rl"]) => return None,
+        "-webkit-background-clip" if has_word(word, &["border-area"]) => return None,
+        "-webkit-line-break" if has_word(word, &["anywhere"]) => return None,
+        "background-blend-mode" if has_word(word, &["plus-lighter"]) => return None,
         // No name of an author's (CSS Values 4, section 4.2).
         "animation-name"
         | "-webkit-animation-name"
@@ -84,6 +91,8 @@ pub fn of_today<'t>(name: &str, text: &'t str) -> Option<Cow<'t, str>> {
         | "container-name"
         | "transition-property"
         | "-webkit-transition-property"
+        | "transition"
+        | "-webkit-transition"
             if has_word(word, &["default"]) =>
         {
             return None;

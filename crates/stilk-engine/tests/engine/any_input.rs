@@ -96,7 +96,8 @@ fn what_is_nested_without_end_ends() {
 #[test]
 fn a_browser_that_lacks_something_reads_another_sheet() {
     use stilk_engine::cascade::{Stylesheet, SupportsTest};
-    let css = "@supports (appearance: base-select) { a { top: 0 } } @supports not (appearance: base-select) { b { top: 0 } }
+    let css =
+        "@supports (appearance: base-select) { a { top: 0 } } @supports not (appearance: base-select) { b { top: 0 } }
                c { appearance: base-select; left: 0 } d::picker(select) { top: 0 } e, f:hover { top: 0 }";
     let rules = |without: &[SupportsTest]| Stylesheet::parse_without(css, without).rules.len();
     assert_eq!(rules(&[]), Stylesheet::parse(css).rules.len());

@@ -101,7 +101,7 @@ fn a_native_element_in_a_placed_label_is_the_labels_own() {
 #[test]
 fn a_host_has_the_same_name_in_sheets_and_cases() {
     let project = Memory::with_sheet(
-        "@control x { color: red; @option big { top: 0; } @host submit { left: 0; } @exclude big on submit; @waive state/missing on @submit \"Sent once.\"; }",
+        "@control x { color: red; @option big { top: 0; } @host submit { left: 0; } @exclude big on submit; }",
     )
     .file("controls/x.html", "<button type=\"button\">Go</button><input type=\"submit\" value=\"Go\">")
     .load();
@@ -109,6 +109,7 @@ fn a_host_has_the_same_name_in_sheets_and_cases() {
     let control = system.control("x").unwrap();
     assert_eq!((control.host_name(0), control.host_name(1)), ("button", "submit"));
     assert_eq!(control.variants(1).len(), 1, "what is excluded on it is not there");
-    let written = stilk_language::stylesheet::write(system, &project.sources, stilk_language::stylesheet::Purpose::Page);
+    let written =
+        stilk_language::stylesheet::write(system, &project.sources, stilk_language::stylesheet::Purpose::Page);
     assert!(written.text.contains("input[type=\"submit\"]"), "{}", written.text);
 }

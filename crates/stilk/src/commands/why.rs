@@ -5,6 +5,7 @@ use crate::output::why::{self as output, Answer, Subject};
 use crate::say::in_line;
 use crate::site::{Sheets, read_page, read_sheet};
 use crate::{Failure, Format, MediaOptions, Outcome};
+use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::{Forced, PseudoElement, Styled, selector};
@@ -47,25 +48,35 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
     let html = read(path, read_page)?;
     let page = Page::parse(&html);
     let linked = Sheets::default();
-    let mut sheets = Vec::new();
+    let mut sheets: Vec<Option<SourceSheet>> = Vec::new();
     let mut missing: Vec<(String, String)> = Vec::new();
+    // Of a stylesheet that is linked again and again the first place counts, which orders its layers, and the last, which wins.
+    let mut places: HashMap<(String, &str), [usize; 2]> = HashMap::new();
     for sheet in &page.sheets {
+        let next = sheets.len();
         match &sheet.source {
             SheetSource::Inline(text) => {
-                sheets.push(parse(path, &in_page(&html, text), &sheet.media, &mut missing));
+                sheets.push(Some(parse(path, &in_page(&html, text), &sheet.media, &mut missing)));
             }
             SheetSource::Linked(address) => match linked.find(path, page.base(), address) {
-                Ok(found) if sheet.media.is_empty() => {
-                    missing.extend(found.missing.iter().cloned());
-                    sheets.push(SourceSheet::of(found.linked.path, &*found.linked.text, found.linked.parsed));
-                }
                 Ok(found) => {
-                    sheets.push(parse(Path::new(&found.linked.path), &found.linked.text, &sheet.media, &mut missing))
+                    let known = places.entry((found.linked.path.clone(), &sheet.media)).or_insert([next; 2]);
+                    let [first, last] = std::mem::replace(known, [known[0], next]);
+                    let again = if first < last { sheets[last].take() } else { None };
+                    sheets.push(Some(match again {
+                        Some(same) => same,
+                        None if sheet.media.is_empty() => {
+                            missing.extend(found.missing.iter().cloned());
+                            SourceSheet::of(found.linked.path, &*found.linked.text, found.linked.parsed)
+                        }
+                        None => parse(Path::new(&found.linked.path), &found.linked.text, &sheet.media, &mut missing),
+                    }));
                 }
                 Err(why) => missing.push((address.clone(), why)),
             },
         }
     }
+    let mut sheets: Vec<SourceSheet> = sheets.into_iter().flatten().collect();
     for css in question.css {
         sheets.push(parse(css, &read(css, read_sheet)?, "", &mut missing));
     }

@@ -170,7 +170,8 @@ fn a_token_that_is_unknown_in_many_places_is_one_finding() {
     let project = Project::pier();
     let sheet = project.read("controls/button.stilk");
     let at = sheet.rfind('}').expect("an end");
-    let lines = "  @state hover { color: {ink.stron}; border-color: {ink.stron}; }\n  @state active { color: {ink.stron}; }\n";
+    let lines =
+        "  @state hover { color: {ink.stron}; border-color: {ink.stron}; }\n  @state active { color: {ink.stron}; }\n";
     project.write("controls/button.stilk", &format!("{}{lines}{}", &sheet[..at], &sheet[at..]));
     let said = project.run(&["check"]).status(2).stderr;
     assert_eq!(said.matches("error[token/unknown]").count(), 1, "{said}");

@@ -243,7 +243,8 @@ fn many_links_to_one_sheet_are_one_sheet() {
     );
     project.write("page.html", &page);
     for arguments in [&["scan", "page.html"][..], &["why", "--page", "page.html", "button", "color"]] {
-        let mut child = project.command(arguments).stdout(Stdio::null()).stderr(Stdio::null()).spawn().expect("it starts");
+        let mut child =
+            project.command(arguments).stdout(Stdio::null()).stderr(Stdio::null()).spawn().expect("it starts");
         let mut most = 0;
         let status = loop {
             most = most.max(most_memory(child.id()).unwrap_or(0));
