@@ -18,9 +18,9 @@ fn with_row(html: &str, sheet: &str) -> Memory {
 
 const ROW: &str = "<div>\n<button part=\"item\" data-control=\"x\" data-options=\"big\" type=\"submit\"><b slot=\"mark\">!</b> Stop</button>\n<button part=\"item\" data-control=\"x\"></button></div>";
 
-#[test]
-fn content_fills_slots_and_attributes_replace_those_of_the_control() {
-    let project = with_row(ROW, "@control row { display: flex; }").load();
+/// What a page has for the control `row`.
+fn html_of_row(memory: &Memory) -> String {
+    let project = memory.load();
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let control = system.control("row").unwrap();
     let mut document = Document::new();
@@ -28,8 +28,13 @@ fn content_fills_slots_and_attributes_replace_those_of_the_control() {
     let request = Request { control, host: 0, variant: &variant, states: &states, plain: false };
     let mounted = mount(system, request, &mut document, Document::ROOT, &mut Forced::default());
     own_ids(&mut document, mounted.host, "r");
+    document.to_html(mounted.host)
+}
+
+#[test]
+fn content_fills_slots_and_attributes_replace_those_of_the_control() {
     assert_eq!(
-        document.to_html(mounted.host),
+        html_of_row(&with_row(ROW, "@control row { display: flex; }")),
         "<div class=\"t-row\">\n\
          <button class=\"t-x t-x-big t-row_item\" type=\"submit\"><i class=\"t-x_mark\"><b>!</b></i> Stop</button>\n\
          <button class=\"t-x t-row_item\" type=\"button\"><i class=\"t-x_mark\">*</i>Go</button></div>"
@@ -74,19 +79,9 @@ fn a_native_element_in_a_placed_label_is_the_labels_own() {
             .file("controls/row.html", html)
             .file("controls/row.stilk", "@control row { display: flex; }")
     };
-    let html = |html: &str| {
-        let project = memory(html).load();
-        let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
-        let control = system.control("row").unwrap();
-        let mut document = Document::new();
-        let (variant, states) = (Variant { choices: vec![] }, StateSet::default());
-        let request = Request { control, host: 0, variant: &variant, states: &states, plain: false };
-        let mounted = mount(system, request, &mut document, Document::ROOT, &mut Forced::default());
-        document.to_html(mounted.host)
-    };
-    let written = html(
+    let written = html_of_row(&memory(
         "<div><label data-control=\"x\" part=\"item\"><input type=\"checkbox\" name=\"dog\" value=\"yes\" checked part=\"box\"> Dog</label></div>",
-    );
+    ));
     assert_eq!(written.matches("<input").count(), 1, "{written}");
     for text in ["name=\"dog\"", "value=\"yes\"", "checked", "t-x_native t-row_box", "> Dog<"] {
         assert!(written.contains(text), "{text}: {written}");
