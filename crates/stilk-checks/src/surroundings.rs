@@ -1,5 +1,6 @@
 //! What may be around a control: each side of the conditions that its rules stand in.
 
+use std::collections::HashSet;
 use stilk_engine::cascade::Surroundings;
 use stilk_engine::cascade::surroundings::{GroupCondition, sides};
 use stilk_language::system::Control;
@@ -7,12 +8,9 @@ use stilk_language::system::rule::Condition;
 
 /// The surroundings in which a control is looked at, its usual ones first.
 pub fn surroundings(control: &Control) -> Vec<Surroundings> {
-    let mut stacks: Vec<&[Condition]> = Vec::new();
-    for rule in control.rules.iter().filter(|rule| !rule.conditions.is_empty()) {
-        if !stacks.contains(&rule.conditions.as_slice()) {
-            stacks.push(&rule.conditions);
-        }
-    }
+    let mut known: HashSet<&[Condition]> = HashSet::new();
+    let conditions = control.rules.iter().map(|rule| rule.conditions.as_slice());
+    let stacks: Vec<&[Condition]> = conditions.filter(|stack| !stack.is_empty() && known.insert(stack)).collect();
     let parsed: Vec<Vec<GroupCondition>> = stacks.into_iter().filter_map(parse).collect();
     sides(&parsed)
 }

@@ -43,6 +43,9 @@ const MARGINS: f64 = 16.0;
 /// No window is narrower or lower than this, in px, and no container of a page.
 const LEAST: [f64; 2] = [200.0, 40.0];
 
+/// So many sides are looked at; sheets that people write have a few.
+pub const MOST_SIDES: usize = 24;
+
 /// Of conditions that ask for very much together no side is looked for.
 const MOST_TRIED: usize = 20_000;
 
@@ -193,7 +196,7 @@ fn threshold(name: &str, with: &Value) -> Result<Option<f64>, Unknown> {
 type Change = Box<dyn Fn(&mut Surroundings)>;
 
 /// The surroundings to look at: an ordinary screen, and for each rule's conditions those nearest to it in which their answer
-/// is the other one. Surroundings in which all are answered alike are one.
+/// is the other one. Surroundings in which all are answered alike are one. Of very many the first are looked at.
 pub fn sides(rules: &[Vec<GroupCondition>]) -> Vec<Surroundings> {
     let mut usual = Surroundings::default();
     let queries = rules.iter().flatten().filter_map(|condition| match condition {
@@ -217,6 +220,9 @@ pub fn sides(rules: &[Vec<GroupCondition>]) -> Vec<Surroundings> {
     let mut known = vec![usual_answers.clone()];
     let mut found = vec![usual.clone()];
     for (conditions, answer) in rules.iter().zip(&usual_answers) {
+        if found.len() > MOST_SIDES {
+            break;
+        }
         let Some(answer) = answer else { continue };
         let other = |surroundings: &Surroundings| surroundings.hold(conditions) == Ok(!answer);
         let Some(side) = nearest(&usual, &changes(conditions), other) else { continue };
