@@ -8,6 +8,11 @@ use stilk_language::system::rule::Condition;
 
 /// The surroundings in which a control is looked at, its usual ones first.
 pub fn surroundings(control: &Control) -> Vec<Surroundings> {
+    with_left_out(control).0
+}
+
+/// The same, and how many conditions more there are than are looked at.
+pub fn with_left_out(control: &Control) -> (Vec<Surroundings>, usize) {
     let mut known: HashSet<&[Condition]> = HashSet::new();
     let conditions = control.rules.iter().map(|rule| rule.conditions.as_slice());
     let stacks: Vec<&[Condition]> = conditions.filter(|stack| !stack.is_empty() && known.insert(stack)).collect();

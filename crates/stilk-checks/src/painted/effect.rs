@@ -19,7 +19,8 @@ pub fn may_do_something(style: &Style, longhand: L) -> bool {
         L::BorderBottomColor | L::BorderBottomStyle => is_line(L::BorderBottomWidth),
         L::BorderLeftColor | L::BorderLeftStyle => is_line(L::BorderLeftWidth),
         L::OutlineColor | L::OutlineOffset | L::OutlineWidth | L::OutlineStyle => {
-            !style.is(L::OutlineStyle, "none") && is_line(L::OutlineWidth)
+            // How wide the browser's own outline is it says itself.
+            style.is(L::OutlineStyle, "auto") || !style.is(L::OutlineStyle, "none") && is_line(L::OutlineWidth)
         }
         L::TextDecorationColor | L::TextDecorationStyle | L::TextDecorationThickness => {
             !style.is(L::TextDecorationLine, "none")

@@ -28,7 +28,8 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::{Media, Stylesheet, Surroundings};
-use stilk_language::case::LookEngine;
+use stilk_engine::css::Unknown;
+use stilk_language::case::{LookEngine, Unit};
 use stilk_language::stylesheet::Written;
 use stilk_language::system::{Control, Rule, System};
 use stilk_text::source::{Sources, Span};
@@ -61,6 +62,8 @@ pub fn pairs(system: &System, sources: &Sources, written: &Written, settings: &S
     pairs.sort_by(|a, b| (a.ratio / a.needed).total_cmp(&(b.ratio / b.needed)));
     pairs
 }
+
+const TOO_MANY: Unknown = Unknown("it stands under more conditions than are looked at");
 
 /// A stylesheet as a browser reads it.
 struct Read<'r> {
@@ -152,6 +155,12 @@ impl Round<'_> {
         let control = &system.controls[side.control];
         let mut part = Part { computed: 0, sink: empty.clone() };
         let Some(variants) = settings.within.of(control) else { return part };
+        if side.left_out > 0 {
+            let (variant, theme) = (control.default_variant(), system.tokens.default_theme());
+            side.tasks.iter().for_each(|check| part.sink.unknown(check.id, side.left_out, TOO_MANY));
+            part.sink.settle(system, &Unit { control, host: 0, variant, theme });
+            return part;
+        }
         part.sink.around = side.surroundings.words();
         // A browser that lacks something reads another stylesheet.
         let lacking;

@@ -4,7 +4,7 @@
 use crate::check::{Scope, Task};
 use crate::relevance::dependence::{Properties, Setting, influences, settings};
 use crate::settings::is_off;
-use crate::surroundings::{parse, surroundings};
+use crate::surroundings::{parse, with_left_out};
 use rustc_hash::FxHashMap;
 use stilk_engine::cascade::LonghandSet;
 use stilk_engine::cascade::Surroundings;
@@ -21,6 +21,8 @@ pub struct Side {
     pub tasks: Vec<Task>,
     /// Whether these are its usual surroundings, in which its cases are counted.
     pub is_usual: bool,
+    /// Of how many conditions nothing is looked at: then nothing is known.
+    pub left_out: u64,
 }
 
 /// The sides of a control that are looked at beside an ordinary screen. Where its usual surroundings are no ordinary screen,
@@ -30,14 +32,24 @@ pub fn of_control(system: &System, index: usize, checks: &[Task]) -> Vec<Side> {
     if control.rules.iter().all(|rule| rule.conditions.is_empty()) {
         return Vec::new();
     }
-    let all = surroundings(control);
+    let (all, left_out) = with_left_out(control);
     let Some((usual, others)) = all.split_first() else { return Vec::new() };
     let is_asked =
         |check: &&Task| !is_off(system, check.id) && matches!(check.scope, Scope::Looks(_) | Scope::Controls(_));
     let asked: Vec<Task> = checks.iter().filter(is_asked).copied().collect();
     let mut found = Vec::new();
     if *usual != Surroundings::default() {
-        found.push(Side { control: index, surroundings: usual.clone(), tasks: asked.clone(), is_usual: true });
+        found.push(Side {
+            control: index,
+            surroundings: usual.clone(),
+            tasks: asked.clone(),
+            is_usual: true,
+            left_out: 0,
+        });
+    }
+    if left_out > 0 {
+        let (surroundings, tasks) = (usual.clone(), asked.clone());
+        found.push(Side { control: index, surroundings, tasks, is_usual: false, left_out: left_out as u64 });
     }
     let settings = settings(system, control);
     let mut known: FxHashMap<*const Rule, Option<Vec<GroupCondition>>> = FxHashMap::default();
@@ -75,7 +87,7 @@ pub fn of_control(system: &System, index: usize, checks: &[Task]) -> Vec<Side> {
             .filter(|check| !side.media.reduced_motion || !["state/motion", "state/snap"].contains(&check.id));
         let tasks: Vec<Task> = tasks.collect();
         if !tasks.is_empty() {
-            found.push(Side { control: index, surroundings: side.clone(), tasks, is_usual: false });
+            found.push(Side { control: index, surroundings: side.clone(), tasks, is_usual: false, left_out: 0 });
         }
     }
     found

@@ -496,3 +496,17 @@ fn a_waiver_ends_on_its_day() {
         messages(&Memory::with_sheet("@control x { @waive contrast/text \"Why.\" until 2027-13-01; }").load());
     assert!(messages.iter().any(|m| m.contains("no day")), "{messages:?}");
 }
+
+#[test]
+fn what_stands_under_more_conditions_than_are_looked_at_is_unknown() {
+    let report = |count: u32| {
+        let rules: String =
+            (0..count).map(|n| format!("@media (width < {}px) {{ padding: {n}px; }}\n", 300 + n)).collect();
+        let sheet = format!("@control x {{ background: {{paper}}; color: {{b}}; {STATES} {rules} }}");
+        report(&Memory::with_sheet(&sheet).only(&["contrast/text", "state/shift"]), 1)
+    };
+    assert_eq!(report(20).unknown, 0);
+    let many = report(40);
+    let reasons: Vec<&str> = many.doubts.iter().map(|doubt| doubt.reason).collect();
+    assert_eq!(reasons, ["it stands under more conditions than are looked at"; 2]);
+}

@@ -2,7 +2,7 @@
 
 use crate::css::parse::is_too_deep;
 use crate::dom::{Document, Element as DomElement, NodeData, NodeId, is_disableable};
-use cssparser::{ParseError, Parser as CssParser, ToCss};
+use cssparser::{ParseError, Parser as CssParser, ToCss, Token};
 use html5ever::{LocalName, Namespace, local_name, ns};
 use precomputed_hash::PrecomputedHash;
 use selectors::attr::{AttrSelectorOperation, CaseSensitivity, NamespaceConstraint};
@@ -415,10 +415,35 @@ fn refuse_deep(parser: &mut CssParser) -> Result<(), ParseError<()>> {
     let start = parser.position();
     while parser.next_including_whitespace_and_comments().is_ok() {}
     let text = parser.slice_from(start);
-    // A flag that no browser has: attributes of HTML are compared as the language says.
-    let deep = is_too_deep(text) || text.contains(" s]") || text.contains("\"s]") || text.contains(" S]");
+    let is_refused = is_too_deep(text) || has_case_flag(&mut CssParser::new(text));
     parser.reset(&state);
-    if deep { Err(ParseError::unexpected_token()) } else { Ok(()) }
+    if is_refused { Err(ParseError::unexpected_token()) } else { Ok(()) }
+}
+
+/// Whether some attribute is to be compared letter by letter, `[a=b s]`, which Chromium does not read.
+fn has_case_flag(parser: &mut CssParser) -> bool {
+    while let Ok(token) = parser.next().cloned() {
+        let is_attribute = token == Token::SquareBracketBlock;
+        if !is_attribute && !matches!(token, Token::Function(_) | Token::ParenthesisBlock) {
+            continue;
+        }
+        let found = parser.parse_nested_block(|inner| {
+            if !is_attribute {
+                return Ok::<_, ParseError<()>>(has_case_flag(inner));
+            }
+            let mut tokens = Vec::new();
+            while let Ok(token) = inner.next().cloned() {
+                tokens.push(token);
+            }
+            // A name, how it compares, a value, and the flag.
+            let flag = tokens.last().filter(|_| tokens.len() > 3);
+            Ok(matches!(flag, Some(Token::Ident(word)) if word.eq_ignore_ascii_case("s")))
+        });
+        if found == Ok(true) {
+            return true;
+        }
+    }
+    false
 }
 
 /// Parses a selector list; `None` when it is none.

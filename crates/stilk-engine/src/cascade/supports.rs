@@ -2,7 +2,7 @@
 
 use super::selector;
 use crate::css::parse::has_substitution;
-use crate::css::parse_declaration;
+use crate::css::{PropertyName, parse_declaration};
 use cssparser::{ParseError, Parser, Token};
 
 /// What a condition asks a browser for.
@@ -129,7 +129,9 @@ impl Asked<'_> {
                     {
                         let text = rest(inner);
                         let custom = name.starts_with("--") || has_substitution(text);
-                        let is_known = custom || parse_declaration(&name, text).is_ok();
+                        // Properties of one vendor are read for all of them, and had by the browser that has them.
+                        let is_had = custom || PropertyName::is_of_chromium(&name.to_ascii_lowercase());
+                        let is_known = is_had && (custom || parse_declaration(&name, text).is_ok());
                         let test = SupportsTest::Declaration(name.to_ascii_lowercase(), text.to_owned());
                         return Ok::<_, ParseError<()>>(self.answer(test, is_known));
                     }

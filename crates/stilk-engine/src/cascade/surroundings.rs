@@ -197,7 +197,9 @@ type Change = Box<dyn Fn(&mut Surroundings)>;
 
 /// The surroundings to look at: an ordinary screen, and for each rule's conditions those nearest to it in which their answer
 /// is the other one. Surroundings in which all are answered alike are one. Of very many the first are looked at.
-pub fn sides(rules: &[Vec<GroupCondition>]) -> Vec<Surroundings> {
+///
+/// Gives how many of the rules' conditions were too many to be looked at as well.
+pub fn sides(rules: &[Vec<GroupCondition>]) -> (Vec<Surroundings>, usize) {
     let mut usual = Surroundings::default();
     let queries = rules.iter().flatten().filter_map(|condition| match condition {
         GroupCondition::Container(query) => Some(query),
@@ -219,9 +221,9 @@ pub fn sides(rules: &[Vec<GroupCondition>]) -> Vec<Surroundings> {
     let usual_answers = answers(&usual);
     let mut known = vec![usual_answers.clone()];
     let mut found = vec![usual.clone()];
-    for (conditions, answer) in rules.iter().zip(&usual_answers) {
+    for (index, (conditions, answer)) in rules.iter().zip(&usual_answers).enumerate() {
         if found.len() > MOST_SIDES {
-            break;
+            return (found, rules.len() - index);
         }
         let Some(answer) = answer else { continue };
         let other = |surroundings: &Surroundings| surroundings.hold(conditions) == Ok(!answer);
@@ -232,7 +234,7 @@ pub fn sides(rules: &[Vec<GroupCondition>]) -> Vec<Surroundings> {
             found.push(side);
         }
     }
-    found
+    (found, 0)
 }
 
 /// The nearest surroundings with the fewest changes that are wanted; of each list one change is made, or none.
@@ -398,7 +400,7 @@ mod tests {
         let read = |(rule, prelude): &(&str, &str)| GroupCondition::parse(rule, prelude);
         let rules: Vec<Vec<GroupCondition>> =
             rules.iter().map(|conditions| conditions.iter().filter_map(read).collect()).collect();
-        sides(&rules).iter().map(Surroundings::words).collect()
+        sides(&rules).0.iter().map(Surroundings::words).collect()
     }
 
     #[test]
@@ -447,7 +449,7 @@ mod tests {
         // A custom property of the page's may be anything.
         assert_eq!(words(&[&[("container", "style(--x: 1)")]]), [""]);
         let one = sides(&[GroupCondition::parse("container", "card (height > 1000px)").into_iter().collect()]);
-        let styles: Vec<Option<String>> = one.iter().map(Surroundings::container_style).collect();
+        let styles: Vec<Option<String>> = one.0.iter().map(Surroundings::container_style).collect();
         assert_eq!(
             styles[1].as_deref(),
             Some("width: 1264px; container-type: size; height: 1001px; container-name: card")

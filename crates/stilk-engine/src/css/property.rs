@@ -503,6 +503,11 @@ impl PropertyName {
         if vendor || KNOWN_NAMES.contains(&name) { PropertyName::Other } else { PropertyName::Unknown }
     }
 
+    /// Whether Chromium has a property of this name in lower case, other than a custom one.
+    pub fn is_of_chromium(name: &str) -> bool {
+        name == "all" || chromium::read(name).is_some()
+    }
+
     /// The words its value may be, where words are all it may be.
     pub fn keywords(self) -> &'static [&'static str] {
         match self {

@@ -109,3 +109,21 @@ fn a_browser_that_lacks_something_reads_another_sheet() {
     let picker = SupportsTest::Selector("x::picker(select)".into());
     assert_eq!(rules(&[picker]), rules(&[]) - 1);
 }
+
+#[test]
+fn conditions_ask_for_what_chromium_has() {
+    use stilk_engine::cascade::Stylesheet;
+    for (condition, holds) in [
+        ("(-moz-appearance: none)", false),
+        ("(-ms-ime-align: auto)", false),
+        ("not (-moz-appearance: none)", true),
+        ("(-webkit-appearance: none)", true),
+        ("(offset-path: none)", true),
+        ("(--any: thing)", true),
+        ("selector([title=\"my s]\"])", true),
+        ("selector([title=my s])", false),
+    ] {
+        let sheet = Stylesheet::parse(&format!("@supports {condition} {{ a {{ top: 0 }} }}"));
+        assert_eq!(!sheet.rules.is_empty(), holds, "{condition}");
+    }
+}
