@@ -1,5 +1,7 @@
 //! A small document tree: templates, expanded markup and the engine's cases are all made of it.
 
+mod index;
+
 use html5ever::serialize::{Serialize, SerializeOpts, Serializer, TraversalScope};
 use html5ever::{LocalName, Namespace, QualName, local_name, ns};
 use std::io;
@@ -20,6 +22,7 @@ impl NodeId {
 #[derive(Debug, Clone)]
 pub struct Document {
     nodes: Vec<Node>,
+    index: index::Index,
 }
 
 /// One node.
@@ -128,7 +131,8 @@ impl Document {
 
     /// An empty document.
     pub fn new() -> Document {
-        Document { nodes: vec![Node { parent: None, children: Vec::new(), data: NodeData::Document, span: None }] }
+        let root = Node { parent: None, children: Vec::new(), data: NodeData::Document, span: None };
+        Document { nodes: vec![root], index: index::Index::default() }
     }
 
     /// The node behind an id.
@@ -138,6 +142,7 @@ impl Document {
 
     /// The node behind an id, to change.
     pub fn node_mut(&mut self, id: NodeId) -> &mut Node {
+        self.index.forget();
         &mut self.nodes[id.0 as usize]
     }
 
@@ -163,6 +168,7 @@ impl Document {
 
     /// Makes a node that is nowhere yet.
     pub fn create(&mut self, data: NodeData, span: Option<Span>) -> NodeId {
+        self.index.forget();
         self.nodes.push(Node { parent: None, children: Vec::new(), data, span });
         NodeId(self.nodes.len() as u32 - 1)
     }
@@ -223,7 +229,12 @@ impl Document {
 
     /// Whether a node is another one or stands somewhere in it.
     pub fn is_within(&self, node: NodeId, around: NodeId) -> bool {
-        std::iter::successors(Some(node), |node| self.node(*node).parent).any(|node| node == around)
+        self.around(node).any(|node| node == around)
+    }
+
+    /// A node and what it stands in, from the inside out.
+    pub fn around(&self, node: NodeId) -> impl Iterator<Item = NodeId> {
+        std::iter::successors(Some(node), |node| self.node(*node).parent)
     }
 
     /// The elements directly in a node.
@@ -241,14 +252,14 @@ impl Document {
 
     /// Replaces a text.
     pub fn set_text(&mut self, id: NodeId, text: &str) {
-        if let NodeData::Text(old) = &mut self.nodes[id.index()].data {
+        if let NodeData::Text(old) = &mut self.node_mut(id).data {
             text.clone_into(old);
         }
     }
 
     /// Keeps some of a node's children, in the order given.
     pub fn set_children(&mut self, id: NodeId, children: Vec<NodeId>) {
-        self.nodes[id.index()].children = children;
+        self.node_mut(id).children = children;
     }
 
     /// A node as HTML, itself included.

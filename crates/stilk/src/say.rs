@@ -67,6 +67,10 @@ pub fn visible(text: &str) -> String {
 }
 
 fn written(text: &str, escape: &dyn Fn(char) -> String) -> String {
+    // Most texts are plain.
+    if text.bytes().all(|byte| matches!(byte, b'\n' | b'\t' | b' '..=b'~')) {
+        return text.to_owned();
+    }
     let mut written = String::with_capacity(text.len());
     for c in text.replace("\r\n", "\n").chars() {
         match is_hidden(c) {
@@ -106,7 +110,17 @@ pub fn out(text: Arguments, end: &str) {
 
 /// Prints JSON: what a terminal would obey is escaped as JSON has it (RFC 8259, section 7).
 pub fn json(text: &str) {
-    write(&mut std::io::stdout(), &written(text, &|c| format!("\\u{:04x}", u32::from(c))));
+    write(&mut std::io::stdout(), &as_json(text));
+}
+
+/// JSON in which what a terminal would obey is escaped.
+pub fn as_json(text: &str) -> String {
+    written(text, &|c| format!("\\u{:04x}", u32::from(c)))
+}
+
+/// Prints what went through [`shown`] or [`as_json`] already.
+pub fn ready(text: &str) {
+    write(&mut std::io::stdout(), text);
 }
 
 /// Prints HTML, SVG or Markdown, which have no notation for control characters.

@@ -6,7 +6,7 @@ use crate::relevance::dependence::{Properties, Property, Setting};
 use crate::relevance::states::Weighted;
 use rustc_hash::FxHashMap;
 use std::cell::{OnceCell, RefCell};
-use stilk_engine::cascade::{PseudoElement, Style, selector};
+use stilk_engine::cascade::{PseudoElement, Style, matching, selector};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::{Document, NodeData, NodeId};
 use stilk_language::case::{Look, LookEngine, Unit};
@@ -94,7 +94,7 @@ impl<'s> Hosts<'s> {
             let is_plain = !text.contains([':', '[', ' ', '>', '+', '~', '.', '#']);
             is_plain
                 && selector::parse_list(text).is_some_and(|list| {
-                    selector::matches(&list, document, first) == selector::matches(&list, document, second)
+                    matching::matches(&list, document, first) == matching::matches(&list, document, second)
                 })
         };
         let is_of_direction = |text: &String| text.starts_with(":dir(");

@@ -8,7 +8,7 @@ use crate::relevance::{Relevance, representatives};
 use crate::settings::Variants;
 use rustc_hash::{FxHashMap, FxHashSet};
 use std::sync::Arc;
-use stilk_engine::cascade::selector;
+use stilk_engine::cascade::{matching, selector};
 use stilk_language::case::{Look, LookEngine, Unit};
 use stilk_language::system::{BoundDeclaration, Control, Rule, StateSet, System, Variant};
 use stilk_language::tokens::Theme;
@@ -138,7 +138,7 @@ fn may_be_drawn(control: &Control, host: usize, variant: &Variant) -> bool {
     let template = &control.template;
     let may_match = |text: &String| {
         let list = selector::parse_list(text);
-        list.is_none_or(|list| selector::matches(&list, &template.document, template.hosts[host].node))
+        list.is_none_or(|list| matching::matches(&list, &template.document, template.hosts[host].node))
     };
     control.rules.iter().any(|rule| {
         draws(rule) && variant.has_all(&rule.options) && (rule.hosts.is_empty() || rule.hosts.iter().any(may_match))

@@ -1,7 +1,7 @@
 //! The controls on a page: which elements are one, in which variant, with which parts.
 
 use crate::visit::classes::{Classes, Meaning};
-use stilk_engine::cascade::selector;
+use stilk_engine::cascade::{matching, selector};
 use stilk_engine::dom::{Document, Element, NodeId};
 use stilk_language::system::{Control, OptionId, System, Variant};
 use stilk_language::template::NATIVE_PART;
@@ -61,7 +61,7 @@ pub fn instances(system: &System, classes: &Classes, document: &Document) -> Vec
         }
         let is_control = meanings.iter().any(|meaning| matches!(meaning, Meaning::Control(_)));
         let attachment =
-            attached.iter().filter(|_| !is_control).find(|(list, _)| selector::matches(list, document, node));
+            attached.iter().filter(|_| !is_control).find(|(list, _)| matching::matches(list, document, node));
         if let Some((_, attachment)) = attachment {
             found.extend(attached_instance(system, document, node, attachment));
         }
@@ -114,7 +114,7 @@ fn attached_instance(
     let mut parts = Vec::new();
     for (name, text) in &attachment.parts {
         let Some(list) = selector::parse_list(text) else { continue };
-        let is_it = |inner: &&NodeId| **inner != node && selector::matches(&list, document, **inner);
+        let is_it = |inner: &&NodeId| **inner != node && matching::matches(&list, document, **inner);
         parts.extend(inside.iter().filter(is_it).map(|inner| (name.clone(), *inner)));
     }
     let bearer = parts.iter().find(|(name, _)| name == NATIVE_PART).map_or(node, |(_, node)| *node);

@@ -1,48 +1,26 @@
 //! What form controls are at rest, by their attributes (HTML, sections 4.10 and 4.16.3).
 
-use super::selector::ElementRef;
-use crate::dom::{Document, Element, NodeId, is_disableable};
+use super::matching::ElementRef;
+use crate::dom::{Element, NodeId, is_disableable};
 
-impl ElementRef<'_> {
+impl<'d> ElementRef<'d> {
     fn kind(&self) -> String {
         input_type(self.element())
     }
 
-    /// The form around it.
-    fn form(&self) -> Option<NodeId> {
-        let mut at = self.document.node(self.node).parent;
-        while let Some(node) = at {
-            if self.document.element(node).is_some_and(|e| e.local() == "form") {
-                return Some(node);
-            }
-            at = self.document.node(node).parent;
-        }
-        None
-    }
-
     /// The radio buttons of its group, itself among them, in order.
-    fn group(&self) -> Vec<&Element> {
-        let name = self.element().attribute("name").filter(|name| !name.is_empty());
-        let Some(name) = name else { return vec![self.element()] };
-        let form = self.form();
-        let root = form.unwrap_or(Document::ROOT);
-        let nodes = self.document.descendants(root);
-        let members = nodes.into_iter().filter_map(|node| {
-            let element = self.document.element(node)?;
-            let is_member = element.local() == "input"
-                && element.attribute("type").is_some_and(|t| t.eq_ignore_ascii_case("radio"))
-                && element.attribute("name") == Some(name)
-                && self.at(node).form() == form;
-            is_member.then_some(element)
-        });
-        members.collect()
+    fn group(&self) -> impl DoubleEndedIterator<Item = &'d Element> {
+        let group = self.document.radio_group(self.node);
+        // Without a name it stands alone.
+        let alone = group.is_empty().then(|| self.element());
+        group.iter().filter_map(|node| self.document.element(*node)).chain(alone)
     }
 
     /// A box that is neither on nor off, a group in which nothing is chosen, progress that is not known.
     pub(super) fn is_indeterminate(&self) -> bool {
         match self.element().local() {
             "progress" => self.element().attribute("value").is_none(),
-            "input" if self.kind() == "radio" => !self.group().iter().any(|e| e.attribute("checked").is_some()),
+            "input" if self.kind() == "radio" => !self.group().any(|e| e.attribute("checked").is_some()),
             _ => false,
         }
     }
@@ -54,18 +32,8 @@ impl ElementRef<'_> {
             "input" if ["checkbox", "radio"].contains(&self.kind().as_str()) => element.attribute("checked").is_some(),
             "option" => element.attribute("selected").is_some(),
             "button" | "input" => {
-                let Some(form) = self.form() else { return false };
-                let sends = |node: &NodeId| {
-                    let at = self.at(*node);
-                    self.document.element(*node).is_some_and(|e| match e.local() {
-                        "button" => {
-                            e.attribute("type").is_none_or(|t| !["button", "reset"].contains(&&*t.to_ascii_lowercase()))
-                        }
-                        "input" => ["submit", "image"].contains(&at.kind().as_str()),
-                        _ => false,
-                    })
-                };
-                self.document.descendants(form).iter().find(|node| sends(node)) == Some(&self.node)
+                let form = self.document.form_of(self.node);
+                form.and_then(|form| self.document.default_button(form)) == Some(self.node)
             }
             _ => false,
         }
@@ -126,9 +94,8 @@ impl ElementRef<'_> {
         let missing = match kind.as_str() {
             "checkbox" => required && !self.is_checked(),
             "radio" => {
-                let group = self.group();
-                group.iter().any(|e| e.attribute("required").is_some())
-                    && !group.iter().any(|e| e.attribute("checked").is_some())
+                self.group().any(|e| e.attribute("required").is_some())
+                    && !self.group().any(|e| e.attribute("checked").is_some())
             }
             "file" => required,
             "submit" | "image" | "range" | "color" => false,
@@ -175,30 +142,24 @@ impl ElementRef<'_> {
                     element.attribute("checked").is_some()
                         && self
                             .group()
-                            .into_iter()
                             .rfind(|e| e.attribute("checked").is_some())
                             .is_none_or(|last| std::ptr::eq(last, element))
                 }
                 _ => false,
             },
-            "option" => element.attribute("selected").is_some() || self.is_first_choice(),
+            "option" => self.is_chosen(),
             _ => false,
         }
     }
 
-    /// Whether it is what a drop-down shows because nothing is chosen in it (HTML, section 4.10.7).
-    fn is_first_choice(&self) -> bool {
-        let Some(list) = self.document.node(self.node).parent else { return false };
-        let is_list = self.document.element(list).is_some_and(|e| {
-            e.local() == "select"
-                && e.attribute("multiple").is_none()
-                && e.attribute("size").is_none_or(|size| size == "1")
-        });
-        let options =
-            || self.document.child_elements(list).filter_map(|node| Some((node, self.document.element(node)?)));
-        is_list
-            && !options().any(|(_, option)| option.attribute("selected").is_some())
-            && options().find(|(_, option)| option.attribute("disabled").is_none()).is_some_and(|(n, _)| n == self.node)
+    /// Whether an option is chosen; of a list that takes one only the last that asks for it.
+    fn is_chosen(&self) -> bool {
+        let list = self.document.list_of(self.node);
+        let takes_one = |list: &NodeId| self.document.element(*list).is_some_and(|e| e.attribute("multiple").is_none());
+        match list.filter(takes_one) {
+            Some(list) => self.document.chosen_option(list) == Some(self.node),
+            None => self.element().attribute("selected").is_some(),
+        }
     }
 
     /// Disabled itself, or inside a disabled fieldset but not in its first legend.

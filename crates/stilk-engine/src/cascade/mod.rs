@@ -1,7 +1,7 @@
 //! Computed styles: one answer to "how does it look?"
 //!
 //! It computes the style of every element and pseudo-element of a document from the CSS text that is shipped, or from
-//! anybody's: [`stylesheet`] parses, [`selector`] matches, [`order`] sorts, [`style`] computes, [`resolved`] writes
+//! anybody's: [`stylesheet`] parses, [`selector`] reads selectors and [`matching`] holds elements against them, [`order`] sorts, [`style`] computes, [`resolved`] writes
 //! values as `getComputedStyle` does. What it cannot know is an [`Unknown`](crate::css::Unknown) with its reason.
 
 pub mod asked;
@@ -10,9 +10,11 @@ mod custom;
 pub mod defaults;
 mod difference;
 mod display;
+mod engine;
 pub mod explain;
 mod forms;
 mod longhand_set;
+pub mod matching;
 pub mod media;
 pub mod order;
 pub mod pseudo;
@@ -25,11 +27,14 @@ pub mod surroundings;
 mod used_size;
 mod winner;
 
+pub use engine::{Engine, Matches, Styles};
 pub use longhand_set::LonghandSet;
+pub use matching::{Forced, MatchingCaches};
 pub use media::Media;
+pub use order::Shared as SharedValue;
 pub use pseudo::{PseudoElement, Styled};
-pub use selector::{Forced, PseudoClass};
-pub use style::{Engine, Matches, Style, Styles};
+pub use selector::PseudoClass;
+pub use style::Style;
 pub use stylesheet::Stylesheet;
 pub use supports::SupportsTest;
 pub use surroundings::Surroundings;

@@ -4,9 +4,10 @@
 use super::container::ContainerQuery;
 use super::forms;
 use super::longhand_set::{FlowSets, LonghandSet};
+use super::matching::{ElementRef, MatchingCaches, PreparedSelector};
 use super::media::Media;
 use super::pseudo::PseudoElement;
-use super::selector::{ElementRef, One};
+use super::selector::One;
 use super::stylesheet::{Condition, Declaration, DeclarationBody, LayerId, Layers, Registered, Stylesheet};
 use crate::css::compute::{absolute, compute, initial_declared};
 use crate::css::context::{Context, Unknown};
@@ -19,7 +20,6 @@ use crate::dom::Element;
 use html5ever::LocalName;
 use rustc_hash::FxHashMap;
 use selectors::attr::{AttrSelectorOperator, ParsedCaseSensitivity};
-use selectors::context::SelectorCaches;
 use selectors::parser::Component;
 use std::cell::{OnceCell, RefCell};
 use std::collections::HashSet;
@@ -280,6 +280,20 @@ impl Matched {
         self.attributes.hash(hasher);
     }
 
+    /// Whether the same applies to two elements.
+    pub fn is_same(&self, other: &Matched) -> bool {
+        let same_inline = match (&self.inline, &other.inline) {
+            (None, None) => true,
+            (Some(one), Some(other)) => Rc::ptr_eq(one, other),
+            _ => false,
+        };
+        same_inline
+            && self.blocks == other.blocks
+            && self.attributes == other.attributes
+            && self.nature == other.nature
+            && self.is_closed == other.is_closed
+    }
+
     /// Whether nothing applies.
     pub fn is_empty(&self) -> bool {
         self.blocks.is_empty()
@@ -294,7 +308,7 @@ impl Matched {
 /// A rule, ready to match.
 #[derive(Debug)]
 struct PreparedRule {
-    selector: One,
+    selector: PreparedSelector,
     subject: Subject,
     /// Classes without which it does not match.
     classes: Vec<LocalName>,
@@ -453,7 +467,8 @@ impl Sheets {
             });
             let mut classes = Vec::new();
             classes_asked(&rule.selector, &mut classes);
-            self.rules.push(PreparedRule { selector: rule.selector.clone(), subject, classes, blocks: [None; 2] });
+            let selector = PreparedSelector::new(rule.selector.clone(), self.rules.len());
+            self.rules.push(PreparedRule { selector, subject, classes, blocks: [None; 2] });
         }
     }
 
@@ -465,14 +480,14 @@ impl Sheets {
             *counts.entry(class.clone()).or_default() += 1;
         }
         for (index, rule) in self.rules.iter().enumerate() {
-            let name = rule.selector.iter().find_map(|component| match component {
+            let name = rule.selector.one().iter().find_map(|component| match component {
                 Component::LocalName(local) => Some(local.lower_name.0.clone()),
                 _ => None,
             });
             let list = match (rule.classes.iter().min_by_key(|class| counts[*class]), name) {
                 (Some(class), _) => self.by_class.entry(class.clone()).or_default(),
                 (None, Some(name)) => self.by_name.entry(name).or_default(),
-                (None, None) => match attribute_asked(&rule.selector) {
+                (None, None) => match attribute_asked(rule.selector.one()) {
                     Some((name, value)) => self.by_attribute.entry(name).or_default().entry(value).or_default(),
                     None => &mut self.other,
                 },
@@ -486,7 +501,7 @@ impl Sheets {
         &self,
         element: &ElementRef,
         inline: Option<Rc<Inline>>,
-        caches: &mut SelectorCaches,
+        caches: &mut MatchingCaches,
     ) -> (Matched, Vec<(PseudoElement, Matched)>) {
         let mut own = Vec::new();
         let mut of_pseudos: Vec<Vec<u32>> = vec![Vec::new(); self.pseudos.len()];
@@ -497,6 +512,11 @@ impl Sheets {
         for rule in candidates.iter().map(|index| &self.rules[*index as usize]) {
             match rule.subject {
                 Subject::Element if matching.matches(&rule.selector) => own.extend(rule.blocks.iter().flatten()),
+                Subject::Pseudo(index) if rule.selector.asks_earlier() => {
+                    if matching.matches(&rule.selector) {
+                        of_pseudos[index].extend(rule.blocks.iter().flatten());
+                    }
+                }
                 Subject::Pseudo(_) => any = true,
                 Subject::Element | Subject::Nothing => {}
             }
@@ -504,6 +524,7 @@ impl Sheets {
         let mut matching = element.matching(true, caches);
         for rule in candidates.iter().filter(|_| any).map(|index| &self.rules[*index as usize]) {
             if let Subject::Pseudo(index) = rule.subject
+                && !rule.selector.asks_earlier()
                 && matching.matches(&rule.selector)
             {
                 of_pseudos[index].extend(rule.blocks.iter().flatten());

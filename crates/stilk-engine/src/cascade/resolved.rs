@@ -67,6 +67,45 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
     }
 }
 
+/// Whether a longhand is written as its value is, whatever else the element has.
+pub fn is_of_value_alone(longhand: Longhand, value: &Result<Value, Unknown>) -> bool {
+    let is_used = matches!(
+        longhand,
+        L::Width
+            | L::Height
+            | L::MarginTop
+            | L::MarginRight
+            | L::MarginBottom
+            | L::MarginLeft
+            | L::PaddingTop
+            | L::PaddingRight
+            | L::PaddingBottom
+            | L::PaddingLeft
+            | L::Transform
+            | L::TransformOrigin
+            | L::Top
+            | L::Right
+            | L::Bottom
+            | L::Left
+            | L::LineHeight
+            | L::MinWidth
+            | L::MinHeight
+            | L::CaretColor
+            | L::TextDecorationThickness
+            | L::GridTemplateColumns
+            | L::GridTemplateRows
+            | L::BackgroundAttachment
+            | L::BackgroundBlendMode
+            | L::BackgroundClip
+            | L::BackgroundOrigin
+            | L::BackgroundPositionX
+            | L::BackgroundPositionY
+            | L::BackgroundRepeat
+            | L::BackgroundSize
+    );
+    !is_used && value.as_ref().is_ok_and(|value| !value.has_unresolved_color())
+}
+
 /// A list as long as there are pictures: cut off, or repeated from its beginning.
 fn per_layer(style: &Style, value: &Value) -> Result<Value, Unknown> {
     let layers = style.layer_count()?;
@@ -110,14 +149,12 @@ fn is_hidden(style: &Style) -> bool {
     if style.is(L::Display, "contents") || style.is_empty_generated() {
         return true;
     }
-    let mut at = Some(style);
-    while let Some(style) = at {
-        if style.is(L::Display, "none") {
-            return true;
-        }
-        at = style.parent.as_deref();
-    }
-    false
+    has_no_box(style)
+}
+
+fn has_no_box(style: &Style) -> bool {
+    let above = || style.parent.as_deref().is_some_and(has_no_box);
+    *style.hidden.get_or_init(|| style.is(L::Display, "none") || above())
 }
 
 /// A size: of the box that `box-sizing` names.

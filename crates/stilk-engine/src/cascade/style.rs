@@ -5,11 +5,7 @@ use super::asked;
 use super::custom::Custom;
 use super::display::{blockify, natural};
 use super::longhand_set::LonghandSet;
-use super::media::Media;
-use super::order::{Block, DeclarationId, Inline, Matched, Nature, Origin, Shared, Sheets};
-use super::pseudo::{PseudoElement, Styled};
-use super::selector::{ElementRef, Forced};
-use super::stylesheet::{self, LayerId, Stylesheet};
+use super::order::{Block, DeclarationId, Matched, Nature, Origin, Shared, Sheets};
 use super::winner::Specified;
 use crate::css::color::{Absolute, Color, Surroundings};
 use crate::css::compute::compute;
@@ -18,11 +14,10 @@ use crate::css::grammar::Grammar;
 use crate::css::parse::Declared;
 use crate::css::property::{Flow, Longhand, Longhand as L};
 use crate::css::value::Value;
-use crate::dom::{Document, NodeId};
 use rustc_hash::FxHashMap;
-use selectors::context::SelectorCaches;
 use std::cell::{Cell, OnceCell, RefCell};
 use std::fmt;
+
 use std::rc::Rc;
 
 /// A declaration's value with its references replaced; nothing where that is not valid.
@@ -30,12 +25,6 @@ pub(super) type Substituted = Result<Rc<Option<Declared>>, Unknown>;
 
 const PAGE: usize = 16;
 const PAGES: usize = L::ALL.len().div_ceil(PAGE);
-
-/// Computes styles from the browser's defaults and author stylesheets, for one set of media features.
-#[derive(Clone)]
-pub struct Engine {
-    sheets: Rc<Sheets>,
-}
 
 /// The computed style of an element or pseudo-element.
 pub struct Style {
@@ -52,6 +41,7 @@ pub struct Style {
     flow: OnceCell<Flow>,
     monospace: OnceCell<bool>,
     zoomed: OnceCell<bool>,
+    pub(super) hidden: OnceCell<bool>,
     /// Values of declarations with references, by declaration.
     pub(super) substituted: RefCell<Vec<(DeclarationId, Substituted)>>,
     /// Which of the values that lengths are relative to is being computed.
@@ -78,70 +68,13 @@ pub(super) enum Sizing {
     Flow,
 }
 
-/// What applies to the elements of a document, without the values that depend on what is around it.
-#[derive(Debug, Clone, Default)]
-pub struct Matches {
-    list: Vec<(Styled, Rc<Matched>)>,
-}
-
-/// The styles of a document.
-#[derive(Debug, Clone, Default)]
-pub struct Styles {
-    elements: Vec<Option<Rc<Style>>>,
-    pseudos: Vec<(NodeId, PseudoElement, Rc<Style>)>,
-}
-
-impl Styles {
-    /// An element's style.
-    pub fn element(&self, node: NodeId) -> Option<&Rc<Style>> {
-        self.elements.get(node.index())?.as_ref()
-    }
-
-    /// A pseudo-element's style; there only where a rule matches it.
-    pub fn pseudo(&self, node: NodeId, pseudo: PseudoElement) -> Option<&Rc<Style>> {
-        self.pseudos.iter().find(|(of, known, _)| *of == node && *known == pseudo).map(|(_, _, style)| style)
-    }
-
-    /// The style of an element or of one of its pseudo-elements.
-    pub fn of(&self, styled: Styled) -> Option<&Rc<Style>> {
-        match styled.pseudo {
-            None => self.element(styled.node),
-            Some(pseudo) => self.pseudo(styled.node, pseudo),
-        }
-    }
-
-    /// An element itself, and those of its pseudo-elements that have a style, in the order of [`PseudoElement::ALL`].
-    pub fn boxes(&self, node: NodeId) -> impl Iterator<Item = Styled> {
-        // They are listed in that order.
-        let pseudos = self.pseudos.iter().filter(move |(of, ..)| *of == node);
-        std::iter::once(Styled::element(node)).chain(pseudos.map(move |(_, pseudo, _)| Styled::pseudo(node, *pseudo)))
-    }
-
-    /// The styles of some elements with those of their pseudo-elements.
-    pub fn only(&self, nodes: &[NodeId]) -> Styles {
-        let mut some = Styles::default();
-        for node in nodes {
-            if let Some(style) = self.element(*node) {
-                some.set(*node, Rc::clone(style));
-            }
-        }
-        let mut sorted = nodes.to_vec();
-        sorted.sort_unstable();
-        let pseudos = self.pseudos.iter().filter(|(of, ..)| sorted.binary_search(of).is_ok());
-        some.pseudos.extend(pseudos.map(|(of, name, style)| (*of, *name, Rc::clone(style))));
-        some
-    }
-
-    fn set(&mut self, node: NodeId, style: Rc<Style>) {
-        if self.elements.len() <= node.index() {
-            self.elements.resize(node.index() + 1, None);
-        }
-        self.elements[node.index()] = Some(style);
-    }
-}
-
 impl Style {
-    fn new(sheets: &Rc<Sheets>, matched: &Rc<Matched>, parent: Option<Rc<Style>>, is_generated: bool) -> Style {
+    pub(super) fn new(
+        sheets: &Rc<Sheets>,
+        matched: &Rc<Matched>,
+        parent: Option<Rc<Style>>,
+        is_generated: bool,
+    ) -> Style {
         Style {
             sheets: Rc::clone(sheets),
             matched: Rc::clone(matched),
@@ -153,6 +86,7 @@ impl Style {
             flow: OnceCell::new(),
             monospace: OnceCell::new(),
             zoomed: OnceCell::new(),
+            hidden: OnceCell::new(),
             substituted: RefCell::default(),
             sizing: Cell::default(),
         }
@@ -167,7 +101,8 @@ impl Style {
         self.shared(longhand).as_ref().as_ref().map_err(|unknown| *unknown)
     }
 
-    fn shared(&self, longhand: Longhand) -> &Shared {
+    /// A computed value, or why it is not known, as it is kept: other styles may have the very same.
+    pub(crate) fn shared(&self, longhand: Longhand) -> &Shared {
         let index = longhand as usize;
         let page = self.values[index / PAGE].get_or_init(|| Box::new([const { OnceCell::new() }; PAGE]));
         page[index % PAGE].get_or_init(|| match self.taken(longhand) {
@@ -684,79 +619,4 @@ impl Style {
 /// What is computed in pixels of the screen.
 fn changes_with_zoom(longhand: Longhand) -> bool {
     longhand.is_line_width() || matches!(longhand, L::OutlineOffset | L::FontSize)
-}
-
-impl Engine {
-    /// An engine for a browser's defaults and author sheets, in order.
-    pub fn new(browser: &Stylesheet, authors: &[&Stylesheet], media: Media) -> Self {
-        let all: Vec<(&Stylesheet, Origin)> =
-            std::iter::once((browser, Origin::Browser)).chain(authors.iter().map(|s| (*s, Origin::Author))).collect();
-        Engine { sheets: Rc::new(Sheets::new(&all, media)) }
-    }
-
-    /// The same for documents that are pieces of some page: what a page's own containers decide is unknown.
-    pub fn for_fragments(browser: &Stylesheet, authors: &[&Stylesheet], media: Media) -> Self {
-        let mut engine = Engine::new(browser, authors, media);
-        // Nobody else has it yet.
-        if let Some(sheets) = Rc::get_mut(&mut engine.sheets) {
-            sheets.is_fragment = true;
-        }
-        engine
-    }
-
-    /// Computes the style of every element of a document and of its pseudo-elements.
-    pub fn styles(&self, document: &Document, forced: &Forced) -> Styles {
-        let matches = self.matches(document, forced, Document::ROOT);
-        self.styles_of(document, &matches, Styles::default())
-    }
-
-    /// The style of a pseudo-element that no rule speaks of: what it inherits, and initial values.
-    pub fn unstyled(&self, originating: &Rc<Style>, pseudo: PseudoElement) -> Style {
-        Style::new(&self.sheets, &Rc::default(), Some(Rc::clone(originating)), pseudo.is_generated())
-    }
-
-    /// A layer's full name on the page.
-    pub fn layer_name(&self, sheet: u16, layer: LayerId) -> String {
-        self.sheets.layer_name(sheet, layer)
-    }
-
-    /// What applies to a node and everything in it.
-    pub fn matches(&self, document: &Document, forced: &Forced, root: NodeId) -> Matches {
-        self.matches_of(document, forced, document.descendants(root))
-    }
-
-    /// What applies to some nodes, each after those around it.
-    pub fn matches_of(&self, document: &Document, forced: &Forced, nodes: impl IntoIterator<Item = NodeId>) -> Matches {
-        let mut matches = Matches::default();
-        let mut caches = SelectorCaches::default();
-        for node in nodes {
-            let Some(data) = document.element(node) else { continue };
-            let element = ElementRef { document, node, forced };
-            let inline = data.attribute("style").map(|text| Rc::new(Inline::new(&stylesheet::parse_inline(text))));
-            let (own, pseudos) = self.sheets.matched(&element, inline, &mut caches);
-            matches.list.push((Styled::element(node), Rc::new(own)));
-            let pseudos = pseudos.into_iter().map(|(pseudo, matched)| (Styled::pseudo(node, pseudo), Rc::new(matched)));
-            matches.list.extend(pseudos);
-        }
-        matches
-    }
-
-    /// The styles of what was matched, where those of its ancestors are known.
-    pub fn styles_of(&self, document: &Document, matches: &Matches, known: Styles) -> Styles {
-        let mut styles = known;
-        for (Styled { node, pseudo }, matched) in &matches.list {
-            match pseudo {
-                None => {
-                    let parent = document.node(*node).parent.and_then(|p| styles.element(p).cloned());
-                    styles.set(*node, Rc::new(Style::new(&self.sheets, matched, parent, false)));
-                }
-                Some(pseudo) => {
-                    let parent = styles.element(*node).cloned();
-                    let style = Rc::new(Style::new(&self.sheets, matched, parent, pseudo.is_generated()));
-                    styles.pseudos.push((*node, *pseudo, style));
-                }
-            }
-        }
-        styles
-    }
 }

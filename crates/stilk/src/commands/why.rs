@@ -8,7 +8,7 @@ use crate::{Failure, Format, MediaOptions, Outcome};
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use stilk_engine::cascade::defaults::Browser;
-use stilk_engine::cascade::{Forced, PseudoElement, Styled, selector};
+use stilk_engine::cascade::{Forced, PseudoElement, Styled, matching, selector};
 use stilk_engine::inspect::{self, Inspector, SourceSheet};
 use stilk_engine::page::{Page, SheetSource};
 
@@ -93,12 +93,12 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
         inspect::force(&page.document, state, &mut forced).map_err(|m| Failure::Message(format!("error: {m}")))?;
     }
     let browser = SourceSheet::defaults(question.browser);
-    let inspection = Inspector::new(&page.document, &browser, sheets.iter().collect(), question.media.media(), &forced);
+    let authors = sheets.iter().collect();
     if question.all {
-        let (elements, unknown) = inspection.all();
+        let inspection = Inspector::new(&page.document, &browser, authors, question.media.media(), &forced);
         match format {
-            Format::Json => say!("{}", output::all_json(elements, unknown, &missing)),
-            Format::Text => output::print_all(&elements, &unknown),
+            Format::Json => output::print_all_json(&inspection, &missing),
+            Format::Text => output::print_all(&inspection),
         }
         return Ok(Outcome::Clean);
     }
@@ -109,9 +109,10 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
     let list = selector::parse_list(if wanted.is_empty() { "*" } else { wanted });
     let list = list.ok_or_else(|| Failure::Message(format!("error: `{text}` is no selector a browser would read")))?;
     let node = page.document.descendants(stilk_engine::dom::Document::ROOT).into_iter().find(|node| {
-        page.document.element(*node).is_some() && selector::matches_in(&list, &page.document, *node, &forced)
+        page.document.element(*node).is_some() && matching::matches_in(&list, &page.document, *node, &forced)
     });
     let node = node.ok_or_else(|| Failure::Message(format!("error: nothing in the page matches `{text}`")))?;
+    let inspection = Inspector::of_element(&page.document, node, &browser, authors, question.media.media(), &forced);
     let subject = Subject {
         name: text.to_owned(),
         themes: Vec::new(),

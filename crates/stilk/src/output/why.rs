@@ -4,7 +4,7 @@ use crate::output::{count, unknown_in, wrapped};
 use crate::say::{self, Ink};
 use crate::{Format, disk};
 use serde_json::{Map, Value, json};
-use std::collections::{BTreeMap, HashMap};
+use std::collections::HashMap;
 use std::fmt::Write;
 use std::path::Path;
 use stilk_engine::cascade::Styled;
@@ -12,7 +12,7 @@ use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::explain::Fate;
 use stilk_engine::cascade::order::Origin;
 use stilk_engine::css::{Longhand, Unknown};
-use stilk_engine::inspect::{Elements, Explanation, Inspector, Place, Read, Said, SourceSheet};
+use stilk_engine::inspect::{Explanation, Inspector, Place, Read, Said, SourceSheet};
 use stilk_language::stylesheet::Written;
 use stilk_language::system::System;
 use stilk_language::tokens::Theme;
@@ -396,27 +396,31 @@ fn explained_json(subject: &Subject, explanation: &Explanation, elsewhere: &Else
     })
 }
 
-/// Prints every element's values.
-pub fn print_all(elements: &Elements, unknown: &BTreeMap<&'static str, u64>) {
-    for (name, values) in elements {
+/// Prints every known longhand of every element that has an id.
+pub fn print_all(inspection: &Inspector) {
+    let line = |property: &'static str, value: &str| say::shown(&format!("  {property}: {value}\n"));
+    let unknown = inspection.each(&line, |name, values| {
         say!("{BOLD}{name}{BOLD:#}");
-        for (property, value) in values {
-            say!("  {property}: {value}");
-        }
-    }
+        say::ready(values);
+    });
     for (reason, values) in unknown {
-        say!("{}", unknown_in(*values, "value", reason));
+        say!("{}", unknown_in(values, "value", reason));
     }
 }
 
-/// Elements and unknown values as JSON.
-pub fn all_json(elements: Elements, unknown: BTreeMap<&'static str, u64>, missing: &[(String, String)]) -> Value {
-    let elements: Map<String, Value> = elements.into_iter().map(|(name, values)| (name, json!(values))).collect();
-    let mut all = json!({ "elements": elements, "unknown": unknown });
-    if !missing.is_empty() {
-        all["missing"] = missing_json(missing);
-    }
-    all
+/// The same as JSON, element by element: a long page has more values than should be held at once.
+pub fn print_all_json(inspection: &Inspector, missing: &[(String, String)]) {
+    let member = |property: &'static str, value: &str| say::as_json(&format!("{}:{},", json!(property), json!(value)));
+    let mut is_first = true;
+    say::json("{\"elements\":{");
+    let unknown = inspection.each(&member, |name, values| {
+        let comma = if std::mem::replace(&mut is_first, false) { "" } else { "," };
+        say::json(&format!("{comma}{}:{{", json!(name)));
+        say::ready(values.trim_end_matches(','));
+        say::json("}");
+    });
+    let missing = if missing.is_empty() { String::new() } else { format!("\"missing\":{},", missing_json(missing)) };
+    say::json(&format!("}},{missing}\"unknown\":{}}}\n", json!(unknown)));
 }
 
 fn missing_json(missing: &[(String, String)]) -> Value {

@@ -4,7 +4,7 @@ use crate::check::{Check, Scope};
 use crate::checks::page::foreign::{Foreign, rules};
 use crate::example::Example;
 use crate::visit::{PageSink, VisitedPage};
-use stilk_engine::cascade::selector;
+use stilk_engine::cascade::{matching, selector};
 use stilk_engine::css::property::Longhand as L;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -40,7 +40,7 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
         let states = ["aria-selected", "aria-pressed", "aria-current", "aria-checked"];
         let presses = |node: &stilk_engine::dom::NodeId| ["button", "a", "li", "label"].contains(&visit.local(*node));
         let matching: Vec<_> =
-            visit.elements().filter(|node| presses(node) && selector::matches(&list, document, *node)).collect();
+            visit.elements().filter(|node| presses(node) && matching::matches(&list, document, *node)).collect();
         let parent = |node: &stilk_engine::dom::NodeId| document.node(*node).parent;
         let alike = matching.iter().filter(|node| matching.first().map(parent) == Some(parent(node))).count();
         if alike < ALIKE {

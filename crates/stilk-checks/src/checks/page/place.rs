@@ -3,10 +3,9 @@
 use crate::visit::VisitedPage;
 use crate::visit::instance::Instance;
 use rustc_hash::FxHasher;
-use selectors::context::SelectorCaches;
 use std::hash::{Hash, Hasher};
 use std::rc::Rc;
-use stilk_engine::cascade::selector::ElementRef;
+use stilk_engine::cascade::matching::{ElementRef, MatchingCaches};
 use stilk_engine::cascade::stylesheet::StyleRule;
 use stilk_engine::cascade::{Forced, PseudoClass, Styles};
 use stilk_engine::dom::{Document, NodeId};
@@ -133,8 +132,9 @@ fn hash(visit: &VisitedPage, instance: &Instance) -> u64 {
     let asking: Vec<&StyleRule> = sheets.flat_map(|sheet| sheet.parsed.rules_of_states_in_place()).collect();
     if !asking.is_empty() {
         let nodes = document.descendants(instance.node);
-        let mut caches = SelectorCaches::default();
         for forced in STATES[1..].iter().map(|states| forced(instance, states)) {
+            // What a state answers holds for no other.
+            let mut caches = MatchingCaches::default();
             for node in nodes.iter().copied().filter(|node| document.element(*node).is_some()) {
                 let element = ElementRef { document, node, forced: &forced };
                 for rule in &asking {

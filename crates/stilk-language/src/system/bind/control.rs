@@ -17,7 +17,7 @@ use crate::system::values::ValueChecker;
 use crate::template::Template;
 use crate::tokens::{Expression, Piece, Tokens};
 use std::collections::{BTreeSet, HashMap};
-use stilk_engine::cascade::selector;
+use stilk_engine::cascade::{matching, selector};
 use stilk_text::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
 use stilk_text::source::{Name, Span};
 
@@ -607,7 +607,7 @@ impl Flattener<'_, '_> {
             return None;
         };
         let matching: Vec<usize> = (0..template.hosts.len())
-            .filter(|i| selector::matches(&list, &template.document, template.hosts[*i].node))
+            .filter(|i| matching::matches(&list, &template.document, template.hosts[*i].node))
             .collect();
         if matching.is_empty() && self.is_original {
             return Some(matching);

@@ -1,22 +1,23 @@
 //! Looking into computed styles: every element of a page, or one value with everything that was said about it.
 
+mod values;
+
+pub use values::Write;
+
 use crate::cascade::defaults::Browser;
 use crate::cascade::explain::{Candidate, Fate, Specificity};
 use crate::cascade::order::{DeclarationId, INLINE, Origin};
 use crate::cascade::resolved::resolved;
 use crate::cascade::stylesheet::{DeclarationBody, Stylesheet};
-use crate::cascade::{Engine, Forced, Media, PseudoClass, Style, Styled, Styles, selector};
+use crate::cascade::{Engine, Forced, Media, PseudoClass, Style, Styled, Styles, matching, selector};
 use crate::css::context::Unknown;
 use crate::css::property::{Longhand, PropertyName};
 use crate::css::substitute::{CustomName, Template};
-use crate::dom::Document;
+use crate::dom::{Document, NodeId};
 use std::cell::RefCell;
-use std::collections::{BTreeMap, HashMap};
+use std::collections::HashMap;
 use std::rc::Rc;
 use std::sync::Arc;
-
-/// Values by longhand, by element.
-pub type Elements = BTreeMap<String, BTreeMap<&'static str, String>>;
 
 /// A stylesheet with the text it was parsed from.
 pub struct SourceSheet {
@@ -68,6 +69,15 @@ pub struct Inspector<'i> {
     forced: Forced,
     /// Where the lines of a text begin, by where the text stands in memory.
     lines: RefCell<HashMap<*const u8, Vec<usize>>>,
+}
+
+/// How much of a document is computed.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+enum Scope {
+    /// All of it.
+    Everything,
+    /// An element and what is around it.
+    Around(NodeId),
 }
 
 /// Where a declaration stands in a stylesheet.
@@ -145,7 +155,19 @@ impl<'i> Inspector<'i> {
         media: Media,
         forced: &Forced,
     ) -> Inspector<'i> {
-        Inspector::with(Engine::new, document, browser, authors, media, forced)
+        Inspector::with(Engine::new, Scope::Everything, document, browser, authors, media, forced)
+    }
+
+    /// The same for one element alone: nothing is computed that its values do not depend on.
+    pub fn of_element(
+        document: &'i Document,
+        node: NodeId,
+        browser: &'i SourceSheet,
+        authors: Vec<&'i SourceSheet>,
+        media: Media,
+        forced: &Forced,
+    ) -> Inspector<'i> {
+        Inspector::with(Engine::new, Scope::Around(node), document, browser, authors, media, forced)
     }
 
     /// The same for a piece of some page: what a page's own containers decide is unknown.
@@ -156,11 +178,12 @@ impl<'i> Inspector<'i> {
         media: Media,
         forced: &Forced,
     ) -> Inspector<'i> {
-        Inspector::with(Engine::for_fragments, document, browser, authors, media, forced)
+        Inspector::with(Engine::for_fragments, Scope::Everything, document, browser, authors, media, forced)
     }
 
     fn with(
         engine: fn(&Stylesheet, &[&Stylesheet], Media) -> Engine,
+        scope: Scope,
         document: &'i Document,
         browser: &'i SourceSheet,
         authors: Vec<&'i SourceSheet>,
@@ -169,7 +192,14 @@ impl<'i> Inspector<'i> {
     ) -> Inspector<'i> {
         let parsed: Vec<&Stylesheet> = authors.iter().map(|sheet| &*sheet.parsed).collect();
         let engine = engine(&browser.parsed, &parsed, media.clone());
-        let styles = engine.styles(document, forced);
+        let styles = match scope {
+            Scope::Everything => engine.styles(document, forced),
+            Scope::Around(node) => {
+                let mut path: Vec<NodeId> = document.around(node).collect();
+                path.reverse();
+                engine.styles_of(document, &engine.matches_of(document, forced, path), Styles::default())
+            }
+        };
         let sheets = std::iter::once(browser).chain(authors).collect();
         Inspector { document, sheets, engine, styles, media, forced: forced.clone(), lines: RefCell::default() }
     }
@@ -192,38 +222,11 @@ impl<'i> Inspector<'i> {
     /// The reason why it is not known.
     pub fn value_under(&self, browser: &SourceSheet, styled: Styled, longhand: Longhand) -> Result<String, Unknown> {
         let authors = self.sheets[1..].to_vec();
-        let other = Inspector::new(self.document, browser, authors, self.media.clone(), &self.forced);
+        let scope = Scope::Around(styled.node);
+        let other =
+            Inspector::with(Engine::new, scope, self.document, browser, authors, self.media.clone(), &self.forced);
         let style = other.style(styled).ok_or(Unknown("it has no style"))?;
         resolved(&style, longhand)
-    }
-
-    /// Every known longhand of every element that has an id, and of its `::before` and `::after`, by `id` and
-    /// `id::before`; and how many values are not known, by reason.
-    pub fn all(&self) -> (Elements, BTreeMap<&'static str, u64>) {
-        let mut elements = BTreeMap::new();
-        let mut unknown: BTreeMap<&'static str, u64> = BTreeMap::new();
-        for node in self.document.descendants(Document::ROOT) {
-            let Some(id) = self.document.element(node).and_then(|element| element.attribute("id")) else { continue };
-            // The first element with an id is the one that it names.
-            if id.is_empty() || elements.contains_key(id) {
-                continue;
-            }
-            for styled in Styled::with_generated(node) {
-                let Some(style) = self.style(styled) else { continue };
-                let mut values = BTreeMap::new();
-                for longhand in Longhand::ALL {
-                    match resolved(&style, *longhand) {
-                        Ok(value) => {
-                            values.insert(longhand.name(), value);
-                        }
-                        Err(reason) => *unknown.entry(reason.0).or_default() += 1,
-                    }
-                }
-                let name = styled.pseudo.map_or_else(|| id.to_owned(), |pseudo| format!("{id}::{}", pseudo.name()));
-                elements.insert(name, values);
-            }
-        }
-        (elements, unknown)
     }
 
     /// Explains one longhand of a style.
@@ -394,7 +397,7 @@ pub fn force(document: &Document, text: &str, forced: &mut Forced) -> Result<(),
     let list = list.ok_or_else(|| format!("`{rest}` is no selector a browser would read"))?;
     let mut found = false;
     for node in document.descendants(Document::ROOT) {
-        if document.element(node).is_none() || !selector::matches(&list, document, node) {
+        if document.element(node).is_none() || !matching::matches(&list, document, node) {
             continue;
         }
         found = true;

@@ -1,0 +1,205 @@
+//! What is looked up in a document again and again: computed once, forgotten when the document changes.
+
+use super::{Document, Element, NodeId};
+use rustc_hash::FxHashMap;
+use std::sync::OnceLock;
+
+/// Looked-up answers about a document; a copy of the document begins without them.
+#[derive(Debug, Default)]
+pub(super) struct Index {
+    neighbours: OnceLock<Box<[Neighbours]>>,
+    forms: OnceLock<Forms>,
+}
+
+impl Clone for Index {
+    fn clone(&self) -> Self {
+        Index::default()
+    }
+}
+
+impl Index {
+    pub(super) fn forget(&mut self) {
+        self.neighbours.take();
+        self.forms.take();
+    }
+}
+
+/// The elements beside a node.
+#[derive(Debug, Clone, Copy, Default)]
+struct Neighbours {
+    before: Option<NodeId>,
+    after: Option<NodeId>,
+    /// How many stand before it.
+    place: u32,
+}
+
+/// What belongs to the forms of a document.
+#[derive(Debug, Default)]
+struct Forms {
+    /// Radio buttons by form and name, in order.
+    groups: FxHashMap<(Option<NodeId>, Box<str>), Vec<NodeId>>,
+    /// The first button of each form that sends it.
+    senders: FxHashMap<NodeId, NodeId>,
+    /// The option that is chosen in each list that takes one only.
+    chosen: FxHashMap<NodeId, NodeId>,
+}
+
+impl Document {
+    /// The element before another among its siblings.
+    pub fn element_before(&self, node: NodeId) -> Option<NodeId> {
+        self.neighbours(node).before
+    }
+
+    /// The element after another among its siblings.
+    pub fn element_after(&self, node: NodeId) -> Option<NodeId> {
+        self.neighbours(node).after
+    }
+
+    /// How many elements stand before an element among its siblings.
+    pub fn place_among_elements(&self, node: NodeId) -> u32 {
+        self.neighbours(node).place
+    }
+
+    fn neighbours(&self, node: NodeId) -> Neighbours {
+        let all = self.index.neighbours.get_or_init(|| {
+            let mut all = vec![Neighbours::default(); self.len()];
+            for parent in 0..self.len() as u32 {
+                let mut before: Option<NodeId> = None;
+                for (place, child) in self.child_elements(NodeId(parent)).enumerate() {
+                    all[child.index()].before = before;
+                    all[child.index()].place = place as u32;
+                    if let Some(before) = before {
+                        all[before.index()].after = Some(child);
+                    }
+                    before = Some(child);
+                }
+            }
+            all.into()
+        });
+        all[node.index()]
+    }
+
+    /// The form around an element.
+    pub fn form_of(&self, node: NodeId) -> Option<NodeId> {
+        let around = std::iter::successors(self.node(node).parent, |node| self.node(*node).parent);
+        let mut around = around.filter(|node| self.element(*node).is_some_and(|element| element.local() == "form"));
+        around.next()
+    }
+
+    /// The radio buttons of a radio button's group, itself among them, in order (HTML, section 4.10.5.1.16).
+    pub fn radio_group(&self, node: NodeId) -> &[NodeId] {
+        let name = self.element(node).and_then(|element| element.attribute("name")).unwrap_or_default();
+        let group = self.forms().groups.get(&(self.form_of(node), name.into()));
+        group.map_or(&[], Vec::as_slice)
+    }
+
+    /// The first button of a form that sends it (HTML, section 4.10.22.2).
+    pub fn default_button(&self, form: NodeId) -> Option<NodeId> {
+        self.forms().senders.get(&form).copied()
+    }
+
+    /// The option that is chosen in a list that takes one only, before anybody chooses (HTML, section 4.10.7).
+    pub fn chosen_option(&self, select: NodeId) -> Option<NodeId> {
+        self.forms().chosen.get(&select).copied()
+    }
+
+    /// The list that an option stands in, by itself or in a group.
+    pub fn list_of(&self, option: NodeId) -> Option<NodeId> {
+        let is = |node: NodeId, name: &str| self.element(node).is_some_and(|element| element.local() == name);
+        let parent = self.node(option).parent?;
+        let list = if is(parent, "optgroup") { self.node(parent).parent? } else { parent };
+        is(list, "select").then_some(list)
+    }
+
+    fn choose(&self, select: NodeId, element: &Element) -> Option<NodeId> {
+        let is_drop_down = element.attribute("size").is_none_or(|size| size.trim() == "1");
+        let is = |node: NodeId, name: &str| self.element(node).is_some_and(|element| element.local() == name);
+        let has = |node: NodeId, name: &str| self.element(node).is_some_and(|e| e.attribute(name).is_some());
+        let mut shown = None;
+        let mut chosen = None;
+        for child in self.child_elements(select) {
+            let group = is(child, "optgroup");
+            let inner = self.child_elements(child).filter(|_| group);
+            for option in inner.chain((!group).then_some(child)).filter(|node| is(*node, "option")) {
+                if has(option, "selected") {
+                    chosen = Some(option);
+                }
+                if shown.is_none() && !has(option, "disabled") && !(group && has(child, "disabled")) {
+                    shown = Some(option);
+                }
+            }
+        }
+        chosen.or(shown.filter(|_| is_drop_down))
+    }
+
+    fn forms(&self) -> &Forms {
+        self.index.forms.get_or_init(|| {
+            let mut forms = Forms::default();
+            // In document order; the form around is handed down, so that depth costs nothing.
+            let mut stack = vec![(Document::ROOT, None)];
+            while let Some((node, mut form)) = stack.pop() {
+                if let Some(element) = self.element(node) {
+                    forms.add(node, element, form);
+                    if element.local() == "select"
+                        && element.attribute("multiple").is_none()
+                        && let Some(option) = self.choose(node, element)
+                    {
+                        forms.chosen.insert(node, option);
+                    }
+                    if element.local() == "form" {
+                        form = Some(node);
+                    }
+                }
+                stack.extend(self.node(node).children.iter().rev().map(|child| (*child, form)));
+            }
+            forms
+        })
+    }
+}
+
+impl Forms {
+    fn add(&mut self, node: NodeId, element: &Element, form: Option<NodeId>) {
+        let kind = element.attribute("type").unwrap_or_default();
+        let is = |kinds: &[&str]| kinds.iter().any(|known| known.eq_ignore_ascii_case(kind));
+        let sends = match element.local() {
+            "button" => !is(&["button", "reset"]),
+            "input" => is(&["submit", "image"]),
+            _ => return,
+        };
+        if element.local() == "input" && is(&["radio"]) {
+            // Without a name each stands alone.
+            if let Some(name) = element.attribute("name").filter(|name| !name.is_empty()) {
+                self.groups.entry((form, name.into())).or_default().push(node);
+            }
+        }
+        if let (true, Some(form)) = (sends, form) {
+            self.senders.entry(form).or_insert(node);
+        }
+    }
+}
+
+#[cfg(test)]
+mod tests {
+    use crate::dom::{Document, Element};
+
+    #[test]
+    fn what_was_looked_up_is_forgotten_when_the_document_changes() {
+        let mut document = Document::new();
+        let form = document.append_element(Document::ROOT, Element::html("form"));
+        let radio = Element::html_with("input", &[("type", "radio"), ("name", "size")]);
+        let first = document.append_element(form, radio.clone());
+        assert_eq!((document.element_after(first), document.radio_group(first)), (None, &[first][..]));
+        let second = document.append_element(form, radio);
+        document.append_text(form, "between");
+        let send = document.append_element(form, Element::html("button"));
+        assert_eq!((document.element_before(second), document.element_after(second)), (Some(first), Some(send)));
+        assert_eq!(document.radio_group(second), [first, second]);
+        assert_eq!(document.default_button(form), Some(send));
+        if let Some(element) = document.element_mut(send) {
+            element.set("type", "BUTTON");
+        }
+        assert_eq!(document.default_button(form), None);
+        document.detach(second);
+        assert_eq!((document.element_after(first), document.element_before(send)), (Some(send), Some(first)));
+    }
+}
