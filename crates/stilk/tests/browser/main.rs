@@ -23,6 +23,7 @@ mod page_verdicts;
 #[path = "../../../stilk-engine/tests/random/mod.rs"]
 mod random;
 mod random_pages;
+mod real_pages;
 mod sample;
 mod spec;
 mod specimen;
@@ -91,6 +92,14 @@ fn main() {
     if std::env::var_os("SWEEP").is_some() {
         sweep::run(&browser, &media, Depth { full: true, ..depth }).print();
         return;
+    }
+    // PAGES="a.html b.html" asks for these pages and nothing else.
+    if let Ok(pages) = std::env::var("PAGES") {
+        let pages: Vec<PathBuf> = pages.split_ascii_whitespace().map(PathBuf::from).collect();
+        let count = real_pages::run(&browser, &pages, &media);
+        count.print("pages");
+        drop(browser);
+        std::process::exit(i32::from(count.differences > 0));
     }
     // VERDICTS=1 asks for the verdicts of checks and for the keyboard alone.
     if std::env::var_os("VERDICTS").is_some() {

@@ -1,0 +1,226 @@
+//! Pages that nobody wrote for Stilk: what Debian's documentation packages hold, made by many generators. Every longhand of
+//! every element that the engine knows must equal what Chromium computes, narrow and wide, light and dark, with states forced.
+
+use crate::compare::same;
+use crate::random_pages::Count;
+use crate::webdriver::Browser;
+use serde_json::json;
+use std::collections::HashMap;
+use std::path::{Path, PathBuf};
+use std::rc::Rc;
+use std::sync::Arc;
+use stilk_engine::cascade::defaults::Browser as Defaults;
+use stilk_engine::cascade::resolved::resolved;
+use stilk_engine::cascade::{Forced, Media, PseudoClass, Style, Styled, Stylesheet};
+use stilk_engine::css::property::Longhand;
+use stilk_engine::dom::{Document, NodeId};
+use stilk_engine::inspect::{Inspector, SourceSheet};
+use stilk_engine::page::{Page, SheetSource};
+
+/// Scripts do not run, here or there, and are parsed as where they do.
+const NO_SCRIPTS: &str = "<meta http-equiv=Content-Security-Policy content=\"script-src 'none'\">";
+
+const SCRIPT: &str = "
+    const [rows, which, names] = arguments;
+    document.getAnimations().forEach(animation => animation.cancel());
+    const elements = document.querySelectorAll('*');
+    const found = [];
+    which.forEach(([index, pseudo, row], i) => {
+        const style = getComputedStyle(elements[index], pseudo);
+        rows[row].forEach((value, j) => {
+            if (value === null) return;
+            const theirs = style.getPropertyValue(names[j]);
+            if (theirs !== value) found.push([i, j, theirs]);
+        });
+    });
+    return found;";
+
+/// How a page is looked at.
+struct Situation {
+    name: &'static str,
+    width: f64,
+    dark: bool,
+    forced: bool,
+}
+
+const SITUATIONS: [Situation; 5] = [
+    Situation { name: "wide", width: 1280.0, dark: false, forced: false },
+    Situation { name: "wide, dark", width: 1280.0, dark: true, forced: false },
+    Situation { name: "narrow", width: 400.0, dark: false, forced: false },
+    Situation { name: "narrow, dark", width: 400.0, dark: true, forced: false },
+    Situation { name: "wide, states forced", width: 1280.0, dark: false, forced: true },
+];
+
+/// Compares pages.
+pub fn run(browser: &Browser, pages: &[PathBuf], media: &Media) -> Count {
+    let mut count = Count::default();
+    for path in pages {
+        let before = (count.compared, count.unknown, count.differences);
+        compare(browser, path, media, &mut count);
+        println!(
+            "  {}: {} values, {} unknown, {} differ",
+            path.display(),
+            count.compared - before.0,
+            count.unknown - before.1,
+            count.differences - before.2
+        );
+    }
+    browser.devtools("Emulation.clearDeviceMetricsOverride", json!({}));
+    count
+}
+
+fn compare(browser: &Browser, path: &Path, media: &Media, count: &mut Count) {
+    let bytes = std::fs::read(path).expect("a page");
+    let text = String::from_utf8_lossy(&bytes);
+    let text = without_scripts(&text);
+    let copy = path.with_file_name("stilk-copy-of-page.html");
+    std::fs::write(&copy, &text).expect("a copy");
+    let page = Page::parse(&text);
+    if page.quirks {
+        println!("  {} has no doctype", path.display());
+    }
+    let sheets: Vec<SourceSheet> = page
+        .sheets
+        .iter()
+        .filter_map(|sheet| {
+            let (at, text) = match &sheet.source {
+                SheetSource::Inline(text) => (path.to_owned(), text.clone()),
+                SheetSource::Linked(address) => linked(path, address)?,
+            };
+            Some(source(&at, &text, &sheet.media))
+        })
+        .collect();
+    let elements: Vec<NodeId> = page
+        .document
+        .descendants(Document::ROOT)
+        .into_iter()
+        .filter(|node| page.document.element(*node).is_some())
+        .collect();
+    let defaults = SourceSheet::defaults(Defaults::Chromium);
+    for situation in &SITUATIONS {
+        let metrics = json!({ "width": situation.width, "height": 800, "deviceScaleFactor": 1, "mobile": false });
+        browser.devtools("Emulation.setDeviceMetricsOverride", metrics);
+        let scheme = if situation.dark { "dark" } else { "light" };
+        browser.emulate(&[("prefers-reduced-motion", "reduce"), ("prefers-color-scheme", scheme)]);
+        browser.open(&format!("file://{}", copy.display()));
+        let theirs = browser.run("return [...document.querySelectorAll('*')].map(e => e.localName)", json!([]));
+        let ours: Vec<&str> =
+            elements.iter().filter_map(|node| page.document.element(*node)).map(|e| e.local()).collect();
+        if theirs != json!(ours) {
+            println!("  {} is another document in the browser", path.display());
+            break;
+        }
+        let forced = if situation.forced { force(browser, &page.document, &elements) } else { Forced::default() };
+        let media = Media { width: situation.width, height: 800.0, dark: situation.dark, ..media.clone() };
+        let inspection = Inspector::new(&page.document, &defaults, sheets.iter().collect(), media, &forced);
+        let place = format!("{}, {}", path.display(), situation.name);
+        values(browser, &inspection, &elements, &place, &ours, count);
+    }
+    count.sheets += 1;
+    std::fs::remove_file(&copy).expect("the copy");
+}
+
+/// Forces states on some of what people point at.
+fn force(browser: &Browser, document: &Document, elements: &[NodeId]) -> Forced {
+    const POINTED: [&str; 10] = ["a", "button", "input", "select", "textarea", "summary", "label", "li", "tr", "p"];
+    browser.devtools("DOM.enable", json!({}));
+    browser.devtools("CSS.enable", json!({}));
+    let root = browser.devtools("DOM.getDocument", json!({ "depth": 0 }))["root"]["nodeId"].clone();
+    let all = browser.devtools("DOM.querySelectorAll", json!({ "nodeId": root, "selector": "*" }));
+    let mut forced = Forced::default();
+    let pointed = elements.iter().enumerate().filter(|(_, node)| {
+        document.element(**node).is_some_and(|element| POINTED.contains(&element.local()))
+    });
+    for (n, (index, node)) in pointed.enumerate().filter(|(n, _)| n % 5 < 3).take(150) {
+        let (names, classes): (&[&str], &[PseudoClass]) = match n % 5 {
+            0 => (&["hover"], &[PseudoClass::Hover]),
+            1 => (&["focus", "focus-visible"], &[PseudoClass::Focus, PseudoClass::FocusVisible]),
+            _ => (&["active", "hover"], &[PseudoClass::Active, PseudoClass::Hover]),
+        };
+        let parameters = json!({ "nodeId": all["nodeIds"][index], "forcedPseudoClasses": names });
+        browser.devtools("CSS.forcePseudoState", parameters);
+        for class in classes {
+            forced.add(*node, class.clone());
+            if *class == PseudoClass::Focus {
+                document.around(*node).for_each(|above| forced.add(above, PseudoClass::FocusWithin));
+            }
+        }
+    }
+    forced
+}
+
+fn values(
+    browser: &Browser,
+    inspection: &Inspector,
+    elements: &[NodeId],
+    place: &str,
+    names: &[&str],
+    count: &mut Count,
+) {
+    let longhands: Vec<&str> = Longhand::ALL.iter().map(|longhand| longhand.name()).collect();
+    let mut rows: Vec<Vec<Option<String>>> = Vec::new();
+    let mut unknown: Vec<Vec<String>> = Vec::new();
+    let mut known: HashMap<(*const Style, bool), usize> = HashMap::default();
+    let mut which: Vec<(usize, Option<String>, usize)> = Vec::new();
+    for (index, node) in elements.iter().enumerate() {
+        for at in Styled::with_generated(*node) {
+            let own = inspection.styles.element(*node).expect("a style");
+            let said = inspection.styles.of(at);
+            let key = (said.map_or(Rc::as_ptr(own), Rc::as_ptr), at.pseudo.is_some() && said.is_none());
+            let row = *known.entry(key).or_insert_with(|| {
+                let style = inspection.style(at).expect("a style");
+                let mut reasons = Vec::new();
+                let row = Longhand::ALL.iter().map(|longhand| {
+                    let value = resolved(&style, *longhand);
+                    value.map_err(|reason| reasons.push(format!("{}: {}", longhand.name(), reason.0))).ok()
+                });
+                rows.push(row.collect());
+                unknown.push(reasons);
+                rows.len() - 1
+            });
+            count.compared += rows[row].iter().flatten().count() as u64;
+            count.unknown += unknown[row].len() as u64;
+            for reason in &unknown[row] {
+                *count.reasons.entry(reason.clone()).or_default() += 1;
+            }
+            which.push((index, at.pseudo.map(|pseudo| format!("::{}", pseudo.name())), row));
+        }
+    }
+    let answer = browser.run(SCRIPT, json!([rows, which, longhands]));
+    for found in answer.as_array().expect("differences") {
+        let at = |i: usize| found[i].as_u64().expect("an index") as usize;
+        let (index, pseudo, row) = &which[at(0)];
+        let ours = rows[*row][at(1)].as_deref().unwrap_or_default();
+        let theirs = found[2].as_str().unwrap_or_default();
+        if same(ours, theirs) {
+            continue;
+        }
+        count.differences += 1;
+        let pseudo = pseudo.as_deref().unwrap_or_default();
+        let kind = format!("{}{pseudo} {}: engine {ours}, browser {theirs}", names[*index], longhands[at(1)]);
+        count.kinds.entry(kind).or_insert((0, format!("{place}, element {index}"))).0 += 1;
+    }
+}
+
+fn without_scripts(text: &str) -> String {
+    let lower = text.to_ascii_lowercase();
+    let head = lower.find("<head").and_then(|at| Some(at + lower[at..].find('>')? + 1));
+    let doctype = || lower.find("<!doctype").and_then(|at| Some(at + lower[at..].find('>')? + 1));
+    let at = head.or_else(doctype).unwrap_or(0);
+    format!("{}{NO_SCRIPTS}{}", &text[..at], &text[at..])
+}
+
+/// The file behind an address, and its text.
+fn linked(page: &Path, address: &str) -> Option<(PathBuf, String)> {
+    let address = address.split(['?', '#']).next().unwrap_or_default();
+    let path = page.parent()?.join(address);
+    let bytes = std::fs::read(&path).ok()?;
+    Some((path, String::from_utf8_lossy(&bytes).into_owned()))
+}
+
+fn source(at: &Path, text: &str, media: &str) -> SourceSheet {
+    let text = if media.is_empty() { text.to_owned() } else { format!("@media {media} {{\n{text}\n}}") };
+    let mut importer = |address: &str| linked(at, address).map(|(_, text)| text);
+    let parsed = Stylesheet::parse_importing(&text, &mut importer);
+    SourceSheet::of(at.display().to_string(), text, Arc::new(parsed))
+}
