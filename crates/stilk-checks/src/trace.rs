@@ -5,7 +5,7 @@ use rustc_hash::FxHashMap;
 use std::collections::HashMap;
 use std::sync::{Arc, PoisonError, RwLock};
 use stilk_engine::cascade::Style;
-use stilk_engine::cascade::order::{DeclarationId, INLINE};
+use stilk_engine::cascade::order::DeclarationId;
 use stilk_engine::cascade::stylesheet::{DeclarationBody, Stylesheet};
 use stilk_engine::css::color::Color;
 use stilk_engine::css::parse::Declared;
@@ -184,7 +184,7 @@ impl<'t> Tracer<'t> {
 
     fn body(&self, id: DeclarationId) -> Option<&'t DeclarationBody> {
         // Sheet 0 is the browser's; the author's sheet is the one that was written.
-        if id.sheet == 0 || id.sheet == INLINE {
+        if id.sheet == 0 || id.is_of_attributes() {
             return None;
         }
         let rule = self.parsed.rules.get(id.rule as usize)?;
@@ -193,7 +193,7 @@ impl<'t> Tracer<'t> {
 
     /// Where a declaration of the written stylesheet came from.
     pub fn span(&self, id: DeclarationId) -> Option<Span> {
-        if id.sheet == 0 || id.sheet == INLINE {
+        if id.sheet == 0 || id.is_of_attributes() {
             return None;
         }
         let declaration = self.parsed.rules.get(id.rule as usize)?.declarations.get(id.declaration as usize)?;

@@ -1,5 +1,6 @@
 //! A small document tree: templates, expanded markup and the engine's cases are all made of it.
 
+mod direction;
 mod index;
 
 use html5ever::serialize::{Serialize, SerializeOpts, Serializer, TraversalScope};

@@ -43,8 +43,15 @@ const HOSTS = [
         'nobr', 'output', 'q', 'rp', 'rt', 'ruby', 's', 'samp', 'small', 'span', 'strike', 'strong', 'sub', 'sup', 'tt', 'u',
         'var', 'wbr', 'iframe', 'img', 'video', 'audio', 'canvas', 'object', 'embed', 'meter', 'progress', 'slot',
         'area', 'base', 'datalist', 'head', 'link', 'meta', 'noembed', 'noframes', 'param', 'script', 'style', 'template',
-        'title', 'a'].map(plain),
+        'title', 'marquee', 'plaintext', 'frameset', 'frame', 'optgroup', 'a'].map(plain),
     one('svg', '<svg data-it></svg>'),
+    // Drawings have a sheet of their own.
+    ...['circle', 'clipPath', 'defs', 'desc', 'ellipse', 'filter', 'foreignObject', 'g', 'image', 'line', 'linearGradient', 'marker',
+        'mask', 'metadata', 'path', 'pattern', 'polygon', 'polyline', 'radialGradient', 'rect', 'stop', 'switch', 'symbol', 'text', 'use',
+        'view'].map(name => one(name, `<svg><${name} data-it></${name}></svg>`)),
+    ...['tspan', 'textPath'].map(name => one(name, `<svg><text><${name} data-it></${name}></text></svg>`)),
+    one('svg svg', '<svg><svg data-it></svg></svg>', { base: 'svg' }),
+    one('svg a:any-link', '<svg><a data-it href="#x"></a></svg>'),
     one('table', '<table data-it></table>'),
     ...['caption', 'colgroup', 'thead', 'tbody', 'tfoot'].map(name => one(name, `<table><${name} data-it></${name}></table>`)),
     one('col', '<table><colgroup><col data-it></colgroup></table>'),
@@ -64,8 +71,19 @@ const HOSTS = [
     plain('option'),
     // A list keeps to values of its own: what its options have by themselves shows where it takes over what is around it.
     one('select option', `<select style="${taking}"><option data-it>x</select>`, { base: 'option', states: ['disabled'] }),
-    one('optgroup', '<select><optgroup data-it></optgroup></select>', { states: ['disabled'] }),
+    one('select:is([multiple], [size]:not([size="1"])) option', `<select multiple style="${taking}"><option data-it>x</select>`,
+        { base: 'select option', states: ['disabled'] }),
+    one('select:is([multiple], [size]:not([size="1"])) option:checked', `<select multiple style="${taking}"><option data-it selected>x</select>`,
+        { base: 'select:is([multiple], [size]:not([size="1"])) option', states: ['disabled'] }),
+    one('select optgroup', '<select><optgroup data-it></optgroup></select>', { base: 'optgroup', states: ['disabled'] }),
+    one('select:is([multiple], [size]:not([size="1"])) optgroup', '<select multiple><optgroup data-it></optgroup></select>',
+        { base: 'select optgroup', states: ['disabled'] }),
+    one('optgroup option', `<select style="${taking}"><optgroup><option data-it>x</select>`, { base: 'select option' }),
+    one('select:is([multiple], [size]:not([size="1"])) optgroup option',
+        `<select multiple style="${taking}"><optgroup><option data-it>x</select>`,
+        { base: 'select:is([multiple], [size]:not([size="1"])) option' }),
     one('details > summary:first-of-type', '<details><summary data-it>x</summary></details>', { base: 'summary', states: ['focus'] }),
+    one('details[open] > summary:first-of-type', '<details open><summary data-it>x</summary></details>', { base: 'details > summary:first-of-type' }),
     one('fieldset > legend', '<fieldset><legend data-it>x</legend></fieldset>', { base: 'legend' }),
     one('dialog[open]', '<dialog data-it open></dialog>', { base: 'dialog' }),
     one('img[alt]', '<img data-it alt=x>', { base: 'img' }),
@@ -73,7 +91,11 @@ const HOSTS = [
     one(':is(ul, ol, menu, dir) :is(ul, ol, menu, dir) ul', '<ul><li><ul><li><ul data-it></ul></li></ul></li></ul>', { base: 'ul' }),
     one(':is(ul, ol, menu, dir) ol', '<ul><li><ol data-it></ol></li></ul>', { base: 'ol' }),
     one('[popover]:not(:popover-open)', '<div data-it popover></div>', { base: 'div' }),
-    one('[hidden]', '<div data-it hidden></div>', { base: 'div' }),
+    one('[hidden]:not([hidden="until-found" i])', '<div data-it hidden></div>', { base: 'div' }),
+    one('[hidden="until-found" i]', '<div data-it hidden=until-found></div>', { base: 'div' }),
+    one('abbr[title]', '<abbr data-it title=x></abbr>', { base: 'abbr' }),
+    one('acronym[title]', '<acronym data-it title=x></acronym>', { base: 'acronym' }),
+    one('ruby > rt', '<ruby>x<rt data-it></rt></ruby>', { base: 'rt' }),
     one('[dir="rtl" i]', '<x-plain data-it dir=rtl></x-plain>'),
     one('[dir="ltr" i]', '<x-plain data-it dir=ltr></x-plain>'),
     one('[dir="auto" i]', '<x-plain data-it dir=auto></x-plain>'),
@@ -230,6 +252,29 @@ const declarations = all => {
     return set;
 };
 
+// What takes over the value of the element around it, though nothing says so: `inherit`, or, of a heading in a table, its
+// place where that is not the initial one.
+const TAKEN = {
+    'vertical-align': 'sub', 'border-top-color': TINT, 'border-right-color': TINT, 'border-bottom-color': TINT,
+    'border-left-color': TINT,
+};
+const takenOver = (host, set) => {
+    if (host.pseudo || host.root) return;
+    const follows = (name, odd) => {
+        const outer = place(host.html, 'usual');
+        const element = outer.querySelector('[data-it]');
+        const before = getComputedStyle(element).getPropertyValue(name);
+        element.parentElement.style.setProperty(name, odd);
+        const after = getComputedStyle(element).getPropertyValue(name);
+        outer.remove();
+        return before !== odd && after === odd;
+    };
+    for (const [name, odd] of Object.entries(TAKEN)) {
+        if (follows(name, odd)) set[name] = 'inherit';
+    }
+    if (set['text-align'] === 'center' && follows('text-align', 'right')) set['text-align'] = '-stilk-center';
+};
+
 // Which declarations the page cannot override.
 const ODD = {
     'overflow-x': 'hidden', 'overflow-y': 'hidden', 'display': 'grid', 'white-space-collapse': 'preserve', 'unicode-bidi': 'plaintext',
@@ -271,6 +316,7 @@ for (const host of HOSTS) {
     if (host.root) continue;
     const rest = inSettings(host.html, host.pseudo);
     const set = declarations(rest);
+    takenOver(host, set);
     bySelector[host.selector] = set;
     const base = host.base ? bySelector[host.base] : {};
     const own = [];
@@ -280,7 +326,7 @@ for (const host of HOSTS) {
         if (set[name] === base[name]) continue;
         if (baseFixed.includes(name) && !fixed.includes(name)) {
             // The base keeps out of this one.
-            (keptOut[host.base] ??= {})[name] = [...((keptOut[host.base] ?? {})[name] ?? []), host.selector.replace(host.base, '')];
+            (keptOut[host.base] ??= {})[name] = [...((keptOut[host.base] ?? {})[name] ?? []), host.selector.startsWith(host.base) ? host.selector.slice(host.base.length) : host.selector];
             if (set[name] === undefined) continue;
         }
         own.push([name, set[name] ?? 'unset']);

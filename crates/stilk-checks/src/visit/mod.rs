@@ -12,7 +12,7 @@ use std::collections::BTreeMap;
 use std::rc::Rc;
 use std::sync::Arc;
 use stilk_engine::cascade::defaults::Browser;
-use stilk_engine::cascade::order::{DeclarationId, INLINE};
+use stilk_engine::cascade::order::DeclarationId;
 use stilk_engine::cascade::stylesheet::{Declaration, StyleRule, Stylesheet};
 use stilk_engine::cascade::{Engine, Media, Styles};
 use stilk_engine::dom::{Document, NodeData, NodeId};
@@ -128,9 +128,9 @@ impl VisitedPage<'_> {
         texts.collect::<Vec<_>>().join(" ").split_whitespace().collect::<Vec<_>>().join(" ")
     }
 
-    /// The sheet that a declaration is in; nothing for the browser's defaults and `style` attributes.
+    /// The sheet that a declaration is in; nothing for the browser's defaults and attributes.
     pub fn sheet_of(&self, id: DeclarationId) -> Option<&PageStyle> {
-        if id.sheet == 0 || id.sheet == INLINE {
+        if id.sheet == 0 || id.is_of_attributes() {
             return None;
         }
         self.sheets.get(usize::from(id.sheet) - 1)

@@ -2,10 +2,10 @@
 
 use super::matching::{ElementRef, Forced, MatchingCaches};
 use super::media::Media;
-use super::order::{Inline, Matched, Origin, Sheets};
+use super::order::{Matched, Origin, Sheets};
 use super::pseudo::{PseudoElement, Styled};
 use super::style::Style;
-use super::stylesheet::{self, LayerId, Stylesheet};
+use super::stylesheet::{LayerId, Stylesheet};
 use crate::dom::{Document, NodeId};
 use rustc_hash::{FxHashMap, FxHasher};
 use std::hash::{Hash, Hasher};
@@ -128,10 +128,12 @@ impl Engine {
         let mut matches = Matches::default();
         let mut caches = MatchingCaches::default();
         for node in nodes {
-            let Some(data) = document.element(node) else { continue };
+            if document.element(node).is_none() {
+                continue;
+            }
             let element = ElementRef { document, node, forced };
-            let inline = data.attribute("style").map(|text| Rc::new(Inline::new(&stylesheet::parse_inline(text))));
-            let (own, pseudos) = self.sheets.matched(&element, inline, &mut caches);
+            let attributed = self.sheets.attributed(&element);
+            let (own, pseudos) = self.sheets.matched(&element, attributed, &mut caches);
             matches.list.push((Styled::element(node), Rc::new(own)));
             let pseudos = pseudos.into_iter().map(|(pseudo, matched)| (Styled::pseudo(node, pseudo), Rc::new(matched)));
             matches.list.extend(pseudos);

@@ -1,6 +1,6 @@
 //! Why a value is what it is: every declaration that applies, strongest first, with what decided against it.
 
-use super::order::{Block, DeclarationId, INLINE, Origin};
+use super::order::{Block, DeclarationId, HINTS, Origin};
 use super::style::Style;
 use super::winner::{Says, Step};
 use crate::css::context::Unknown;
@@ -90,7 +90,19 @@ impl Reason {
     }
 }
 
+impl Block {
+    /// Whether it is of presentational attributes.
+    fn is_of_hints(&self) -> bool {
+        self.declarations.first().is_some_and(|declaration| declaration.id.sheet == HINTS)
+    }
+}
+
 impl Style {
+    /// The attribute's text that a declaration stands in, and where in bytes; nothing for those of sheets.
+    pub fn attribute_text(&self, id: DeclarationId) -> Option<(&str, u32)> {
+        self.matched.attributed().filter(|_| id.is_of_attributes())?.place(id)
+    }
+
     /// Every declaration that applies to a longhand, strongest first.
     pub fn candidates(&self, longhand: Longhand) -> Vec<Candidate> {
         let mut winner: Option<(&Block, Option<u32>)> = None;
@@ -109,7 +121,7 @@ impl Style {
                 id: declaration.id,
                 origin: block.origin,
                 important: block.layering.is_important(),
-                specificity: packed.filter(|_| declaration.id.sheet != INLINE).map(Specificity::unpack),
+                specificity: packed.filter(|_| !declaration.id.is_of_attributes()).map(Specificity::unpack),
                 fate,
             }
         };
@@ -130,7 +142,7 @@ fn reason(winner: &Block, their: Option<u32>, loser: &Block, packed: Option<u32>
     let (a, b) = (winner.layering, loser.layering);
     if a.is_important() != b.is_important() {
         Reason::Importance
-    } else if winner.origin != loser.origin {
+    } else if winner.origin != loser.origin || winner.is_of_hints() != loser.is_of_hints() {
         Reason::Origin
     } else if a.is_inline() != b.is_inline() {
         Reason::StyleAttribute

@@ -1,8 +1,8 @@
 //! Matching: elements of our own document held against selectors, one after another, so that long pages stay cheap.
 
 use super::selector::{AttrValue, Ident, List, One, PseudoClass, PseudoName, Selectors, parse_list};
-use cssparser::ToCss;
 use crate::dom::{Document, Element as DomElement, NodeData, NodeId, is_disableable};
+use cssparser::ToCss;
 use html5ever::{LocalName, Namespace, local_name, ns};
 use precomputed_hash::PrecomputedHash;
 use rustc_hash::FxHashMap;
@@ -149,7 +149,8 @@ fn without_later(selector: &One) -> Option<(One, One)> {
     let [relative] = list.as_ref() else { return None };
     let mut components = relative.selector.iter_raw_match_order().rev();
     let starts = (components.next(), components.next());
-    let (Some(Component::RelativeSelectorAnchor), Some(Component::Combinator(Combinator::LaterSibling))) = starts else {
+    let (Some(Component::RelativeSelectorAnchor), Some(Component::Combinator(Combinator::LaterSibling))) = starts
+    else {
         return None;
     };
     if components.any(Component::is_combinator) {
@@ -334,12 +335,14 @@ impl<'d> ElementRef<'d> {
     }
 
     fn is_rtl(&self) -> bool {
-        let mut at = Some(self.node);
-        while let Some(node) = at {
-            match self.document.element(node).and_then(|e| e.attribute("dir")) {
+        for node in self.document.around(self.node) {
+            let Some(element) = self.document.element(node) else { continue };
+            match element.attribute("dir").map(str::to_ascii_lowercase).as_deref() {
                 Some("rtl") => return true,
                 Some("ltr") => return false,
-                _ => at = self.document.node(node).parent,
+                Some("auto") => return self.document.runs_right_to_left(node),
+                None if element.local() == "bdi" => return self.document.runs_right_to_left(node),
+                _ => {}
             }
         }
         false
@@ -357,7 +360,7 @@ impl<'d> ElementRef<'d> {
         false
     }
 
-    fn pseudo_class(&self, class: &PseudoClass) -> bool {
+    pub(super) fn pseudo_class(&self, class: &PseudoClass) -> bool {
         // What is forced holds whatever the element says, as in a browser's inspector.
         if !self.forced.is_empty() && self.forced.has(self.node, class) {
             return true;

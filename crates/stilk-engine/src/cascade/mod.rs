@@ -5,6 +5,7 @@
 //! values as `getComputedStyle` does. What it cannot know is an [`Unknown`](crate::css::Unknown) with its reason.
 
 pub mod asked;
+mod attributed;
 mod container;
 mod custom;
 pub mod defaults;
@@ -13,6 +14,7 @@ mod display;
 mod engine;
 pub mod explain;
 mod forms;
+mod hints;
 mod longhand_set;
 pub mod matching;
 pub mod media;

@@ -1,6 +1,7 @@
 //! Stylesheets prepared for the cascade (CSS Cascade 5, section 6): rules indexed by what they ask for, and their
 //! declarations in blocks that are ranked once, so that sorting what matches an element is sorting numbers.
 
+use super::attributed::{Attributed, AttributedByText, is_of_attributes};
 use super::container::ContainerQuery;
 use super::forms;
 use super::longhand_set::{FlowSets, LonghandSet};
@@ -17,7 +18,7 @@ use crate::css::substitute::{CustomName, Template, has_substitution};
 use crate::css::syntax::Syntax;
 use crate::css::value::Value;
 use crate::dom::Element;
-use html5ever::LocalName;
+use html5ever::{LocalName, ns};
 use rustc_hash::FxHashMap;
 use selectors::attr::{AttrSelectorOperator, ParsedCaseSensitivity};
 use selectors::parser::Component;
@@ -39,7 +40,7 @@ pub enum Origin {
 /// Names a declaration: which sheet, rule and declaration in it.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
 pub struct DeclarationId {
-    /// Index of the sheet in the engine; `u16::MAX` for the `style` attribute.
+    /// Index of the sheet in the engine, or [`INLINE`] or [`HINTS`].
     pub sheet: u16,
     /// Index of the rule.
     pub rule: u32,
@@ -52,15 +53,22 @@ impl DeclarationId {
     pub fn is_inline(self) -> bool {
         self.sheet == INLINE
     }
+
+    /// Whether it stands in no stylesheet, but in an attribute of its element.
+    pub fn is_of_attributes(self) -> bool {
+        matches!(self.sheet, INLINE | HINTS)
+    }
 }
 
 /// The sheet index of declarations in a `style` attribute.
 pub const INLINE: u16 = u16::MAX;
+/// The sheet index of declarations that presentational attributes stand for.
+pub const HINTS: u16 = u16::MAX - 1;
 
 /// Cascade order without the place of a rule; compares as the cascade does.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
 pub struct Layering {
-    /// Origin and importance: browser, author, important author, important browser.
+    /// Origin and importance: browser, presentational attributes, author, important author, important browser.
     level: u8,
     /// Whether it is in a `style` attribute.
     inline: bool,
@@ -69,12 +77,15 @@ pub struct Layering {
 }
 
 impl Layering {
-    fn new(origin: Origin, important: bool, inline: bool, layer: Option<u32>) -> Layering {
+    /// That of presentational attributes.
+    pub(super) const HINTS: Layering = Layering { level: 1, inline: false, layer: 0 };
+
+    pub(super) fn new(origin: Origin, important: bool, inline: bool, layer: Option<u32>) -> Layering {
         let level = match (origin, important) {
             (Origin::Browser, false) => 0,
-            (Origin::Author, false) => 1,
-            (Origin::Author, true) => 2,
-            (Origin::Browser, true) => 3,
+            (Origin::Author, false) => 2,
+            (Origin::Author, true) => 3,
+            (Origin::Browser, true) => 4,
         };
         let rank = layer.map_or(i64::from(u32::MAX), i64::from);
         Layering { level, inline, layer: if important { -rank } else { rank } }
@@ -84,7 +95,7 @@ impl Layering {
 impl Layering {
     /// Whether it is of `!important` declarations.
     pub fn is_important(self) -> bool {
-        self.level >= 2
+        self.level >= 3
     }
 
     /// Whether it is in a `style` attribute.
@@ -154,6 +165,11 @@ impl Prepared {
         &self.rule[self.index].body
     }
 
+    /// Where it stands in its sheet, in bytes.
+    pub(super) fn offset(&self) -> u32 {
+        self.rule[self.index].offset
+    }
+
     /// Whether it sets a custom property.
     pub fn sets_custom(&self, name: &CustomName) -> bool {
         self.custom.as_ref().is_some_and(|own| own == name)
@@ -161,7 +177,7 @@ impl Prepared {
 }
 
 impl Block {
-    fn new(
+    pub(super) fn new(
         rule: &Arc<[Declaration]>,
         important: bool,
         origin: Origin,
@@ -189,39 +205,17 @@ impl Block {
     }
 }
 
-/// The declarations of a `style` attribute.
-#[derive(Debug)]
-pub struct Inline {
-    normal: Option<Block>,
-    important: Option<Block>,
-}
-
-impl Inline {
-    fn attributes(&self) -> impl Iterator<Item = &Box<str>> {
-        let blocks = self.normal.iter().chain(&self.important);
-        blocks.flat_map(|b| &b.declarations).filter_map(|d| d.text.as_ref()).flat_map(Template::attributes)
-    }
-
-    /// Prepares the declarations of a `style` attribute.
-    pub fn new(declarations: &Arc<[Declaration]>) -> Inline {
-        let id = |declaration| DeclarationId { sheet: INLINE, rule: 0, declaration };
-        let block = |important| {
-            let layering = Layering::new(Origin::Author, important, true, None);
-            Block::new(declarations, important, Origin::Author, layering, None, id)
-        };
-        Inline { normal: block(false), important: block(true) }
-    }
-}
-
 /// The blocks that apply to an element, strongest first.
 #[derive(Debug, Clone, Default)]
 pub struct Matched {
     blocks: Vec<u32>,
-    inline: Option<Rc<Inline>>,
+    attributed: Option<Rc<Attributed>>,
     /// Attributes of the element that some `attr()` may ask for.
     attributes: Vec<(Box<str>, Rc<str>)>,
     /// What its box is by nature.
     pub nature: Nature,
+    /// Whether it is of mathematics, which has rules of its own.
+    pub is_math: bool,
     /// Whether it is an element in which no browser paints a `::before` or `::after`.
     pub is_closed: bool,
     /// What the blocks set in text from left to right: most longhands are set by none.
@@ -251,6 +245,8 @@ pub enum Nature {
     Legend,
     /// A box that shrinks to its content where others fill the line.
     Shrinking,
+    /// A table, which shrinks as well.
+    Table,
 }
 
 impl Nature {
@@ -262,36 +258,44 @@ impl Nature {
             "input" | "select" | "textarea" | "meter" | "progress" => Nature::Control,
             "img" | "video" | "canvas" | "svg" | "iframe" | "object" | "embed" | "audio" | "br" => Nature::Replaced,
             "legend" => Nature::Legend,
-            "fieldset" | "table" | "hr" | "math" => Nature::Shrinking,
+            "fieldset" | "hr" | "math" => Nature::Shrinking,
+            "table" => Nature::Table,
             _ => Nature::Plain,
         }
     }
 }
 
-const INLINE_NORMAL: u32 = u32::MAX - 1;
-const INLINE_IMPORTANT: u32 = u32::MAX;
-
 impl Matched {
     /// Feeds what applies to a hasher: elements of one name for which that is the same, and around which it is, look the same.
     pub fn feed(&self, hasher: &mut impl Hasher) {
         self.blocks.hash(hasher);
-        // What two `style` attributes say is not looked into.
-        self.inline.as_ref().map(Rc::as_ptr).hash(hasher);
+        // What attributes say is the same where it is one.
+        self.attributed.as_ref().map(Rc::as_ptr).hash(hasher);
         self.attributes.hash(hasher);
     }
 
     /// Whether the same applies to two elements.
     pub fn is_same(&self, other: &Matched) -> bool {
-        let same_inline = match (&self.inline, &other.inline) {
-            (None, None) => true,
-            (Some(one), Some(other)) => Rc::ptr_eq(one, other),
-            _ => false,
-        };
-        same_inline
+        self.says_the_same(other)
             && self.blocks == other.blocks
             && self.attributes == other.attributes
             && self.nature == other.nature
             && self.is_closed == other.is_closed
+            && self.is_math == other.is_math
+    }
+
+    /// Whether attributes say the same of both.
+    fn says_the_same(&self, other: &Matched) -> bool {
+        match (&self.attributed, &other.attributed) {
+            (None, None) => true,
+            (Some(one), Some(other)) => Rc::ptr_eq(one, other),
+            _ => false,
+        }
+    }
+
+    /// What the element's attributes declare.
+    pub(super) fn attributed(&self) -> Option<&Attributed> {
+        self.attributed.as_deref()
     }
 
     /// Whether nothing applies.
@@ -310,6 +314,8 @@ impl Matched {
 struct PreparedRule {
     selector: PreparedSelector,
     subject: Subject,
+    /// Whether it is of a browser's sheet for HTML, which has no say in drawings and mathematics.
+    of_html: bool,
     /// Classes without which it does not match.
     classes: Vec<LocalName>,
     /// Ranks of its blocks.
@@ -369,6 +375,8 @@ pub struct Sheets {
     pub is_fragment: bool,
     /// Values that were parsed after substitution.
     parsed: RefCell<DeclaredByText>,
+    /// What attributes say.
+    pub(super) attributed: RefCell<AttributedByText>,
 }
 
 impl Sheets {
@@ -399,6 +407,7 @@ impl Sheets {
             media,
             is_fragment: false,
             parsed: RefCell::default(),
+            attributed: RefCell::default(),
         };
         let mut found: Vec<Found> = Vec::new();
         for (sheet, _) in sheets {
@@ -467,8 +476,13 @@ impl Sheets {
             });
             let mut classes = Vec::new();
             classes_asked(&rule.selector, &mut classes);
+            let names_a_drawing = rule
+                .selector
+                .iter_raw_match_order()
+                .any(|component| matches!(component, Component::LocalName(local) if is_of_drawings(&local.name.0)));
+            let of_html = origin == Origin::Browser && !names_a_drawing;
             let selector = PreparedSelector::new(rule.selector.clone(), self.rules.len());
-            self.rules.push(PreparedRule { selector, subject, classes, blocks: [None; 2] });
+            self.rules.push(PreparedRule { selector, subject, of_html, classes, blocks: [None; 2] });
         }
     }
 
@@ -500,16 +514,18 @@ impl Sheets {
     pub fn matched(
         &self,
         element: &ElementRef,
-        inline: Option<Rc<Inline>>,
+        attributed: Option<Rc<Attributed>>,
         caches: &mut MatchingCaches,
     ) -> (Matched, Vec<(PseudoElement, Matched)>) {
         let mut own = Vec::new();
         let mut of_pseudos: Vec<Vec<u32>> = vec![Vec::new(); self.pseudos.len()];
         let data = element.element();
         let candidates = self.candidates(data);
+        let is_html = data.name.ns == ns!(html);
+        let speaks = |rule: &&PreparedRule| is_html || !rule.of_html;
         let mut matching = element.matching(false, caches);
         let mut any = false;
-        for rule in candidates.iter().map(|index| &self.rules[*index as usize]) {
+        for rule in candidates.iter().map(|index| &self.rules[*index as usize]).filter(speaks) {
             match rule.subject {
                 Subject::Element if matching.matches(&rule.selector) => own.extend(rule.blocks.iter().flatten()),
                 Subject::Pseudo(index) if rule.selector.asks_earlier() => {
@@ -533,7 +549,7 @@ impl Sheets {
         let is_there = |pseudo: &PseudoElement| *pseudo != PseudoElement::Placeholder || forms::shows_placeholder(data);
         let pseudos = self.pseudos.iter().zip(of_pseudos).filter(|(name, list)| !list.is_empty() && is_there(name));
         let pseudos = pseudos.map(|(name, list)| (*name, self.sorted(data, list, None, true))).collect();
-        (self.sorted(data, own, inline, false), pseudos)
+        (self.sorted(data, own, attributed, false), pseudos)
     }
 
     /// The rules that elements with these very classes and this name may match: controls repeat, in all their states.
@@ -548,7 +564,7 @@ impl Sheets {
             return Rc::clone(known);
         }
         let by_class = data.classes.iter().filter_map(|class| self.by_class.get(class));
-        let by_name = self.by_name.get(&data.name.local);
+        let by_name = self.by_name.get(&data.name.local.to_ascii_lowercase());
         let by_attribute = key.2.iter().filter_map(|(name, value)| self.by_attribute.get(name)?.get(value));
         let all = by_class.chain(by_name).chain(by_attribute).chain([&self.other]).flatten().copied();
         let has_classes = |rule: &PreparedRule| rule.classes.iter().all(|class| data.classes.contains(class));
@@ -561,29 +577,29 @@ impl Sheets {
         found
     }
 
-    fn sorted(&self, data: &Element, mut blocks: Vec<u32>, inline: Option<Rc<Inline>>, is_pseudo: bool) -> Matched {
+    fn sorted(
+        &self,
+        data: &Element,
+        mut blocks: Vec<u32>,
+        attributed: Option<Rc<Attributed>>,
+        is_pseudo: bool,
+    ) -> Matched {
         // A rule may be filed under two classes of one element.
         blocks.sort_unstable_by_key(|rank| std::cmp::Reverse(*rank));
         blocks.dedup();
-        if let Some(inline) = &inline {
-            let place = |block: &Option<Block>| {
-                let layering = block.as_ref()?.layering;
-                Some(blocks.partition_point(|rank| self.blocks[*rank as usize].layering > layering))
-            };
-            let (normal, important) = (place(&inline.normal), place(&inline.important));
-            // The weaker first: it stands further back, so the other place stays what it was.
-            for (place, rank) in [(normal, INLINE_NORMAL), (important, INLINE_IMPORTANT)] {
-                if let Some(at) = place {
-                    blocks.insert(at, rank);
-                }
-            }
+        for (rank, block) in attributed.iter().flat_map(|attributed| attributed.blocks()) {
+            // The weaker first: it stands further back, so the other places stay what they were.
+            let is_stronger =
+                |known: &u32| self.blocks.get(*known as usize).is_some_and(|b| b.layering > block.layering);
+            blocks.insert(blocks.partition_point(is_stronger), rank);
         }
-        let inlined = inline.iter().flat_map(|inline| inline.attributes());
+        let inlined = attributed.iter().flat_map(|attributed| attributed.attributes());
         let names = self.attributes.iter().chain(inlined);
         let attributes = names.filter_map(|name| Some((name.clone(), data.attribute(name)?.into()))).collect();
         let nature = if is_pseudo { Nature::Plain } else { Nature::of(data) };
+        let is_math = data.name.ns == ns!(mathml);
         let is_closed = !is_pseudo && !forms::paints_generated(data);
-        let matched = Matched { blocks, inline, attributes, nature, is_closed, ..Matched::default() };
+        let matched = Matched { blocks, attributed, attributes, nature, is_math, is_closed, ..Matched::default() };
         let (mut sets, mut customs) = (LonghandSet::default(), 0);
         for block in self.blocks(&matched) {
             sets.add_all(block.sets.get(Flow::LTR));
@@ -657,21 +673,17 @@ impl Sheets {
     }
 
     fn block<'m>(&'m self, matched: &'m Matched, rank: u32) -> Option<&'m Block> {
-        match (rank, &matched.inline) {
-            (INLINE_NORMAL, Some(inline)) => inline.normal.as_ref(),
-            (INLINE_IMPORTANT, Some(inline)) => inline.important.as_ref(),
-            (rank, _) => self.blocks.get(rank as usize),
+        match &matched.attributed {
+            Some(attributed) if is_of_attributes(rank) => attributed.block(rank),
+            _ => self.blocks.get(rank as usize),
         }
     }
 
     /// The blocks of two matches, each with whether both have it.
     pub fn compared<'m>(&'m self, one: &'m Matched, other: &'m Matched) -> impl Iterator<Item = (&'m Block, bool)> {
-        let same_inline = match (&one.inline, &other.inline) {
-            (Some(one), Some(other)) => Rc::ptr_eq(one, other),
-            _ => false,
-        };
+        let same_attributes = one.says_the_same(other);
         let has = move |matched: &Matched, rank: u32| {
-            matched.blocks.contains(&rank) && (same_inline || !matches!(rank, INLINE_NORMAL | INLINE_IMPORTANT))
+            matched.blocks.contains(&rank) && (same_attributes || !is_of_attributes(rank))
         };
         let own = one.blocks.iter().map(move |rank| (self.block(one, *rank), has(other, *rank)));
         let others = other.blocks.iter().filter(move |rank| !has(one, **rank));
@@ -706,6 +718,42 @@ impl Sheets {
         parsed.insert(key, Rc::clone(&value));
         value
     }
+}
+
+/// Whether a name is that of an element of drawings, and of no HTML element (SVG 2, appendix G).
+fn is_of_drawings(name: &str) -> bool {
+    const NAMES: [&str; 29] = [
+        "svg",
+        "circle",
+        "clipPath",
+        "defs",
+        "desc",
+        "ellipse",
+        "filter",
+        "foreignObject",
+        "g",
+        "image",
+        "line",
+        "linearGradient",
+        "marker",
+        "mask",
+        "metadata",
+        "path",
+        "pattern",
+        "polygon",
+        "polyline",
+        "radialGradient",
+        "rect",
+        "stop",
+        "switch",
+        "symbol",
+        "text",
+        "textPath",
+        "tspan",
+        "use",
+        "view",
+    ];
+    NAMES.contains(&name)
 }
 
 /// The classes that an element must have to match the last compound of a selector, those in `:where()` and `:is()` of one

@@ -114,6 +114,7 @@ impl Style {
                 );
                 Rc::clone(value)
             }
+            None if self.matched.is_math => Rc::new(Err(Unknown("mathematics has rules that are not modelled"))),
             None => Rc::new(self.adjusted(longhand)),
         })
     }
@@ -138,12 +139,13 @@ impl Style {
             | L::BorderRightWidth
             | L::BorderBottomWidth
             | L::BorderLeftWidth => true,
+            L::TextAlign => self.matched.nature == Nature::Table || self.matched.sets.has(longhand),
             // What the flow comes from is asked before it is known.
             L::Direction | L::WritingMode => self.matched.sets.has(longhand),
             _ => self.matched.sets.has(longhand) || self.flow() != Flow::LTR,
         };
         match &self.parent {
-            _ if is_own => None,
+            _ if is_own || self.matched.is_math => None,
             Some(parent) if longhand.inherited() => Some(parent.shared(longhand)),
             None if longhand.inherited() => None,
             _ => self.sheets.constant(longhand),
@@ -477,7 +479,7 @@ impl Style {
         const RATIO: f64 = 13.0 / 16.0;
         const SIZES: [(&str, f64); 8] = [
             ("xx-small", 9.0),
-            ("x-small", 9.0),
+            ("x-small", 10.0),
             ("small", 12.0),
             ("medium", 13.0),
             ("large", 16.0),
@@ -563,6 +565,19 @@ impl Style {
                 Some(parent) => return parent.get(L::TextAlign).cloned(),
                 None => Value::Keyword("start"),
             },
+            // Of a heading in a table: in the middle where nothing around it says anything else (HTML, section 15.3.8).
+            L::TextAlign if value.is("-stilk-center") => match self.parent.as_ref().map(|p| p.get(L::TextAlign)) {
+                Some(Err(reason)) => return Err(reason),
+                Some(Ok(around)) if !around.is("start") => around.clone(),
+                _ => Value::Keyword("center"),
+            },
+            // Those that also place blocks end at a table.
+            L::TextAlign
+                if self.matched.nature == Nature::Table
+                    && ["-webkit-center", "-webkit-left", "-webkit-right"].iter().any(|word| value.is(word)) =>
+            {
+                Value::Keyword("start")
+            }
             L::Content if self.is_generated && value.is("normal") => Value::Keyword("none"),
             // Elements have their content anyway (CSS Content 3, section 2).
             L::Content if !self.is_generated && value.is("none") => Value::Keyword("normal"),

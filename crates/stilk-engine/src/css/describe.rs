@@ -25,7 +25,9 @@ impl Grammar {
         };
         match self {
             Grammar::Keywords(words) | Grammar::Align(words) => {
-                format!("one of: {}", stilk_text::diagnostic::list(words))
+                // Those of browsers' own sheets are nobody's to write.
+                let words: Vec<&str> = words.iter().copied().filter(|word| !word.starts_with("-stilk-")).collect();
+                format!("one of: {}", stilk_text::diagnostic::list(&words))
             }
             Grammar::Length { percent: true, keywords, .. } => {
                 or("a length or percentage such as `8px` or `50%`", keywords)

@@ -21,7 +21,11 @@ pub(super) fn families(parser: &mut Parser) -> ValueResult {
         Ok::<_, ParseError<()>>(match name.contains(' ') {
             true => Value::String(name.into()),
             false if name.starts_with("--") => Value::String(name.into()),
-            false => Value::Ident(name.into()),
+            // Names of kinds of fonts are keywords, in any case.
+            false => match GENERIC_FAMILIES.iter().find(|generic| generic.eq_ignore_ascii_case(&name)) {
+                Some(generic) => Value::Ident((*generic).into()),
+                None => Value::Ident(name.into()),
+            },
         })
     })?;
     Ok(Value::List(names))

@@ -142,7 +142,7 @@ longhands! {
     Rotate "rotate" false "none" RotateWords;
     RowGap "row-gap" false "normal" Length { percent: true, negative: false, keywords: &["normal"] };
     Scale "scale" false "none" ScaleWords;
-    TextAlign "text-align" true "start" Keywords(&["start", "end", "left", "right", "center", "justify", "match-parent", "-webkit-center", "-webkit-left", "-webkit-right"]);
+    TextAlign "text-align" true "start" Keywords(&["start", "end", "left", "right", "center", "justify", "match-parent", "-webkit-center", "-webkit-left", "-webkit-right", "-stilk-center"]);
     TextDecorationColor "text-decoration-color" false "currentcolor" Grammar::Color;
     TextDecorationLine "text-decoration-line" false "none" LineWords;
     TextDecorationStyle "text-decoration-style" false "solid" Keywords(&["solid", "double", "dotted", "dashed", "wavy"]);
@@ -165,7 +165,7 @@ longhands! {
     Translate "translate" false "none" TranslateWords;
     UnicodeBidi "unicode-bidi" false "normal" Keywords(&["normal", "embed", "isolate", "bidi-override", "isolate-override", "plaintext"]);
     UserSelect "user-select" true "auto" Keywords(&["auto", "none", "text", "all"]);
-    VerticalAlign "vertical-align" false "baseline" Length { percent: true, negative: true, keywords: &["baseline", "sub", "super", "top", "text-top", "middle", "bottom", "text-bottom"] };
+    VerticalAlign "vertical-align" false "baseline" Length { percent: true, negative: true, keywords: &["baseline", "sub", "super", "top", "text-top", "middle", "bottom", "text-bottom", "-webkit-baseline-middle"] };
     Visibility "visibility" true "visible" Keywords(&["visible", "hidden", "collapse"]);
     WhiteSpaceCollapse "white-space-collapse" true "collapse" Keywords(&["collapse", "preserve", "preserve-breaks", "break-spaces"]);
     Width "width" false "auto" BoxSize;
@@ -224,7 +224,7 @@ longhands! {
     GridTemplateRows "grid-template-rows" false "none" Tracks;
     Hyphens "hyphens" true "manual" Keywords(&["none", "manual", "auto"]);
     ImageRendering "image-rendering" true "auto" Keywords(&["auto", "smooth", "pixelated", "crisp-edges"]);
-    LineBreak "line-break" true "auto" Keywords(&["auto", "loose", "normal", "strict", "anywhere"]);
+    LineBreak "line-break" true "auto" Keywords(&["auto", "loose", "normal", "strict", "anywhere", "after-white-space"]);
     MaskImage "mask-image" false "none" CommaOf(&Image);
     ObjectFit "object-fit" false "fill" Keywords(&["fill", "contain", "cover", "none", "scale-down"]);
     ObjectPosition "object-position" false "50% 50%" PositionPair;

@@ -6,7 +6,7 @@ pub use values::Write;
 
 use crate::cascade::defaults::Browser;
 use crate::cascade::explain::{Candidate, Fate, Specificity};
-use crate::cascade::order::{DeclarationId, INLINE, Origin};
+use crate::cascade::order::{DeclarationId, Origin};
 use crate::cascade::resolved::resolved;
 use crate::cascade::stylesheet::{DeclarationBody, Stylesheet};
 use crate::cascade::{Engine, Forced, Media, PseudoClass, Style, Styled, Styles, matching, selector};
@@ -100,7 +100,7 @@ pub struct Said {
     pub id: DeclarationId,
     /// Where it stands; nowhere in the style attribute.
     pub place: Option<Place>,
-    /// The selector; `style attribute` there.
+    /// The selector; `style attribute` or `presentational attributes` there.
     pub selector: String,
     /// The declaration as it is written.
     pub text: String,
@@ -256,7 +256,7 @@ impl<'i> Inspector<'i> {
         let place = self.place(id);
         let text = match (&place, rule) {
             (Some(place), Some((sheet, rule))) => declaration_text(sheet.file(rule.file).1, place.offset),
-            _ => String::new(),
+            _ => style.attribute_text(id).map_or_else(String::new, |(text, offset)| declaration_text(text, offset)),
         };
         let reads = match rule.and_then(|(_, rule)| rule.declarations.get(id.declaration as usize)) {
             Some(declaration) if fate == Fate::Won || fate == Fate::Invalid => {
@@ -272,7 +272,11 @@ impl<'i> Inspector<'i> {
         };
         Said {
             id,
-            selector: rule.map_or_else(|| "style attribute".to_owned(), |(_, rule)| selector::to_text(&rule.selector)),
+            selector: match rule {
+                Some((_, rule)) => selector::to_text(&rule.selector),
+                None if id.is_inline() => "style attribute".to_owned(),
+                None => "presentational attributes".to_owned(),
+            },
             layer: rule.and_then(|(_, rule)| Some(self.engine.layer_name(id.sheet, rule.layer?))),
             place,
             text,
@@ -326,7 +330,7 @@ impl<'i> Inspector<'i> {
     }
 
     fn rule(&self, id: DeclarationId) -> Option<(&'i SourceSheet, &'i crate::cascade::stylesheet::StyleRule)> {
-        if id.sheet == INLINE {
+        if id.is_of_attributes() {
             return None;
         }
         let sheet = self.sheets.get(usize::from(id.sheet)).copied()?;

@@ -39,7 +39,7 @@ impl Count {
         );
         let mut kinds: Vec<_> = self.kinds.iter().collect();
         kinds.sort_by_key(|(_, (count, _))| std::cmp::Reverse(*count));
-        for (kind, (count, place)) in kinds.into_iter().take(60) {
+        for (kind, (count, place)) in kinds.into_iter().take(200) {
             println!("  {count} × {kind} ({place})");
         }
         let mut reasons: Vec<_> = self.reasons.iter().collect();

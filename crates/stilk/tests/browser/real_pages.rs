@@ -128,9 +128,10 @@ fn force(browser: &Browser, document: &Document, elements: &[NodeId]) -> Forced 
     let root = browser.devtools("DOM.getDocument", json!({ "depth": 0 }))["root"]["nodeId"].clone();
     let all = browser.devtools("DOM.querySelectorAll", json!({ "nodeId": root, "selector": "*" }));
     let mut forced = Forced::default();
-    let pointed = elements.iter().enumerate().filter(|(_, node)| {
-        document.element(**node).is_some_and(|element| POINTED.contains(&element.local()))
-    });
+    let pointed = elements
+        .iter()
+        .enumerate()
+        .filter(|(_, node)| document.element(**node).is_some_and(|element| POINTED.contains(&element.local())));
     for (n, (index, node)) in pointed.enumerate().filter(|(n, _)| n % 5 < 3).take(150) {
         let (names, classes): (&[&str], &[PseudoClass]) = match n % 5 {
             0 => (&["hover"], &[PseudoClass::Hover]),

@@ -60,7 +60,7 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
                 // Equal values are no change, and what is not known is not claimed.
                 let values = shown(alone, longhand).and_then(|ours| Ok((ours, shown(style, longhand)?)));
                 let Some((ours, theirs)) = values.ok().filter(|(ours, theirs)| ours != theirs) else { continue };
-                let key = (id.sheet, id.rule, id.is_inline().then_some(node));
+                let key = (id.sheet, id.rule, id.is_of_attributes().then_some(node));
                 let change = changes.entry(key).or_default();
                 change.values.entry(longhand.name()).or_insert((ours, theirs));
                 change.by.get_or_insert(reason);
