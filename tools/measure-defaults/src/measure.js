@@ -283,12 +283,22 @@ const ODD = {
     'writing-mode': 'vertical-rl', 'text-transform': 'lowercase', 'font-style': 'italic', 'overflow-wrap': 'anywhere',
     'min-height': '9px', 'min-width': '9px', 'max-width': '9px', 'letter-spacing': '9px', 'text-align': 'right', 'opacity': '.3',
 };
+// What the platform may keep of what it draws, be it that nothing of it is set.
+const OF_BOXES = {
+    ...Object.fromEntries(['top', 'right', 'bottom', 'left'].flatMap(side => [
+        [`border-${side}-style`, 'dashed'], [`border-${side}-color`, 'rgb(1, 2, 3)'], [`padding-${side}`, '9px'],
+    ])),
+    ...Object.fromEntries(['top-left', 'top-right', 'bottom-left', 'bottom-right'].map(corner => [`border-${corner}-radius`, '9px'])),
+    'background-color': 'rgb(1, 2, 3)', 'font-size': '33px', 'color': 'rgb(1, 2, 3)',
+};
+const isControl = host => /^(button|input|textarea|select|meter|progress)/.test(host.selector);
 const nativeRules = [];
 const important = (host, set) => {
     const fixed = [];
     const native = [];
-    for (const name of Object.keys(set)) {
-        const odd = ODD[name];
+    const values = { ...set };
+    for (const name of new Set([...Object.keys(set), ...Object.keys(isControl(host) ? OF_BOXES : {})])) {
+        const odd = ODD[name] ?? (isControl(host) && OF_BOXES[name]);
         if (!odd || host.pseudo) continue;
         const outer = place(host.html, 'usual');
         const element = outer.querySelector('[data-it]');
@@ -296,13 +306,14 @@ const important = (host, set) => {
         element.style.setProperty(name, odd);
         const after = getComputedStyle(element).getPropertyValue(name);
         if (after === before && before !== odd) {
+            values[name] ??= name.endsWith('color') ? 'currentcolor' : before;
             // It may be fixed for as long as the platform draws the element.
             element.style.setProperty('appearance', 'none');
             (getComputedStyle(element).getPropertyValue(name) === before ? fixed : native).push(name);
         }
         outer.remove();
     }
-    if (native.length) nativeRules.push({ selector: host.selector, declarations: native.map(name => [name, set[name], true]) });
+    if (native.length) nativeRules.push({ selector: host.selector, declarations: native.map(name => [name, values[name], true]) });
     return fixed;
 };
 
@@ -335,7 +346,7 @@ for (const host of HOSTS) {
     const list = own.map(([name, value]) => [name, value, fixed.includes(name)]);
     if (list.length) rules.push({ selector: host.selector, declarations: list });
     // Without the native look: whether anything else follows from that.
-    if (!host.pseudo && /^(button|input|textarea|select|meter|progress)/.test(host.selector)) {
+    if (!host.pseudo && isControl(host)) {
         const bare = inSettings(host.html, null, element => element.style.setProperty('appearance', 'none'));
         const changed = declarations(bare);
         const differs = writable.filter(name => name !== 'appearance' && changed[name] !== set[name]);

@@ -54,7 +54,7 @@ enum Declared<'s> {
 pub enum Skip {
     /// Nothing.
     None,
-    /// The rest of a layer.
+    /// The rest of a layer, and what is above it.
     Layer(Layering),
     /// The rest of an origin.
     Origin(Origin),
@@ -65,7 +65,7 @@ impl Skip {
     pub fn covers(&self, block: &Block) -> bool {
         match self {
             Skip::None => false,
-            Skip::Layer(layering) => *layering == block.layering,
+            Skip::Layer(layering) => layering.reverts(block.layering),
             Skip::Origin(origin) => block.origin == *origin,
         }
     }

@@ -3,17 +3,17 @@
 use super::order::Nature;
 
 /// What `display` comes to for an element whose box is something by nature.
-pub(super) fn natural(nature: Nature, display: &'static str) -> &'static str {
-    let is_control = matches!(nature, Nature::Control | Nature::Button);
+/// What the platform draws is a box, whatever element it is.
+pub(super) fn natural(nature: Nature, is_native: bool, display: &'static str) -> &'static str {
     match display {
         "contents" if matches!(nature, Nature::Control | Nature::Replaced) => "none",
         "inline" | "inline-table" | "table-caption" | "table-cell" | "table-row" | "table-row-group"
         | "table-header-group" | "table-footer-group" | "table-column" | "table-column-group"
-            if is_control =>
+            if is_native =>
         {
             "inline-block"
         }
-        "table" | "list-item" if is_control => "block",
+        "table" | "list-item" if is_native => "block",
         other => other,
     }
 }

@@ -93,6 +93,20 @@ impl Layering {
 }
 
 impl Layering {
+    /// Whether `revert-layer` there leaves out what stands in another layering: the same layer, important or not, and all
+    /// that is above it (CSS Cascade 5, section 7.3.5).
+    pub fn reverts(self, other: Layering) -> bool {
+        let plain = |layering: Layering| {
+            let origin = match layering.level {
+                4 => 0,
+                3 => 2,
+                level => level,
+            };
+            (origin, layering.inline, layering.layer.abs())
+        };
+        plain(other) >= plain(self)
+    }
+
     /// Whether it is of `!important` declarations.
     pub fn is_important(self) -> bool {
         self.level >= 3

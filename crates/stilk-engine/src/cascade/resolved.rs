@@ -32,7 +32,7 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
         L::TransformOrigin => origin(style, value),
         L::Top | L::Right | L::Bottom | L::Left => inset(style, value),
         L::LineHeight => match value {
-            Value::Number(n) => Ok(format!("{}px", number((n * style.px(L::FontSize)?).min(f64::from(f32::MAX))))),
+            Value::Number(n) => Ok(format!("{}px", number((n * style.drawn_font_size()?).min(f64::from(f32::MAX))))),
             other => Ok(to_css(other)),
         },
         // Only items of flex and grid containers have an automatic minimum size (CSS Sizing 3, section 5.2.2).
@@ -42,6 +42,7 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
         // Chromium writes no spacing as `normal` (CSS Text 4, section 8.1: they are the same).
         L::LetterSpacing if value.as_px() == Some(0.0) => Ok("normal".into()),
         L::Color => Ok(to_css(value)),
+        L::FontSize => Ok(format!("{}px", number(style.drawn_font_size()?))),
         // Whole numbers are written in full.
         L::ZIndex | L::Order if value.as_number().is_some() => Ok(format!("{:.0}", value.as_number().unwrap_or(0.0))),
         L::GridTemplateColumns | L::GridTemplateRows
@@ -88,6 +89,7 @@ pub fn is_of_value_alone(longhand: Longhand, value: &Result<Value, Unknown>) -> 
             | L::Bottom
             | L::Left
             | L::LineHeight
+            | L::FontSize
             | L::MinWidth
             | L::MinHeight
             | L::CaretColor

@@ -363,9 +363,9 @@ impl Style {
                 Ok(value) => value.as_px().ok_or(Unknown("the font size needs a layout")),
                 Err(unknown) => Err(unknown),
             };
-            context.line_height = match (self.get(L::LineHeight), context.font_size) {
+            context.line_height = match (self.get(L::LineHeight), self.drawn_font_size()) {
                 // Chromium lays lines out in 64ths of a pixel, and `lh` is what it lays out.
-                (Ok(Value::Number(n)), Ok(size)) => Ok((n * size * 64.0).floor() / 64.0),
+                (Ok(Value::Number(n)), Ok(size)) => Ok(((size * 64.0).floor() / 64.0 * n * 64.0).floor() / 64.0),
                 (Ok(Value::Length(length)), _) => Ok(length.px),
                 (Ok(_), _) => Err(Unknown("a normal line height needs the metrics of the font")),
                 (Err(unknown), _) => Err(unknown),
@@ -461,6 +461,14 @@ impl Style {
         }
     }
 
+    /// How large text is drawn, in px: Chromium draws none smaller where nobody asked for an absolute size, and `em` is
+    /// not of that.
+    pub(super) fn drawn_font_size(&self) -> Result<f64, Unknown> {
+        const LEAST: f64 = 6.0;
+        let size = self.px(L::FontSize)?;
+        Ok(if size > 0.0 && size < LEAST && !self.font_size_nature().1 { LEAST } else { size })
+    }
+
     fn is_monospace(&self) -> bool {
         *self.monospace.get_or_init(|| match &self.parent {
             Some(parent) if !self.is_declared(L::FontFamily) => parent.is_monospace(),
@@ -487,12 +495,10 @@ impl Style {
             ("xx-large", 26.0),
             ("xxx-large", 39.0),
         ];
-        // What Chromium draws at least where nobody asked for an absolute size, and at most.
-        const LEAST: f64 = 6.0;
+        // What Chromium draws at most.
         const MOST: f64 = 10_000.0;
         let px = |px: f64| Value::Length(crate::css::value::LengthPercentage::px(px.min(MOST)));
         let value = match value.as_px() {
-            Some(size) if size > 0.0 && size < LEAST && !self.font_size_nature().1 => px(LEAST),
             Some(size) if size > MOST => px(MOST),
             _ => value,
         };
@@ -541,7 +547,8 @@ impl Style {
             L::Display => match value {
                 Value::Keyword(word) => {
                     // Outside of mathematics it is as text.
-                    let word = if word == "math" { "inline" } else { natural(self.matched.nature, word) };
+                    let is_native = !self.get(L::Appearance)?.is("none");
+                    let word = if word == "math" { "inline" } else { natural(self.matched.nature, is_native, word) };
                     if !self.is_blockified() && self.matched.nature != Nature::Legend {
                         // Text that runs another way has a box of its own (CSS Writing Modes 4, section 3.1).
                         let turned = word == "inline"
@@ -615,6 +622,11 @@ impl Style {
 
     /// One axis that is no longer visible makes the other one scroll (CSS Overflow 3, section 3.1).
     fn overflow(&self, value: Value, other: Longhand) -> Value {
+        // A table is clipped on both sides, or on none.
+        if self.raw(L::Display).is_ok_and(|display| display.is("table") || display.is("inline-table")) {
+            let is_hidden = value.is("hidden") && self.raw(other).is_ok_and(|other| other.is("hidden"));
+            return Value::Keyword(if is_hidden { "hidden" } else { "visible" });
+        }
         let other_scrolls = self.raw(other).is_ok_and(|other| !other.is("visible") && !other.is("clip"));
         if value.is("visible") && other_scrolls { Value::Keyword("auto") } else { value }
     }

@@ -53,8 +53,10 @@ impl Count {
 const SCRIPT: &str = "
     const [ids, pseudos, names, expected] = arguments;
     const found = [];
-    // What the new sheet and the forced states set in motion is stopped.
-    document.getAnimations().forEach(animation => animation.cancel());
+    // What the new sheet and the forced states set in motion is stopped, and what that sets in motion in turn.
+    for (let n = 0; n < 10 && document.getAnimations().length; n++) {
+        document.getAnimations().forEach(animation => animation.cancel());
+    }
     expected.forEach((values, i) => {
         const style = getComputedStyle(document.getElementById(ids[i]), pseudos[i]);
         values.forEach((value, j) => {
@@ -83,6 +85,10 @@ pub fn run(browser: &Browser, seeds: impl Iterator<Item = u64>, media: &Media) -
     browser.open(&format!("file://{}", blank.path().display()));
     let mut count = Count::default();
     for seed in seeds {
+        // SHOW=1 prints what is compared.
+        if std::env::var_os("SHOW").is_some() {
+            println!("{}\n{}", sample(seed).css, sample(seed).html);
+        }
         compare(browser, seed, &sample(seed), media, &mut count);
     }
     count
