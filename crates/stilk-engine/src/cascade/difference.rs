@@ -52,7 +52,7 @@ impl Style {
         let apart = self.customs_apart(other);
         for (block, is_common) in self.sheets.compared(&self.matched, &other.matched) {
             // Beside the match, what is around the element and how it is drawn may decide whether a block applies.
-            let is_turned = block.native.is_some() && self.is(L::Appearance, "none") != other.is(L::Appearance, "none");
+            let is_turned = block.native.is_some() && self.keeps_native_look() != other.keeps_native_look();
             if !is_common || !block.containers.is_empty() || is_turned {
                 found.add_all(block.sets.get(flow));
                 continue;

@@ -1,12 +1,14 @@
 //! What `display` computes to for elements that are boxes by nature, and for items.
 
-use super::order::Nature;
+use super::nature::Nature;
 
 /// What `display` comes to for an element whose box is something by nature.
 /// What the platform draws is a box, whatever element it is.
 pub(super) fn natural(nature: Nature, is_native: bool, display: &'static str) -> &'static str {
     match display {
-        "contents" if matches!(nature, Nature::Control | Nature::Replaced) => "none",
+        "contents" if matches!(nature, Nature::Control | Nature::PushButton | Nature::TextArea | Nature::Replaced) => {
+            "none"
+        }
         "inline" | "inline-table" | "table-caption" | "table-cell" | "table-row" | "table-row-group"
         | "table-header-group" | "table-footer-group" | "table-column" | "table-column-group"
             if is_native =>

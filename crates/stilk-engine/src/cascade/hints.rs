@@ -642,7 +642,7 @@ fn legacy_color(text: &str) -> Option<String> {
         digits.remove(0);
     }
     digits.iter_mut().filter(|c| !c.is_ascii_hexdigit()).for_each(|c| *c = '0');
-    while digits.is_empty() || digits.len() % 3 != 0 {
+    while digits.is_empty() || !digits.len().is_multiple_of(3) {
         digits.push('0');
     }
     let length = digits.len() / 3;

@@ -7,7 +7,9 @@ use html5ever::{LocalName, Namespace, local_name, ns};
 use precomputed_hash::PrecomputedHash;
 use rustc_hash::FxHashMap;
 use selectors::OpaqueElement;
-use selectors::attr::{AttrSelectorOperation, CaseSensitivity, NamespaceConstraint};
+use selectors::attr::{
+    AttrSelectorOperation, AttrSelectorOperator, CaseSensitivity, NamespaceConstraint, ParsedCaseSensitivity,
+};
 use selectors::bloom::{BLOOM_HASH_MASK, BloomFilter};
 use selectors::context::{
     MatchingContext, MatchingForInvalidation, MatchingMode, NeedsSelectorFlags, QuirksMode, SelectorCaches,
@@ -172,6 +174,40 @@ fn without_later(selector: &One) -> Option<(One, One)> {
         _ => None,
     };
     Some((only(&rest)?, only(later)?))
+}
+
+/// The classes that an element must have to match the last compound of a selector, those in `:where()` and `:is()` of one
+/// selector included.
+pub(super) fn classes_asked(selector: &One, classes: &mut Vec<LocalName>) {
+    for component in selector.iter() {
+        match component {
+            Component::Class(ident) => classes.push(ident.0.clone()),
+            Component::Where(list) | Component::Is(list) => {
+                // The last compound of a selector in it is asked of this very element, whatever stands before.
+                if let [only] = list.slice() {
+                    classes_asked(only, classes);
+                }
+            }
+            _ => {}
+        }
+    }
+}
+
+/// An attribute and the very value of it that an element must have to match the last compound of a selector.
+pub(super) fn attribute_asked(selector: &One) -> Option<(LocalName, Box<str>)> {
+    selector.iter().find_map(|component| match component {
+        Component::AttributeInNoNamespace {
+            local_name,
+            operator: AttrSelectorOperator::Equal,
+            value,
+            case_sensitivity: ParsedCaseSensitivity::CaseSensitive | ParsedCaseSensitivity::ExplicitCaseSensitive,
+        } => Some((local_name.0.clone(), value.as_ref().into())),
+        Component::Where(list) | Component::Is(list) => match list.slice() {
+            [only] => attribute_asked(only),
+            _ => None,
+        },
+        _ => None,
+    })
 }
 
 /// What is kept between the elements of one document, under the same forced states.

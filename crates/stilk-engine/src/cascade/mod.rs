@@ -18,6 +18,7 @@ mod hints;
 mod longhand_set;
 pub mod matching;
 pub mod media;
+mod nature;
 pub mod order;
 pub mod pseudo;
 pub mod resolved;

@@ -5,10 +5,10 @@ use super::attributed::{Attributed, AttributedByText, is_of_attributes};
 use super::container::ContainerQuery;
 use super::forms;
 use super::longhand_set::{FlowSets, LonghandSet};
-use super::matching::{ElementRef, MatchingCaches, PreparedSelector};
+use super::matching::{ElementRef, MatchingCaches, PreparedSelector, attribute_asked, classes_asked};
 use super::media::Media;
+use super::nature::{Nature, is_of_drawings};
 use super::pseudo::PseudoElement;
-use super::selector::One;
 use super::stylesheet::{Condition, Declaration, DeclarationBody, LayerId, Layers, Registered, Stylesheet};
 use crate::css::compute::{absolute, compute, initial_declared};
 use crate::css::context::{Context, Unknown};
@@ -20,7 +20,6 @@ use crate::css::value::Value;
 use crate::dom::Element;
 use html5ever::{LocalName, ns};
 use rustc_hash::FxHashMap;
-use selectors::attr::{AttrSelectorOperator, ParsedCaseSensitivity};
 use selectors::parser::Component;
 use std::cell::{OnceCell, RefCell};
 use std::collections::HashSet;
@@ -243,42 +242,6 @@ pub struct Matched {
     names: OnceCell<Box<[u64]>>,
 }
 
-/// What an element's box is by nature, whatever `display` says.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
-pub enum Nature {
-    /// As `display` says.
-    #[default]
-    Plain,
-    /// A control that is laid out as a block or as an inline block; without a box where its contents should stand alone.
-    Control,
-    /// A button: a control whose contents may stand alone.
-    Button,
-    /// A picture or what else is not made of boxes: none where its contents should stand alone.
-    Replaced,
-    /// The heading of a group of fields: always a block.
-    Legend,
-    /// A box that shrinks to its content where others fill the line.
-    Shrinking,
-    /// A table, which shrinks as well.
-    Table,
-}
-
-impl Nature {
-    /// HTML, sections 15.3 and 15.5; CSS Display 3, appendix B; and what Chromium 156 does.
-    fn of(element: &Element) -> Nature {
-        match element.local() {
-            "button" => Nature::Button,
-            "input" if element.attribute("type").is_some_and(|t| t.eq_ignore_ascii_case("file")) => Nature::Replaced,
-            "input" | "select" | "textarea" | "meter" | "progress" => Nature::Control,
-            "img" | "video" | "canvas" | "svg" | "iframe" | "object" | "embed" | "audio" | "br" => Nature::Replaced,
-            "legend" => Nature::Legend,
-            "fieldset" | "hr" | "math" => Nature::Shrinking,
-            "table" => Nature::Table,
-            _ => Nature::Plain,
-        }
-    }
-}
-
 impl Matched {
     /// Feeds what applies to a hasher: elements of one name for which that is the same, and around which it is, look the same.
     pub fn feed(&self, hasher: &mut impl Hasher) {
@@ -385,6 +348,8 @@ pub struct Sheets {
     constants: Vec<OnceCell<Option<Shared>>>,
     /// The media features.
     pub media: Media,
+    /// Whether something may float.
+    pub(super) has_floats: bool,
     /// Whether the document is a piece of some page: what is around it is not known.
     pub is_fragment: bool,
     /// Values that were parsed after substitution.
@@ -396,12 +361,13 @@ pub struct Sheets {
 impl Sheets {
     /// Prepares sheets in order; rules whose media never match are left out.
     pub fn new(sheets: &[(&Stylesheet, Origin)], media: Media) -> Sheets {
-        let of_page = sheets.iter().filter(|(_, origin)| *origin == Origin::Author);
-        let styled: HashSet<&str> = of_page
-            .flat_map(|(sheet, _)| &sheet.rules)
-            .filter_map(|r| r.pseudo.as_ref())
-            .map(|p| p.0.as_str())
-            .collect();
+        // Of a browser's own pseudo-elements only those count that it generates, such as quotes.
+        let counts = |origin: Origin, name: &str| origin == Origin::Author || matches!(name, "before" | "after");
+        let named = sheets.iter().flat_map(|(sheet, origin)| {
+            let names = sheet.rules.iter().filter_map(|rule| rule.pseudo.as_ref()).map(|pseudo| pseudo.0.as_str());
+            names.filter(move |name| counts(*origin, name))
+        });
+        let styled: HashSet<&str> = named.collect();
         let mut all = Sheets {
             rules: Vec::new(),
             blocks: Vec::new(),
@@ -419,6 +385,7 @@ impl Sheets {
             initial: Longhand::ALL.iter().map(|longhand| initial_declared(*longhand)).collect(),
             constants: Longhand::ALL.iter().map(|_| OnceCell::new()).collect(),
             media,
+            has_floats: false,
             is_fragment: false,
             parsed: RefCell::default(),
             attributed: RefCell::default(),
@@ -434,6 +401,8 @@ impl Sheets {
             all.read(sheet, *origin, index as u16, &ranks, &mut found);
         }
         all.index();
+        let floating = |found: &Found| found.block.sets.get(Flow::LTR).has(Longhand::Float);
+        all.has_floats = found.iter().any(|found| found.block.origin == Origin::Author && floating(found));
         found.sort_by_key(|found| (found.block.layering, found.specificity, found.order));
         for found in found {
             let slot = all.rules[found.rule].blocks.iter_mut().find(|slot| slot.is_none());
@@ -732,76 +701,6 @@ impl Sheets {
         parsed.insert(key, Rc::clone(&value));
         value
     }
-}
-
-/// Whether a name is that of an element of drawings, and of no HTML element (SVG 2, appendix G).
-fn is_of_drawings(name: &str) -> bool {
-    const NAMES: [&str; 29] = [
-        "svg",
-        "circle",
-        "clipPath",
-        "defs",
-        "desc",
-        "ellipse",
-        "filter",
-        "foreignObject",
-        "g",
-        "image",
-        "line",
-        "linearGradient",
-        "marker",
-        "mask",
-        "metadata",
-        "path",
-        "pattern",
-        "polygon",
-        "polyline",
-        "radialGradient",
-        "rect",
-        "stop",
-        "switch",
-        "symbol",
-        "text",
-        "textPath",
-        "tspan",
-        "use",
-        "view",
-    ];
-    NAMES.contains(&name)
-}
-
-/// The classes that an element must have to match the last compound of a selector, those in `:where()` and `:is()` of one
-/// selector included.
-fn classes_asked(selector: &One, classes: &mut Vec<LocalName>) {
-    for component in selector.iter() {
-        match component {
-            Component::Class(ident) => classes.push(ident.0.clone()),
-            Component::Where(list) | Component::Is(list) => {
-                // The last compound of a selector in it is asked of this very element, whatever stands before.
-                if let [only] = list.slice() {
-                    classes_asked(only, classes);
-                }
-            }
-            _ => {}
-        }
-    }
-}
-
-/// An attribute and the very value of it that an element must have to match the last compound of a selector.
-fn attribute_asked(selector: &One) -> Option<(LocalName, Box<str>)> {
-    selector.iter().find_map(|component| match component {
-        Component::AttributeInNoNamespace {
-            local_name,
-            operator: AttrSelectorOperator::Equal,
-            value,
-            case_sensitivity: ParsedCaseSensitivity::CaseSensitive | ParsedCaseSensitivity::ExplicitCaseSensitive,
-        } => Some((local_name.0.clone(), value.as_ref().into())),
-        Component::Where(list) | Component::Is(list) => match list.slice() {
-            [only] => attribute_asked(only),
-            _ => None,
-        },
-        _ => None,
-    })
 }
 
 /// Whether the conditions on media hold; those that are decided for each element count as holding.

@@ -148,7 +148,7 @@ fn scale(mut words: Vec<Value>) -> Vec<Value> {
 
 /// Whether nothing is laid out for it: then the browser answers with computed values.
 fn is_hidden(style: &Style) -> bool {
-    if style.is(L::Display, "contents") || style.is_empty_generated() {
+    if style.is(L::Display, "contents") || style.is_empty_generated() || style.is_instead_of_scripts() {
         return true;
     }
     has_no_box(style)
@@ -171,7 +171,8 @@ fn size(
     }
     if style.is(L::Display, "inline") {
         // A plain inline box takes no size; pictures and controls do.
-        return if style.brings_size() { Err(LAYOUT) } else { Ok(to_css(value)) };
+        let is_said = style.is_drawn() && (value.is("auto") || value.as_px().is_some());
+        return if style.brings_size() && !is_said { Err(LAYOUT) } else { Ok(to_css(value)) };
     }
     let mut px = content(style)?;
     if style.is(L::BoxSizing, "border-box") {
@@ -223,7 +224,7 @@ fn origin(style: &Style, value: &Value) -> Result<String, Unknown> {
         return Ok(format!("{} {}{depth}", to_css(x), to_css(y)));
     }
     let px = |value: &Value, horizontal: bool| match value {
-        Value::Length(length) if length.percent == 0.0 => Ok(number(length.px)),
+        Value::Length(length) if length.percent == 0.0 || style.is_in_line() => Ok(number(length.px)),
         Value::Length(length) => Ok(number(length.px + length.percent / 100.0 * border_side(style, horizontal)?)),
         _ => Err(LAYOUT),
     };

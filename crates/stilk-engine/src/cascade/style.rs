@@ -5,7 +5,8 @@ use super::asked;
 use super::custom::Custom;
 use super::display::{blockify, natural};
 use super::longhand_set::LonghandSet;
-use super::order::{Block, DeclarationId, Matched, Nature, Origin, Shared, Sheets};
+use super::nature::Nature;
+use super::order::{Block, DeclarationId, Matched, Origin, Shared, Sheets};
 use super::winner::Specified;
 use crate::css::color::{Absolute, Color, Surroundings};
 use crate::css::compute::compute;
@@ -114,7 +115,7 @@ impl Style {
                 );
                 Rc::clone(value)
             }
-            None if self.matched.is_math => Rc::new(Err(Unknown("mathematics has rules that are not modelled"))),
+            None if self.is_math() => Rc::new(Err(Unknown("mathematics has rules that are not modelled"))),
             None => Rc::new(self.adjusted(longhand)),
         })
     }
@@ -145,7 +146,7 @@ impl Style {
             _ => self.matched.sets.has(longhand) || self.flow() != Flow::LTR,
         };
         match &self.parent {
-            _ if is_own || self.matched.is_math => None,
+            _ if is_own || self.is_math() => None,
             Some(parent) if longhand.inherited() => Some(parent.shared(longhand)),
             None if longhand.inherited() => None,
             _ => self.sheets.constant(longhand),
@@ -245,6 +246,27 @@ impl Style {
         self.matched.nature != Nature::Plain
     }
 
+    /// Whether it is a part of a drawing, whose sizes are what is said of them.
+    pub(super) fn is_drawn(&self) -> bool {
+        self.matched.nature == Nature::Drawn
+    }
+
+    /// Whether it is not drawn because scripts run.
+    pub(super) fn is_instead_of_scripts(&self) -> bool {
+        self.matched.nature == Nature::Instead
+    }
+
+    /// Whether it is of mathematics, or generated in it.
+    fn is_math(&self) -> bool {
+        let originating = self.parent.as_ref().filter(|_| self.is_generated);
+        self.matched.is_math || originating.is_some_and(|originating| originating.matched.is_math)
+    }
+
+    /// Whether it is text in a line, which has no box that a share could be of.
+    pub(super) fn is_in_line(&self) -> bool {
+        self.matched.nature == Nature::Plain && self.is(L::Display, "inline")
+    }
+
     /// What colours in this style depend on.
     pub fn surroundings(&self) -> Surroundings {
         let _answering = asked::unnoted();
@@ -309,7 +331,7 @@ impl Style {
         if let Some(reason) = block.unknown {
             return Err(Unknown(reason));
         }
-        if block.native.is_some_and(|native| native == self.is(L::Appearance, "none")) {
+        if block.native.is_some_and(|native| native != self.keeps_native_look()) {
             return Ok(false);
         }
         // How large a container is has been asked by the page, not by whoever asks for a value.
@@ -320,6 +342,22 @@ impl Style {
             }
         }
         Ok(true)
+    }
+
+    /// Whether the platform draws it. What a button that is an input looks like is the page's as soon as that says anything of
+    /// its ground or edge; boxes and lists stay what they are (Chromium 156).
+    pub(super) fn keeps_native_look(&self) -> bool {
+        if self.is(L::Appearance, "none") {
+            return false;
+        }
+        if self.matched.nature != Nature::PushButton {
+            return true;
+        }
+        let is_of_page = |longhand: L| {
+            let mut steps = self.steps(longhand);
+            steps.find(|step| step.says.decides()).is_some_and(|step| step.block.origin == Origin::Author)
+        };
+        !PAINTED.iter().any(|longhand| is_of_page(*longhand))
     }
 
     fn is_one_of(&self, longhand: Longhand, words: &[&str]) -> bool {
@@ -421,6 +459,8 @@ impl Style {
             Specified::Unknown(unknown) => return Err(*unknown),
             Specified::Initial => initial,
             Specified::Unset if !longhand.inherited() => initial,
+            // Not yet inherited by any browser (CSS Content 3, section 2).
+            Specified::Inherit if longhand == L::Content => initial,
             // A width without a line is inherited all the same, for a child that has one.
             Specified::Inherit if matches!(longhand.grammar(), Grammar::LineWidth) => match &self.parent {
                 Some(parent) => return parent.raw(longhand),
@@ -624,8 +664,16 @@ impl Style {
     fn overflow(&self, value: Value, other: Longhand) -> Value {
         // A table is clipped on both sides, or on none.
         if self.raw(L::Display).is_ok_and(|display| display.is("table") || display.is("inline-table")) {
-            let is_hidden = value.is("hidden") && self.raw(other).is_ok_and(|other| other.is("hidden"));
-            return Value::Keyword(if is_hidden { "hidden" } else { "visible" });
+            let other = self.raw(other).ok();
+            let hides = |value: &Value| value.is("hidden");
+            return match (hides(&value), other.is_some_and(|other| hides(&other))) {
+                (true, true) => value,
+                (false, false) if value.is("clip") => value,
+                _ => Value::Keyword("visible"),
+            };
+        }
+        if self.matched.nature == Nature::TextArea && value.is("visible") {
+            return Value::Keyword("auto");
         }
         let other_scrolls = self.raw(other).is_ok_and(|other| !other.is("visible") && !other.is("clip"));
         if value.is("visible") && other_scrolls { Value::Keyword("auto") } else { value }
@@ -642,6 +690,32 @@ impl Style {
         }
     }
 }
+
+/// What a page paints a button with.
+const PAINTED: [L; 22] = [
+    L::BackgroundAttachment,
+    L::BackgroundClip,
+    L::BackgroundColor,
+    L::BackgroundImage,
+    L::BackgroundOrigin,
+    L::BackgroundPositionX,
+    L::BackgroundPositionY,
+    L::BackgroundSize,
+    L::BorderTopColor,
+    L::BorderRightColor,
+    L::BorderBottomColor,
+    L::BorderLeftColor,
+    L::BorderTopStyle,
+    L::BorderRightStyle,
+    L::BorderBottomStyle,
+    L::BorderLeftStyle,
+    L::BorderTopWidth,
+    L::BorderRightWidth,
+    L::BorderBottomWidth,
+    L::BorderLeftWidth,
+    L::BorderTopLeftRadius,
+    L::BorderTopRightRadius,
+];
 
 /// What is computed in pixels of the screen.
 fn changes_with_zoom(longhand: Longhand) -> bool {

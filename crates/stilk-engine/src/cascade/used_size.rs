@@ -1,7 +1,7 @@
 //! Sizes of boxes that are known without a layout of text: definite sizes, and boxes that fill the line they are in (CSS 2,
 //! section 10.3.3; CSS Sizing 3).
 
-use super::order::Nature;
+use super::nature::Nature;
 use super::style::Style;
 use crate::css::context::Unknown;
 use crate::css::property::Longhand as L;
@@ -137,6 +137,20 @@ impl Style {
             && self.is(L::Float, "none")
             && self.is(L::WritingMode, "horizontal-tb")
             && self.is_stretched()
+            && !(self.sheets.has_floats && self.keeps_floats_out())
+    }
+
+    /// Whether what floats outside of it does not reach into it: then it is as wide as the room beside that (CSS 2.2, section
+    /// 9.5), which only a layout knows.
+    fn keeps_floats_out(&self) -> bool {
+        let is_item = self.is_item();
+        let scrolls = |side| !self.is(side, "visible") && !self.is(side, "clip");
+        let is_own = ["flex", "grid", "flow-root"].iter().any(|word| self.is(L::Display, word))
+            || scrolls(L::OverflowX)
+            || scrolls(L::OverflowY)
+            || self.get(L::Contain).is_ok_and(|contain| !contain.is("none"))
+            || !self.is(L::ContainerType, "normal");
+        !is_item && is_own
     }
 
     /// Whether nothing asks for it to stand at one side (CSS Box Alignment 3, section 6.1).

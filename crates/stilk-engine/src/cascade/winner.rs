@@ -36,6 +36,13 @@ pub(super) enum Says<'s> {
     Decides(Specified<'s>),
 }
 
+impl Says<'_> {
+    /// Whether nothing weaker is asked.
+    pub(super) fn decides(&self) -> bool {
+        matches!(self, Says::Undecided(_) | Says::Invalid | Says::Decides(_))
+    }
+}
+
 impl Style {
     /// The declarations of a longhand that apply, strongest first.
     pub(super) fn steps(&self, longhand: Longhand) -> impl Iterator<Item = Step<'_>> {

@@ -1,6 +1,10 @@
 //! Small cases of CSS with the value that every browser computes, by the specification they come from. The engine is held
 //! to them here; Chromium is asked the same in the browser test of the program.
 
+mod attributes;
+mod notations;
+mod selectors;
+mod shorthands;
 mod values;
 
 /// A case: what it shows, a stylesheet, the content of a body, and the resolved value of a property of `#t`.
@@ -612,7 +616,8 @@ const GROUPS: [(&str, &[Case]); 5] = [
 
 /// Every case with its group.
 pub fn all() -> impl Iterator<Item = (&'static str, &'static Case)> {
-    let groups = GROUPS.iter().chain(values::VALUES);
+    let groups = GROUPS.iter().chain(values::VALUES).chain(notations::NOTATIONS).chain(shorthands::SHORTHANDS);
+    let groups = groups.chain(selectors::SELECTORS).chain(attributes::ATTRIBUTES);
     groups.flat_map(|(group, cases)| cases.iter().map(move |case| (*group, case)))
 }
 

@@ -93,9 +93,12 @@ fn main() {
         sweep::run(&browser, &media, Depth { full: true, ..depth }).print();
         return;
     }
-    // PAGES="a.html b.html" asks for these pages and nothing else.
+    // PAGES="a.html b.html" asks for these pages and nothing else; PAGES=debian for those of Debian's documentation.
     if let Ok(pages) = std::env::var("PAGES") {
-        let pages: Vec<PathBuf> = pages.split_ascii_whitespace().map(PathBuf::from).collect();
+        let pages: Vec<PathBuf> = match pages.as_str() {
+            "debian" => real_pages::of_debian(),
+            pages => pages.split_ascii_whitespace().map(PathBuf::from).collect(),
+        };
         let count = real_pages::run(&browser, &pages, &media);
         count.print("pages");
         drop(browser);
@@ -173,6 +176,15 @@ fn main() {
         (row.compared, row.unknown, row.differences) = (count.compared, count.unknown, count.differences);
         failed |= row.agreement() < 99.9;
         rows.push(row);
+        if depth.full {
+            let count = real_pages::run(&browser, &real_pages::of_debian(), &media);
+            count.print("pages of Debian's documentation");
+            let what = format!("{} pages of Debian's documentation packages", count.sheets);
+            let mut row = fidelity::Row::new(&version, &what);
+            (row.compared, row.unknown, row.differences) = (count.compared, count.unknown, count.differences);
+            failed |= row.agreement() < 99.995;
+            rows.push(row);
+        }
         drop(browser);
         let others: &[webdriver::BrowserKind] = match depth.full {
             true => &[webdriver::BrowserKind::Firefox, webdriver::BrowserKind::WebKit],

@@ -30,6 +30,8 @@ const SCRIPT: &str = "
         rows[row].forEach((value, j) => {
             if (value === null) return;
             const theirs = style.getPropertyValue(names[j]);
+            // What is to be shown in place of a picture that is not there has no shape of its own.
+            if (names[j] === 'aspect-ratio' && elements[index].naturalWidth === 0) return;
             if (theirs !== value) found.push([i, j, theirs]);
         });
     });
@@ -50,6 +52,36 @@ const SITUATIONS: [Situation; 5] = [
     Situation { name: "narrow, dark", width: 400.0, dark: true, forced: false },
     Situation { name: "wide, states forced", width: 1280.0, dark: false, forced: true },
 ];
+
+/// Packages and pages in them.
+const PAGES: &str = include_str!("real_pages.txt");
+
+/// The pages of Debian's packages, which are fetched and unpacked, not installed.
+pub fn of_debian() -> Vec<PathBuf> {
+    let root = Path::new(env!("CARGO_TARGET_TMPDIR")).join("debian-pages");
+    let pages: Vec<(&str, &str)> = PAGES.lines().filter_map(|line| line.split_once(' ')).collect();
+    let mut packages: Vec<&str> = pages.iter().map(|(package, _)| *package).collect();
+    packages.dedup();
+    for package in packages {
+        let is_there = |(of, page): &(&str, &str)| *of != package || root.join("root").join(page).is_file();
+        if pages.iter().all(is_there) {
+            continue;
+        }
+        let folder = root.join(package);
+        std::fs::create_dir_all(&folder).expect("a folder");
+        let run = |program: &str, arguments: &[&std::ffi::OsStr]| {
+            let output = std::process::Command::new(program).args(arguments).current_dir(&folder).output();
+            let output = output.unwrap_or_else(|error| panic!("{program}: {error}"));
+            assert!(output.status.success(), "{program} {package}: {}", String::from_utf8_lossy(&output.stderr));
+        };
+        run("apt-get", &["-qq".as_ref(), "download".as_ref(), package.as_ref()]);
+        let archives = std::fs::read_dir(&folder).expect("a folder").filter_map(Result::ok).map(|entry| entry.path());
+        for archive in archives.filter(|path| path.extension().is_some_and(|extension| extension == "deb")) {
+            run("dpkg", &["-x".as_ref(), archive.as_ref(), root.join("root").as_ref()]);
+        }
+    }
+    pages.into_iter().map(|(_, page)| root.join("root").join(page)).collect()
+}
 
 /// Compares pages.
 pub fn run(browser: &Browser, pages: &[PathBuf], media: &Media) -> Count {
@@ -128,10 +160,11 @@ fn force(browser: &Browser, document: &Document, elements: &[NodeId]) -> Forced 
     let root = browser.devtools("DOM.getDocument", json!({ "depth": 0 }))["root"]["nodeId"].clone();
     let all = browser.devtools("DOM.querySelectorAll", json!({ "nodeId": root, "selector": "*" }));
     let mut forced = Forced::default();
-    let pointed = elements
-        .iter()
-        .enumerate()
-        .filter(|(_, node)| document.element(**node).is_some_and(|element| POINTED.contains(&element.local())));
+    // What is disabled is never pressed.
+    let pointed = elements.iter().enumerate().filter(|(_, node)| {
+        let element = document.element(**node);
+        element.is_some_and(|e| POINTED.contains(&e.local()) && e.attribute("disabled").is_none())
+    });
     for (n, (index, node)) in pointed.enumerate().filter(|(n, _)| n % 5 < 3).take(150) {
         let (names, classes): (&[&str], &[PseudoClass]) = match n % 5 {
             0 => (&["hover"], &[PseudoClass::Hover]),
