@@ -17,7 +17,7 @@ struct Growth {
     command: &'static [&'static str],
 }
 
-const GROWTHS: [Growth; 8] = [
+const GROWTHS: [Growth; 10] = [
     Growth {
         what: "tokens that nothing uses",
         sizes: [2_500, 5_000, 10_000, 20_000],
@@ -35,6 +35,18 @@ const GROWTHS: [Growth; 8] = [
         sizes: [2_500, 5_000, 10_000, 20_000],
         write: page,
         command: &["scan", "page.html"],
+    },
+    Growth {
+        what: "elements of any page, one value",
+        sizes: [6_250, 12_500, 25_000, 50_000],
+        write: any_page,
+        command: &["why", "--page", "page.html", "#last", "color"],
+    },
+    Growth {
+        what: "elements of any page, every value",
+        sizes: [6_250, 12_500, 25_000, 50_000],
+        write: any_page,
+        command: &["why", "--page", "page.html", "--all", "--format", "json"],
     },
 ];
 
@@ -164,4 +176,24 @@ fn page(folder: &Path, size: usize) {
         })
         .collect();
     write(folder, "page.html", &format!("<!doctype html><link rel=stylesheet href=t.css>\n{controls}"));
+}
+
+/// A long list in which every twentieth row is another, under 2,000 rules, some of which ask for what stands beside.
+fn any_page(folder: &Path, size: usize) {
+    let rules = (0..2_000).map(|n| match n % 5 {
+        0 => format!(".k{n} ~ li {{ color: #{:03x} }}\n", n % 4096),
+        1 => format!("li:has(~ .k{n}) {{ padding: {}px }}\n", n % 9),
+        2 => format!(".k{n} .k{} {{ margin-left: calc(1em + {}px) }}\n", n + 1, n % 7),
+        3 => format!("li.k{n}::before {{ content: '{n}' }}\n"),
+        _ => format!(".k{n} {{ border: {}px solid; font-size: {}%; }}\n", n % 4, 90 + n % 20),
+    });
+    write(folder, "any.css", &rules.collect::<String>());
+    let rows: String = (0..size / 4)
+        .map(|n| {
+            let class = if n % 20 == 0 { n % 2_000 } else { n % 20 };
+            format!("<li id=r{n} class=k{class}><a href=x>x</a> <b class=k{}>y</b> <i>z</i></li>\n", n % 50)
+        })
+        .collect();
+    let page = format!("<!doctype html><link rel=stylesheet href=any.css><ul>{rows}<li id=last class=k4>x</ul>");
+    write(folder, "page.html", &page);
 }
