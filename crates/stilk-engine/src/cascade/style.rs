@@ -587,7 +587,7 @@ impl Style {
             L::Display => match value {
                 Value::Keyword(word) => {
                     // Outside of mathematics it is as text.
-                    let is_native = !self.get(L::Appearance)?.is("none");
+                    let is_native = !self.is_empty_generated() && !self.get(L::Appearance)?.is("none");
                     let word = if word == "math" { "inline" } else { natural(self.matched.nature, is_native, word) };
                     if !self.is_blockified() && self.matched.nature != Nature::Legend {
                         // Text that runs another way has a box of its own (CSS Writing Modes 4, section 3.1).
@@ -672,7 +672,8 @@ impl Style {
                 _ => Value::Keyword("visible"),
             };
         }
-        if self.matched.nature == Nature::TextArea && value.is("visible") {
+        let is_there = !self.raw(L::Display).is_ok_and(|display| display.is("none"));
+        if self.matched.nature == Nature::TextArea && value.is("visible") && is_there {
             return Value::Keyword("auto");
         }
         let other_scrolls = self.raw(other).is_ok_and(|other| !other.is("visible") && !other.is("clip"));

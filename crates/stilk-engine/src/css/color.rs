@@ -301,7 +301,8 @@ impl Hue {
     }
 
     fn fix(self, a: f64, b: f64) -> (f64, f64) {
-        let d = b - a;
+        // What only rounding tells apart is one hue: a browser, which calculates in 32 bits, goes no whole turn for it.
+        let d = if (b - a).abs() < 1e-4 { 0.0 } else { b - a };
         match self {
             Hue::Shorter if d > 180.0 => (a + 360.0, b),
             Hue::Shorter if d < -180.0 => (a, b + 360.0),
