@@ -2,8 +2,7 @@
 
 use super::nature::Nature;
 
-/// What `display` comes to for an element whose box is something by nature.
-/// What the platform draws is a box, whatever element it is.
+/// What `display` comes to for an element whose box is something by nature, or drawn by the platform.
 pub(super) fn natural(nature: Nature, is_native: bool, display: &'static str) -> &'static str {
     match display {
         "contents" if matches!(nature, Nature::Control | Nature::PushButton | Nature::TextArea | Nature::Replaced) => {

@@ -3,7 +3,6 @@
 
 use super::matching::ElementRef;
 use super::selector::PseudoClass;
-use crate::css::property::PropertyName;
 use crate::dom::{Document, Element, NodeId};
 use html5ever::ns;
 use std::fmt::Write;
@@ -339,12 +338,8 @@ impl Hints<'_> {
             self.add(&format!("border-spacing: {spacing}"));
         }
         self.word("valign", "vertical-align");
-        if let Some(rules) = self.attribute("rules").filter(|rules| !rules.is_empty()) {
-            let is_known =
-                ["none", "groups", "rows", "cols", "all"].iter().any(|word| word.eq_ignore_ascii_case(rules));
-            if is_known {
-                self.add("border-collapse: collapse");
-            }
+        if rules(self.element).is_some() {
+            self.add("border-collapse: collapse");
         }
         let frame = self.attribute("frame").map(str::to_ascii_lowercase).unwrap_or_default();
         let sides: Option<[bool; 4]> = match frame.as_str() {
@@ -441,10 +436,9 @@ impl Hints<'_> {
 
     /// Attributes that are properties (SVG 2, section 6.6).
     fn svg(&mut self) {
-        const NEVER: [&str; 9] = ["class", "id", "style", "viewBox", "xmlns", "href", "content", "quotes", "zoom"];
         for (name, value) in &self.element.attributes {
             let local = &*name.local;
-            if name.ns != ns!() || NEVER.contains(&local) || value.contains([';', '{', '}']) {
+            if name.ns != ns!() || value.contains([';', '{', '}']) {
                 continue;
             }
             let has_size = matches!(self.element.local(), "svg" | "rect" | "image" | "foreignObject");
@@ -455,7 +449,7 @@ impl Hints<'_> {
                 }
                 continue;
             }
-            if is_presentational && !matches!(PropertyName::read(local), PropertyName::Unknown) {
+            if is_presentational {
                 // Lengths may stand without a unit there.
                 let is_number = value.trim().parse::<f64>().is_ok();
                 let takes_length = matches!(

@@ -1,8 +1,8 @@
 //! Computed styles: one answer to "how does it look?"
 //!
 //! It computes the style of every element and pseudo-element of a document from the CSS text that is shipped, or from
-//! anybody's: [`stylesheet`] parses, [`selector`] reads selectors and [`matching`] holds elements against them, [`order`] sorts, [`style`] computes, [`resolved`] writes
-//! values as `getComputedStyle` does. What it cannot know is an [`Unknown`](crate::css::Unknown) with its reason.
+//! anybody's: [`stylesheet`] parses, [`selector`] reads selectors and [`matching`] holds elements against them, [`order`]
+//! sorts, [`style`] computes, [`resolved`] writes values as `getComputedStyle` does. What it cannot know is an [`Unknown`](crate::css::Unknown) with its reason.
 
 pub mod asked;
 mod attributed;

@@ -227,6 +227,8 @@ pub struct Matched {
     attributes: Vec<(Box<str>, Rc<str>)>,
     /// What its box is by nature.
     pub nature: Nature,
+    /// Whether something in its document may float.
+    pub has_floats: bool,
     /// Whether it is of mathematics, which has rules of its own.
     pub is_math: bool,
     /// Whether it is an element in which no browser paints a `::before` or `::after`.
@@ -259,6 +261,7 @@ impl Matched {
             && self.nature == other.nature
             && self.is_closed == other.is_closed
             && self.is_math == other.is_math
+            && self.has_floats == other.has_floats
     }
 
     /// Whether attributes say the same of both.
@@ -348,8 +351,8 @@ pub struct Sheets {
     constants: Vec<OnceCell<Option<Shared>>>,
     /// The media features.
     pub media: Media,
-    /// Whether something may float.
-    pub(super) has_floats: bool,
+    /// Whether some rule lets something float.
+    has_floats: bool,
     /// Whether the document is a piece of some page: what is around it is not known.
     pub is_fragment: bool,
     /// Values that were parsed after substitution.
@@ -532,7 +535,8 @@ impl Sheets {
         let is_there = |pseudo: &PseudoElement| *pseudo != PseudoElement::Placeholder || forms::shows_placeholder(data);
         let pseudos = self.pseudos.iter().zip(of_pseudos).filter(|(name, list)| !list.is_empty() && is_there(name));
         let pseudos = pseudos.map(|(name, list)| (*name, self.sorted(data, list, None, true))).collect();
-        (self.sorted(data, own, attributed, false), pseudos)
+        let has_floats = self.has_floats || element.document.floats_by_attributes();
+        (Matched { has_floats, ..self.sorted(data, own, attributed, false) }, pseudos)
     }
 
     /// The rules that elements with these very classes and this name may match: controls repeat, in all their states.

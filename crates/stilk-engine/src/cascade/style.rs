@@ -7,7 +7,7 @@ use super::display::{blockify, natural};
 use super::longhand_set::LonghandSet;
 use super::nature::Nature;
 use super::order::{Block, DeclarationId, Matched, Origin, Shared, Sheets};
-use super::winner::Specified;
+use super::winner::{Says, Specified, Step};
 use crate::css::color::{Absolute, Color, Surroundings};
 use crate::css::compute::compute;
 use crate::css::context::{Context, DEFAULT_FONT_SIZE, Unknown};
@@ -18,7 +18,6 @@ use crate::css::value::Value;
 use rustc_hash::FxHashMap;
 use std::cell::{Cell, OnceCell, RefCell};
 use std::fmt;
-
 use std::rc::Rc;
 
 /// A declaration's value with its references replaced; nothing where that is not valid.
@@ -331,7 +330,9 @@ impl Style {
         if let Some(reason) = block.unknown {
             return Err(Unknown(reason));
         }
-        if block.native.is_some_and(|native| native != self.keeps_native_look()) {
+        if let Some(native) = block.native
+            && native != self.keeps_native_look()?
+        {
             return Ok(false);
         }
         // How large a container is has been asked by the page, not by whoever asks for a value.
@@ -346,18 +347,25 @@ impl Style {
 
     /// Whether the platform draws it. What a button that is an input looks like is the page's as soon as that says anything of
     /// its ground or edge; boxes and lists stay what they are (Chromium 156).
-    pub(super) fn keeps_native_look(&self) -> bool {
-        if self.is(L::Appearance, "none") {
-            return false;
+    ///
+    /// # Errors
+    /// The reason why it cannot be known.
+    pub(super) fn keeps_native_look(&self) -> Result<bool, Unknown> {
+        if self.get(L::Appearance)?.is("none") {
+            return Ok(false);
         }
         if self.matched.nature != Nature::PushButton {
-            return true;
+            return Ok(true);
         }
-        let is_of_page = |longhand: L| {
-            let mut steps = self.steps(longhand);
-            steps.find(|step| step.says.decides()).is_some_and(|step| step.block.origin == Origin::Author)
-        };
-        !PAINTED.iter().any(|longhand| is_of_page(*longhand))
+        let mut undecided = None;
+        for longhand in PAINTED {
+            match self.steps(longhand).find(|step| step.says.decides()) {
+                Some(Step { says: Says::Undecided(reason), .. }) => undecided = Some(reason),
+                Some(step) if step.block.origin == Origin::Author => return Ok(false),
+                _ => {}
+            }
+        }
+        undecided.map_or(Ok(true), Err)
     }
 
     fn is_one_of(&self, longhand: Longhand, words: &[&str]) -> bool {
@@ -459,7 +467,7 @@ impl Style {
             Specified::Unknown(unknown) => return Err(*unknown),
             Specified::Initial => initial,
             Specified::Unset if !longhand.inherited() => initial,
-            // Not yet inherited by any browser (CSS Content 3, section 2).
+            // Chromium does not inherit it.
             Specified::Inherit if longhand == L::Content => initial,
             // A width without a line is inherited all the same, for a child that has one.
             Specified::Inherit if matches!(longhand.grammar(), Grammar::LineWidth) => match &self.parent {

@@ -137,7 +137,7 @@ impl Style {
             && self.is(L::Float, "none")
             && self.is(L::WritingMode, "horizontal-tb")
             && self.is_stretched()
-            && !(self.sheets.has_floats && self.keeps_floats_out())
+            && !(self.matched.has_floats && self.keeps_floats_out())
     }
 
     /// Whether what floats outside of it does not reach into it: then it is as wide as the room beside that (CSS 2.2, section

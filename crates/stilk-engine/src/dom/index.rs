@@ -9,6 +9,7 @@ use std::sync::OnceLock;
 pub(super) struct Index {
     neighbours: OnceLock<Box<[Neighbours]>>,
     forms: OnceLock<Forms>,
+    floats: OnceLock<bool>,
 }
 
 impl Clone for Index {
@@ -21,6 +22,7 @@ impl Index {
     pub(super) fn forget(&mut self) {
         self.neighbours.take();
         self.forms.take();
+        self.floats.take();
     }
 }
 
@@ -77,6 +79,19 @@ impl Document {
             all.into()
         });
         all[node.index()]
+    }
+
+    /// Whether some element may float because of an attribute.
+    pub fn floats_by_attributes(&self) -> bool {
+        let has = |element: &Element, name: &str, words: &[&str]| {
+            let value = element.attribute(name).map(str::to_ascii_lowercase);
+            value.is_some_and(|value| words.iter().any(|word| value.contains(word)))
+        };
+        let floats = |node: u32| {
+            let element = self.element(NodeId(node));
+            element.is_some_and(|e| has(e, "style", &["float", "var("]) || has(e, "align", &["left", "right"]))
+        };
+        *self.index.floats.get_or_init(|| (0..self.len() as u32).any(floats))
     }
 
     /// The form around an element.
@@ -199,6 +214,11 @@ mod tests {
             element.set("type", "BUTTON");
         }
         assert_eq!(document.default_button(form), None);
+        assert!(!document.floats_by_attributes());
+        if let Some(element) = document.element_mut(first) {
+            element.set("style", "Float: left");
+        }
+        assert!(document.floats_by_attributes());
         document.detach(second);
         assert_eq!((document.element_after(first), document.element_before(send)), (Some(send), Some(first)));
     }

@@ -4,6 +4,7 @@ mod any_input;
 #[path = "../cases/mod.rs"]
 mod cases;
 mod layout;
+mod pages;
 #[path = "../random/mod.rs"]
 mod random;
 mod references;

@@ -139,7 +139,9 @@ fn compare(browser: &Browser, path: &Path, media: &Media, count: &mut Count) {
         let ours: Vec<&str> =
             elements.iter().filter_map(|node| page.document.element(*node)).map(|e| e.local()).collect();
         if theirs != json!(ours) {
-            println!("  {} is another document in the browser", path.display());
+            count.differences += 1;
+            let place = format!("{}, {}", path.display(), situation.name);
+            count.kinds.entry("another document in the browser".to_owned()).or_insert((0, place)).0 += 1;
             break;
         }
         let forced = if situation.forced { force(browser, &page.document, &elements) } else { Forced::default() };

@@ -146,3 +146,15 @@ fn a_local_is_asked_for_by_its_name_in_the_sheet() {
     let said = project.run(&["why", "button", "--shaed"]).status(2);
     assert_eq!(said.stderr, "error: `button` has no local `--shaed`: write `--shade`\n");
 }
+
+#[test]
+fn what_attributes_stand_for_is_told_with_its_text() {
+    let page =
+        "<!doctype html><table bgcolor=tan><tr><td id=c bgcolor='#abc' style='color: red; margin: 1px'>x</table>";
+    let project = Project::pier().file("old.html", page);
+    let said = project.run(&["why", "--page", "old.html", "#c", "background-color"]).status(0);
+    assert!(said.stdout.contains("presentational attributes"), "{}", said.stdout);
+    assert!(said.stdout.contains("background-color: #abc"), "{}", said.stdout);
+    let said = project.run(&["why", "--page", "old.html", "#c", "color"]).status(0);
+    assert!(said.stdout.contains("style attribute") && said.stdout.contains("color: red"), "{}", said.stdout);
+}
