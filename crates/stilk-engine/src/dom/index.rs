@@ -89,7 +89,7 @@ impl Document {
         };
         let floats = |node: u32| {
             let element = self.element(NodeId(node));
-            element.is_some_and(|e| has(e, "style", &["float", "var("]) || has(e, "align", &["left", "right"]))
+            element.is_some_and(|e| has(e, "style", &["float"]) || has(e, "align", &["left", "right"]))
         };
         *self.index.floats.get_or_init(|| (0..self.len() as u32).any(floats))
     }
