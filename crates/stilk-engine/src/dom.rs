@@ -3,6 +3,8 @@
 mod direction;
 mod index;
 
+pub use index::Schemes;
+
 use html5ever::serialize::{Serialize, SerializeOpts, Serializer, TraversalScope};
 use html5ever::{LocalName, Namespace, QualName, local_name, ns};
 use std::io;
@@ -24,6 +26,8 @@ impl NodeId {
 pub struct Document {
     nodes: Vec<Node>,
     index: index::Index,
+    /// Elements with a shadow tree, which is no part of it.
+    shadow_hosts: Vec<NodeId>,
 }
 
 /// One node.
@@ -133,7 +137,7 @@ impl Document {
     /// An empty document.
     pub fn new() -> Document {
         let root = Node { parent: None, children: Vec::new(), data: NodeData::Document, span: None };
-        Document { nodes: vec![root], index: index::Index::default() }
+        Document { nodes: vec![root], index: index::Index::default(), shadow_hosts: Vec::new() }
     }
 
     /// The node behind an id.
@@ -236,6 +240,41 @@ impl Document {
     /// A node and what it stands in, from the inside out.
     pub fn around(&self, node: NodeId) -> impl Iterator<Item = NodeId> {
         std::iter::successors(Some(node), |node| self.node(*node).parent)
+    }
+
+    /// Notes that an element has a shadow tree; says whether it may have one, and has none yet (DOM, section 4.8).
+    pub fn attach_shadow(&mut self, host: NodeId) -> bool {
+        const NAMES: [&str; 18] = [
+            "article",
+            "aside",
+            "blockquote",
+            "body",
+            "div",
+            "footer",
+            "h1",
+            "h2",
+            "h3",
+            "h4",
+            "h5",
+            "h6",
+            "header",
+            "main",
+            "nav",
+            "p",
+            "section",
+            "span",
+        ];
+        let may = self.element(host).is_some_and(|e| e.local().contains('-') || NAMES.contains(&e.local()));
+        let is_first = may && !self.shadow_hosts.contains(&host);
+        if is_first {
+            self.shadow_hosts.push(host);
+        }
+        is_first
+    }
+
+    /// Whether a shadow tree has a say in an element: it is a host, or in one.
+    pub fn is_of_shadow_host(&self, node: NodeId) -> bool {
+        !self.shadow_hosts.is_empty() && self.around(node).any(|around| self.shadow_hosts.contains(&around))
     }
 
     /// The elements directly in a node.

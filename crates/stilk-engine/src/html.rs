@@ -250,6 +250,14 @@ impl TreeSink for Sink {
         }
     }
 
+    fn allow_declarative_shadow_roots(&self, _intended_parent: &NodeId) -> bool {
+        self.is_page()
+    }
+
+    fn attach_declarative_shadow(&self, host: &NodeId, _template: &NodeId, _attributes: &[Attribute]) -> bool {
+        self.document.borrow_mut().attach_shadow(*host)
+    }
+
     fn remove_from_parent(&self, target: &NodeId) {
         self.document.borrow_mut().detach(*target);
     }

@@ -47,6 +47,10 @@ pub fn marked(styled: &str) -> String {
 
 /// A text as a terminal may get it: its own styles, and no other control characters but tabs and line ends.
 pub fn shown(text: &str) -> String {
+    // Most texts have no styles.
+    if !text.as_bytes().contains(&0x1b) {
+        return visible(text);
+    }
     let mut parts = text.split(mark());
     let mut shown = parts.next().map(visible).unwrap_or_default();
     for part in parts {

@@ -24,6 +24,14 @@ const UNUSUAL = {
     'text-shadow': 'rgb(1, 2, 3) 1px 2px 3px', 'text-transform': 'capitalize', 'text-underline-offset': '3px',
     'text-wrap-mode': 'nowrap', 'white-space-collapse': 'preserve-breaks', 'widows': '5', 'word-break': 'break-all',
     'word-spacing': '5px', 'visibility': 'hidden', 'user-select': 'all', 'print-color-adjust': 'exact',
+    'border-spacing': '7px', 'clip-rule': 'evenodd', 'color-interpolation': 'linearrgb', 'dominant-baseline': 'middle',
+    'font-feature-settings': '"abcd"', 'font-synthesis-small-caps': 'none', 'font-synthesis-style': 'none', 'font-synthesis-weight': 'none',
+    'font-variant-east-asian': 'ruby', 'font-variant-emoji': 'emoji', 'font-variant-ligatures': 'none', 'font-variation-settings': '"abcd" 5',
+    'hyphenate-character': '"x"', 'image-orientation': 'none', 'interpolate-size': 'allow-keywords', 'math-style': 'compact',
+    'quotes': '"a" "b"', 'ruby-align': 'start', 'ruby-position': 'under', 'shape-rendering': 'crispedges', 'stroke-miterlimit': '7',
+    'text-anchor': 'end', 'text-combine-upright': 'all', 'text-justify': 'none', 'text-orientation': 'upright', 'text-size-adjust': '80%',
+    '-webkit-font-smoothing': 'none', '-webkit-tap-highlight-color': 'rgb(1, 2, 3)',
+    '-webkit-text-security': 'square', '-webkit-text-stroke-width': '3px', 'text-emphasis-position': 'under',
     'scrollbar-color': 'rgb(1, 2, 3) rgb(4, 5, 6)', 'text-decoration-skip-ink': 'none', 'text-wrap-style': 'balance',
 };
 
@@ -174,6 +182,8 @@ const explain = (name, all) => {
     const settings = Object.keys(SETTINGS);
     if (name === 'caret-color' && !all.tinted) return null;
     if (name !== 'color' && name.endsWith('color') && all.tinted && all.tinted[name] === TINT) return null;
+    if (name !== 'color' && isInherited.has(name) && name.endsWith('color') && !all.tinted
+        && settings.every(setting => at(setting) === all[setting].own.color)) return null;
     // Sides that follow the text are written once, for the text's own sides.
     const box = name.split('-')[0];
     if (['margin', 'padding'].includes(box) && flows(box, all)) return null;

@@ -196,7 +196,7 @@ fn color_at(stops: &[(f64, Absolute)], place: f64, space: Space) -> Option<Absol
             let share = if to > from { (place - from) / (to - from) } else { 1.0 };
             let (a, b) = (Color::Absolute(a), Color::Absolute(b));
             let mix = Mix { space, hue: Hue::Shorter, a, b, share, alpha: 1.0 };
-            Color::Mix(Box::new(mix)).resolve(Surroundings { dark: false, current: None })
+            Color::Mix(Box::new(mix)).resolve(Surroundings::default())
         }
     }
 }
@@ -215,7 +215,7 @@ mod tests {
         let Ok(Value::List(images)) = compute(Longhand::BackgroundImage, &declared, &Context::constant()) else {
             panic!("{css} was not computed")
         };
-        let found = colors(&images[0], Part { of, sides }, Surroundings { dark: false, current: None })?;
+        let found = colors(&images[0], Part { of, sides }, Surroundings::default())?;
         Some(found.iter().map(|color| (color.srgb()[0] * 255.0).round() as i32).collect())
     }
 

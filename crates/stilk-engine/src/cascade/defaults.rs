@@ -37,10 +37,10 @@ impl Browser {
     /// Its defaults as CSS.
     pub fn text(self) -> &'static str {
         match self {
-            Browser::Chromium => include_str!("defaults/chromium.css"),
-            Browser::Firefox => include_str!("defaults/firefox.css"),
-            Browser::WebKit => include_str!("defaults/webkit.css"),
-            Browser::Standard => include_str!("defaults/standard.css"),
+            Browser::Chromium => concat!(include_str!("defaults/chromium.css"), include_str!("defaults/forced.css")),
+            Browser::Firefox => concat!(include_str!("defaults/firefox.css"), include_str!("defaults/forced.css")),
+            Browser::WebKit => concat!(include_str!("defaults/webkit.css"), include_str!("defaults/forced.css")),
+            Browser::Standard => concat!(include_str!("defaults/standard.css"), include_str!("defaults/forced.css")),
         }
     }
 

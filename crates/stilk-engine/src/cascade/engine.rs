@@ -1,11 +1,12 @@
 //! The engine: what applies to the elements of a document, and their styles.
 
+use super::layers::LayerId;
 use super::matching::{ElementRef, Forced, MatchingCaches};
 use super::media::Media;
 use super::order::{Matched, Origin, Sheets};
 use super::pseudo::{PseudoElement, Styled};
 use super::style::Style;
-use super::stylesheet::{LayerId, Stylesheet};
+use super::stylesheet::Stylesheet;
 use crate::dom::{Document, NodeId};
 use rustc_hash::{FxHashMap, FxHasher};
 use std::hash::{Hash, Hasher};

@@ -50,6 +50,8 @@ pub enum Fate {
     GaveWay(&'static str),
     /// A condition around it does not hold for this element.
     NoCondition,
+    /// The user's colours replace it.
+    Forced,
     /// A condition around it could not be decided.
     Undecided(Unknown),
     /// It lost to the winner.
@@ -69,6 +71,8 @@ pub enum Reason {
     Layer,
     /// The winner's selector is more specific.
     Specificity,
+    /// The winner's scope is nearer.
+    Proximity,
     /// The winner comes later.
     Order,
     /// A winner gave way to something beyond its layer or origin.
@@ -84,6 +88,7 @@ impl Reason {
             Reason::StyleAttribute => "style attribute",
             Reason::Layer => "layer",
             Reason::Specificity => "specificity",
+            Reason::Proximity => "proximity",
             Reason::Order => "order",
             Reason::Reverted => "reverted",
         }
@@ -110,6 +115,7 @@ impl Style {
             let packed = self.sheets.specificity(declaration.id);
             let fate = match (says, winner) {
                 (Says::NoCondition, _) => Fate::NoCondition,
+                (Says::Forced(_), None) => Fate::Forced,
                 (_, Some((stronger, their))) => Fate::Lost(reason(stronger, their, block, packed)),
                 (Says::Reverted, None) => Fate::Lost(Reason::Reverted),
                 (Says::Undecided(reason), None) => Fate::Undecided(reason),
@@ -150,7 +156,14 @@ fn reason(winner: &Block, their: Option<u32>, loser: &Block, packed: Option<u32>
         Reason::Layer
     } else if their != packed {
         Reason::Specificity
+    } else if place(winner) < place(loser) {
+        Reason::Proximity
     } else {
         Reason::Order
     }
+}
+
+/// Where a block stands among all rules.
+fn place(block: &Block) -> Option<(u16, u32)> {
+    block.declarations.first().map(|declaration| (declaration.id.sheet, declaration.id.rule))
 }

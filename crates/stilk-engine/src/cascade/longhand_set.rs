@@ -3,9 +3,13 @@
 use crate::css::parse::Target;
 use crate::css::property::{Flow, Longhand};
 
+/// How many times 64 longhands there are at most.
+const WORDS: usize = 5;
+const _: () = assert!(Longhand::ALL.len() <= 64 * WORDS);
+
 /// A set of longhands.
 #[derive(Debug, Clone, Copy, Default, PartialEq, Eq)]
-pub struct LonghandSet([u64; 4]);
+pub struct LonghandSet([u64; WORDS]);
 
 impl LonghandSet {
     /// All there are.
@@ -17,7 +21,7 @@ impl LonghandSet {
 
     /// Of these.
     pub const fn of(longhands: &[Longhand]) -> LonghandSet {
-        let mut set = [0; 4];
+        let mut set = [0; WORDS];
         let mut at = 0;
         while at < longhands.len() {
             set[longhands[at] as usize / 64] |= 1 << (longhands[at] as usize % 64);
@@ -33,26 +37,26 @@ impl LonghandSet {
 
     /// What is in one of both.
     pub const fn union(self, other: LonghandSet) -> LonghandSet {
-        let ([a, b, c, d], [e, f, g, h]) = (self.0, other.0);
-        LonghandSet([a | e, b | f, c | g, d | h])
+        let ([a, b, c, d, e], [f, g, h, i, j]) = (self.0, other.0);
+        LonghandSet([a | f, b | g, c | h, d | i, e | j])
     }
 
     /// What is in this one and not in another.
     pub const fn without(self, other: LonghandSet) -> LonghandSet {
-        let ([a, b, c, d], [e, f, g, h]) = (self.0, other.0);
-        LonghandSet([a & !e, b & !f, c & !g, d & !h])
+        let ([a, b, c, d, e], [f, g, h, i, j]) = (self.0, other.0);
+        LonghandSet([a & !f, b & !g, c & !h, d & !i, e & !j])
     }
 
     /// Whether nothing is in it.
     pub const fn is_empty(self) -> bool {
-        let [a, b, c, d] = self.0;
-        a | b | c | d == 0
+        let [a, b, c, d, e] = self.0;
+        a | b | c | d | e == 0
     }
 
     /// Whether some longhand is in both.
     pub const fn meets(&self, other: &LonghandSet) -> bool {
-        let ([a, b, c, d], [e, f, g, h]) = (self.0, other.0);
-        (a & e) | (b & f) | (c & g) | (d & h) != 0
+        let ([a, b, c, d, e], [f, g, h, i, j]) = (self.0, other.0);
+        (a & f) | (b & g) | (c & h) | (d & i) | (e & j) != 0
     }
 
     /// Adds a longhand.

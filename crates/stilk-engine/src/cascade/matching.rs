@@ -114,6 +114,12 @@ impl PreparedSelector {
         PreparedSelector { selector, key, ancestors, earlier, later }
     }
 
+    /// The same of a rule in a scope, whose selector is asked as it is.
+    pub fn whole(selector: One, key: usize) -> PreparedSelector {
+        let ancestors = AncestorHashes::new(&selector, QuirksMode::NoQuirks);
+        PreparedSelector { selector, key, ancestors, earlier: None, later: None }
+    }
+
     /// The selector.
     pub fn one(&self) -> &One {
         &self.selector
@@ -160,6 +166,13 @@ fn without_later(selector: &One) -> Option<(One, One)> {
     }
     let text = has.to_css_string();
     let later = text.strip_prefix(":has(~ ")?.strip_suffix(')')?;
+    // What is read again must be what it was.
+    let is_of_namespace = |component: &Component<Selectors>| {
+        matches!(component, Component::DefaultNamespace(_) | Component::Namespace(..) | Component::ExplicitNoNamespace)
+    };
+    if selector.iter_raw_match_order().any(is_of_namespace) {
+        return None;
+    }
     let whole = selector.to_css_string();
     if whole.matches(&text).count() != 1 {
         return None;
@@ -363,6 +376,14 @@ impl<'d> ElementRef<'d> {
         matches_selector(selector, 0, None, *self, &mut context)
     }
 
+    /// Whether the element, or a pseudo-element of it, matches while a root is the `:scope`.
+    pub fn matches_under(&self, selector: &One, pseudo: bool, root: Option<NodeId>) -> bool {
+        let mut caches = SelectorCaches::default();
+        let mut context = context(pseudo, None, &mut caches);
+        context.scope_element = root.map(|root| selectors::Element::opaque(&self.at(root)));
+        matches_selector(selector, 0, None, *self, &mut context)
+    }
+
     /// Asks one selector after another.
     pub fn matching<'c>(&self, pseudo: bool, caches: &'c mut MatchingCaches) -> Matching<'c, 'd> {
         caches.ancestors.enter(self.document, self.node);
@@ -500,11 +521,16 @@ impl selectors::Element for ElementRef<'_> {
 
     fn attr_matches(
         &self,
-        _ns: &NamespaceConstraint<&Namespace>,
+        ns: &NamespaceConstraint<&Namespace>,
         local_name: &Ident,
         operation: &AttrSelectorOperation<&AttrValue>,
     ) -> bool {
-        self.element().attribute(&local_name.0).is_some_and(|value| operation.eval_str(value))
+        let attributes = self.element().attributes.iter().filter(|(name, _)| match ns {
+            NamespaceConstraint::Any => true,
+            NamespaceConstraint::Specific(url) => name.ns == **url,
+        });
+        let mut named = attributes.filter(|(name, _)| name.local == local_name.0);
+        named.any(|(_, value)| operation.eval_str(value))
     }
 
     fn match_non_ts_pseudo_class(&self, pc: &PseudoClass, _context: &mut MatchingContext<Selectors>) -> bool {

@@ -28,6 +28,8 @@ pub enum Nature {
     Table,
     /// A part of a drawing, whose place is the drawing's.
     Drawn,
+    /// A part of a drawing that has no size where nothing is said of it.
+    DrawnBox,
     /// What is said in place of scripts: not drawn where they run, whatever `display` says.
     Instead,
 }
@@ -36,7 +38,7 @@ impl Nature {
     /// HTML, sections 15.3 and 15.5; CSS Display 3, appendix B; and what Chromium 156 does.
     pub(super) fn of(element: &Element) -> Nature {
         if element.name.ns == ns!(svg) && element.local() != "svg" {
-            return Nature::Drawn;
+            return if matches!(element.local(), "rect" | "image") { Nature::DrawnBox } else { Nature::Drawn };
         }
         match element.local() {
             "button" => Nature::Button,

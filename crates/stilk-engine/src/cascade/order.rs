@@ -4,12 +4,15 @@
 use super::attributed::{Attributed, AttributedByText, is_of_attributes};
 use super::container::ContainerQuery;
 use super::forms;
+pub use super::layering::{DeclarationId, HINTS, INLINE, Layering, Origin};
+use super::layers::{LayerId, Layers};
 use super::longhand_set::{FlowSets, LonghandSet};
 use super::matching::{ElementRef, MatchingCaches, PreparedSelector, attribute_asked, classes_asked};
 use super::media::Media;
 use super::nature::{Nature, is_of_drawings};
 use super::pseudo::PseudoElement;
-use super::stylesheet::{Condition, Declaration, DeclarationBody, LayerId, Layers, Registered, Stylesheet};
+use super::scope::{self, Scope};
+use super::stylesheet::{Condition, Declaration, DeclarationBody, Registered, Stylesheet};
 use crate::css::compute::{absolute, compute, initial_declared};
 use crate::css::context::{Context, Unknown};
 use crate::css::parse::Declared;
@@ -17,7 +20,7 @@ use crate::css::property::{Flow, Longhand, PropertyName};
 use crate::css::substitute::{CustomName, Template, has_substitution};
 use crate::css::syntax::Syntax;
 use crate::css::value::Value;
-use crate::dom::Element;
+use crate::dom::{Element, Schemes};
 use html5ever::{LocalName, ns};
 use rustc_hash::FxHashMap;
 use selectors::parser::Component;
@@ -26,96 +29,6 @@ use std::collections::HashSet;
 use std::hash::{Hash, Hasher};
 use std::rc::Rc;
 use std::sync::Arc;
-
-/// Where a stylesheet comes from.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub enum Origin {
-    /// The browser's own.
-    Browser,
-    /// The page's.
-    Author,
-}
-
-/// Names a declaration: which sheet, rule and declaration in it.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub struct DeclarationId {
-    /// Index of the sheet in the engine, or [`INLINE`] or [`HINTS`].
-    pub sheet: u16,
-    /// Index of the rule.
-    pub rule: u32,
-    /// Index of the declaration in the rule.
-    pub declaration: u32,
-}
-
-impl DeclarationId {
-    /// Whether it stands in a `style` attribute.
-    pub fn is_inline(self) -> bool {
-        self.sheet == INLINE
-    }
-
-    /// Whether it stands in no stylesheet, but in an attribute of its element.
-    pub fn is_of_attributes(self) -> bool {
-        matches!(self.sheet, INLINE | HINTS)
-    }
-}
-
-/// The sheet index of declarations in a `style` attribute.
-pub const INLINE: u16 = u16::MAX;
-/// The sheet index of declarations that presentational attributes stand for.
-pub const HINTS: u16 = u16::MAX - 1;
-
-/// Cascade order without the place of a rule; compares as the cascade does.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, PartialOrd, Ord)]
-pub struct Layering {
-    /// Origin and importance: browser, presentational attributes, author, important author, important browser.
-    level: u8,
-    /// Whether it is in a `style` attribute.
-    inline: bool,
-    /// Layer rank; unlayered is highest, and lowest among important declarations.
-    layer: i64,
-}
-
-impl Layering {
-    /// That of presentational attributes.
-    pub(super) const HINTS: Layering = Layering { level: 1, inline: false, layer: 0 };
-
-    pub(super) fn new(origin: Origin, important: bool, inline: bool, layer: Option<u32>) -> Layering {
-        let level = match (origin, important) {
-            (Origin::Browser, false) => 0,
-            (Origin::Author, false) => 2,
-            (Origin::Author, true) => 3,
-            (Origin::Browser, true) => 4,
-        };
-        let rank = layer.map_or(i64::from(u32::MAX), i64::from);
-        Layering { level, inline, layer: if important { -rank } else { rank } }
-    }
-}
-
-impl Layering {
-    /// Whether `revert-layer` there leaves out what stands in another layering: the same layer, important or not, and all
-    /// that is above it (CSS Cascade 5, section 7.3.5).
-    pub fn reverts(self, other: Layering) -> bool {
-        let plain = |layering: Layering| {
-            let origin = match layering.level {
-                4 => 0,
-                3 => 2,
-                level => level,
-            };
-            (origin, layering.inline, layering.layer.abs())
-        };
-        plain(other) >= plain(self)
-    }
-
-    /// Whether it is of `!important` declarations.
-    pub fn is_important(self) -> bool {
-        self.level >= 3
-    }
-
-    /// Whether it is in a `style` attribute.
-    pub fn is_inline(self) -> bool {
-        self.inline
-    }
-}
 
 /// Declarations of one rule that share their place in the cascade.
 #[derive(Debug)]
@@ -134,6 +47,8 @@ pub struct Block {
     pub containers: Vec<Arc<ContainerQuery>>,
     /// What they set.
     pub sets: FlowSets,
+    /// The packed specificity of their selector.
+    specificity: u32,
     /// A Bloom filter of the custom properties they set: one bit of 64 each.
     customs: u64,
 }
@@ -209,7 +124,17 @@ impl Block {
             sets.add_all(&declaration.sets);
             customs |= declaration.custom.as_ref().map_or(0, CustomName::bit);
         }
-        Some(Block { declarations, origin, layering, unknown, native: None, containers: Vec::new(), sets, customs })
+        Some(Block {
+            declarations,
+            origin,
+            layering,
+            unknown,
+            native: None,
+            containers: Vec::new(),
+            sets,
+            specificity: 0,
+            customs,
+        })
     }
 
     /// Whether it may set a custom property.
@@ -229,8 +154,10 @@ pub struct Matched {
     pub nature: Nature,
     /// Whether something in its document may float.
     pub has_floats: bool,
-    /// Whether it is of mathematics, which has rules of its own.
-    pub is_math: bool,
+    /// The colour schemes that the page is made for; told to its root.
+    pub schemes: Schemes,
+    /// Why no value of it is known, where that is so: it is of mathematics, or in a host of another tree.
+    pub beyond: Option<&'static str>,
     /// Whether it is an element in which no browser paints a `::before` or `::after`.
     pub is_closed: bool,
     /// What the blocks set in text from left to right: most longhands are set by none.
@@ -260,7 +187,7 @@ impl Matched {
             && self.attributes == other.attributes
             && self.nature == other.nature
             && self.is_closed == other.is_closed
-            && self.is_math == other.is_math
+            && self.beyond == other.beyond
             && self.has_floats == other.has_floats
     }
 
@@ -298,6 +225,8 @@ struct PreparedRule {
     of_html: bool,
     /// Classes without which it does not match.
     classes: Vec<LocalName>,
+    /// The scopes that it is in, the outermost first.
+    scopes: Arc<[Arc<Scope>]>,
     /// Ranks of its blocks.
     blocks: [Option<u32>; 2],
 }
@@ -446,6 +375,7 @@ impl Sheets {
                 let layering = Layering::new(origin, important, false, layer);
                 if let Some(mut block) = Block::new(&rule.declarations, important, origin, layering, unknown, id) {
                     block.containers.clone_from(&containers);
+                    block.specificity = rule.selector.specificity();
                     block.native = rule.conditions.iter().find_map(|condition| match condition {
                         Condition::Native(is) => Some(*is),
                         _ => None,
@@ -467,8 +397,10 @@ impl Sheets {
                 .iter_raw_match_order()
                 .any(|component| matches!(component, Component::LocalName(local) if is_of_drawings(&local.name.0)));
             let of_html = origin == Origin::Browser && !names_a_drawing;
-            let selector = PreparedSelector::new(rule.selector.clone(), self.rules.len());
-            self.rules.push(PreparedRule { selector, subject, of_html, classes, blocks: [None; 2] });
+            let prepare = if rule.scopes.is_empty() { PreparedSelector::new } else { PreparedSelector::whole };
+            let selector = prepare(rule.selector.clone(), self.rules.len());
+            let scopes = Arc::clone(&rule.scopes);
+            self.rules.push(PreparedRule { selector, subject, of_html, classes, scopes, blocks: [None; 2] });
         }
     }
 
@@ -505,6 +437,7 @@ impl Sheets {
     ) -> (Matched, Vec<(PseudoElement, Matched)>) {
         let mut own = Vec::new();
         let mut of_pseudos: Vec<Vec<u32>> = vec![Vec::new(); self.pseudos.len()];
+        let mut hops: Hops = Vec::new();
         let data = element.element();
         let candidates = self.candidates(data);
         let is_html = data.name.ns == ns!(html);
@@ -513,6 +446,17 @@ impl Sheets {
         let mut any = false;
         for rule in candidates.iter().map(|index| &self.rules[*index as usize]).filter(speaks) {
             match rule.subject {
+                Subject::Nothing => {}
+                subject if !rule.scopes.is_empty() => {
+                    let is_pseudo = subject != Subject::Element;
+                    let near = scope::proximity(element, rule.selector.one(), is_pseudo, &rule.scopes);
+                    let Some(near) = near else { continue };
+                    hops.extend(rule.blocks.iter().flatten().map(|rank| (*rank, near)));
+                    match subject {
+                        Subject::Pseudo(index) => of_pseudos[index].extend(rule.blocks.iter().flatten()),
+                        _ => own.extend(rule.blocks.iter().flatten()),
+                    }
+                }
                 Subject::Element if matching.matches(&rule.selector) => own.extend(rule.blocks.iter().flatten()),
                 Subject::Pseudo(index) if rule.selector.asks_earlier() => {
                     if matching.matches(&rule.selector) {
@@ -520,12 +464,13 @@ impl Sheets {
                     }
                 }
                 Subject::Pseudo(_) => any = true,
-                Subject::Element | Subject::Nothing => {}
+                Subject::Element => {}
             }
         }
         let mut matching = element.matching(true, caches);
         for rule in candidates.iter().filter(|_| any).map(|index| &self.rules[*index as usize]) {
             if let Subject::Pseudo(index) = rule.subject
+                && rule.scopes.is_empty()
                 && !rule.selector.asks_earlier()
                 && matching.matches(&rule.selector)
             {
@@ -534,9 +479,14 @@ impl Sheets {
         }
         let is_there = |pseudo: &PseudoElement| *pseudo != PseudoElement::Placeholder || forms::shows_placeholder(data);
         let pseudos = self.pseudos.iter().zip(of_pseudos).filter(|(name, list)| !list.is_empty() && is_there(name));
-        let pseudos = pseudos.map(|(name, list)| (*name, self.sorted(data, list, None, true))).collect();
+        let pseudos = pseudos.map(|(name, list)| (*name, self.sorted(data, list, None, true, &hops))).collect();
         let has_floats = self.has_floats || element.document.floats_by_attributes();
-        (Matched { has_floats, ..self.sorted(data, own, attributed, false) }, pseudos)
+        let sorted = self.sorted(data, own, attributed, false, &hops);
+        let beyond = match element.document.is_of_shadow_host(element.node) {
+            true => Some("what a shadow tree says of its host, and of what is put into it, is not modelled"),
+            false => sorted.beyond,
+        };
+        (Matched { has_floats, schemes: element.document.schemes(), beyond, ..sorted }, pseudos)
     }
 
     /// The rules that elements with these very classes and this name may match: controls repeat, in all their states.
@@ -570,10 +520,19 @@ impl Sheets {
         mut blocks: Vec<u32>,
         attributed: Option<Rc<Attributed>>,
         is_pseudo: bool,
+        hops: &Hops,
     ) -> Matched {
         // A rule may be filed under two classes of one element.
         blocks.sort_unstable_by_key(|rank| std::cmp::Reverse(*rank));
         blocks.dedup();
+        if !hops.is_empty() {
+            // The nearer root is stronger than the later rule, and any is nearer than none (CSS Cascade 6, section 2.1).
+            let near = |rank: &u32| hops.iter().find(|(known, _)| known == rank).map_or(u32::MAX, |(_, hops)| *hops);
+            blocks.sort_by_key(|rank| {
+                let block = &self.blocks[*rank as usize];
+                std::cmp::Reverse((block.layering, block.specificity, std::cmp::Reverse(near(rank))))
+            });
+        }
         for (rank, block) in attributed.iter().flat_map(|attributed| attributed.blocks()) {
             // The weaker first: it stands further back, so the other places stay what they were.
             let is_stronger =
@@ -585,8 +544,9 @@ impl Sheets {
         let attributes = names.filter_map(|name| Some((name.clone(), data.attribute(name)?.into()))).collect();
         let nature = if is_pseudo { Nature::Plain } else { Nature::of(data) };
         let is_math = data.name.ns == ns!(mathml);
+        let beyond = is_math.then_some("mathematics has rules that are not modelled");
         let is_closed = !is_pseudo && !forms::paints_generated(data);
-        let matched = Matched { blocks, attributed, attributes, nature, is_math, is_closed, ..Matched::default() };
+        let matched = Matched { blocks, attributed, attributes, nature, beyond, is_closed, ..Matched::default() };
         let (mut sets, mut customs) = (LonghandSet::default(), 0);
         for block in self.blocks(&matched) {
             sets.add_all(block.sets.get(Flow::LTR));
@@ -744,6 +704,9 @@ impl TypedProperty {
         Some(TypedProperty { syntax, inherits: registered.inherits, initial: registered.initial.clone() })
     }
 }
+
+/// How far blocks of rules in scopes are from their roots.
+type Hops = Vec<(u32, u32)>;
 
 struct Found {
     block: Block,

@@ -16,7 +16,7 @@ const LAYOUT: Unknown = Unknown("the used size needs a layout");
 /// The reason why it is not known: the browser answers with a used value that only a layout gives.
 pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
     let value = style.get(longhand)?;
-    if matches!(longhand, L::Width | L::Height | L::Transform | L::TransformOrigin) {
+    if matches!(longhand, L::Width | L::Height | L::Transform | L::TransformOrigin | L::PerspectiveOrigin) {
         // Without a box there is no used size.
         style.get(L::Display)?;
     }
@@ -29,7 +29,9 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
             known => known,
         },
         L::Transform => transform(style, value),
-        L::TransformOrigin => origin(style, value),
+        L::TransformOrigin => origin(style, value, &|px| px),
+        // In 64ths of a pixel, as boxes are laid out.
+        L::PerspectiveOrigin => origin(style, value, &|px| (px * 64.0).floor() / 64.0),
         L::Top | L::Right | L::Bottom | L::Left => inset(style, value),
         L::LineHeight => match value {
             Value::Number(n) => Ok(format!("{}px", number((n * style.drawn_font_size()?).min(f64::from(f32::MAX))))),
@@ -57,10 +59,20 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
         | L::BackgroundPositionX
         | L::BackgroundPositionY
         | L::BackgroundRepeat
-        | L::BackgroundSize => Ok(to_css(&per_layer(style, value)?)),
+        | L::BackgroundSize => Ok(to_css(&per_layer(style, value, L::BackgroundImage)?)),
+        L::MaskClip
+        | L::MaskComposite
+        | L::MaskMode
+        | L::MaskOrigin
+        | L::MaskPositionX
+        | L::MaskPositionY
+        | L::MaskRepeat
+        | L::MaskSize => Ok(to_css(&per_layer(style, value, L::MaskImage)?)),
         _ => {
             let value = resolve_colors(value, style.surroundings());
             if value.has_unresolved_color() {
+                // Of what the colour of text is, the reason is its own.
+                style.get(L::Color)?;
                 return Err(Unknown("the colour is not modelled yet"));
             }
             Ok(to_css(&collapse(longhand, value)))
@@ -104,13 +116,22 @@ pub fn is_of_value_alone(longhand: Longhand, value: &Result<Value, Unknown>) -> 
             | L::BackgroundPositionY
             | L::BackgroundRepeat
             | L::BackgroundSize
+            | L::MaskClip
+            | L::MaskComposite
+            | L::MaskMode
+            | L::MaskOrigin
+            | L::MaskPositionX
+            | L::MaskPositionY
+            | L::MaskRepeat
+            | L::MaskSize
+            | L::PerspectiveOrigin
     );
     !is_used && value.as_ref().is_ok_and(|value| !value.has_unresolved_color())
 }
 
 /// A list as long as there are pictures: cut off, or repeated from its beginning.
-fn per_layer(style: &Style, value: &Value) -> Result<Value, Unknown> {
-    let layers = style.layer_count()?;
+fn per_layer(style: &Style, value: &Value, images: Longhand) -> Result<Value, Unknown> {
+    let layers = style.layer_count(images)?;
     Ok(match value {
         Value::List(items) => Value::List(items.iter().cycle().take(layers).cloned().collect()),
         other => other.clone(),
@@ -171,6 +192,9 @@ fn size(
     }
     if style.is(L::Display, "inline") {
         // A plain inline box takes no size; pictures and controls do.
+        if style.is_drawn_box() && value.is("auto") {
+            return Ok("0px".into());
+        }
         let is_said = style.is_drawn() && (value.is("auto") || value.as_px().is_some());
         return if style.brings_size() && !is_said { Err(LAYOUT) } else { Ok(to_css(value)) };
     }
@@ -216,19 +240,24 @@ fn transform(style: &Style, value: &Value) -> Result<String, Unknown> {
     found.map(|matrix| matrix_css(&matrix)).ok_or(LAYOUT)
 }
 
-fn origin(style: &Style, value: &Value) -> Result<String, Unknown> {
+fn origin(style: &Style, value: &Value, laid_out: &dyn Fn(f64) -> f64) -> Result<String, Unknown> {
     let Value::Words(words) = value else { return Err(LAYOUT) };
-    let [x, y, z] = words.as_slice() else { return Err(LAYOUT) };
-    let depth = if z.as_px() == Some(0.0) { String::new() } else { format!(" {}", to_css(z)) };
-    if is_hidden(style) || (x.as_px().is_some() && y.as_px().is_some()) {
+    let (x, y, depth) = match words.as_slice() {
+        [x, y] => (x, y, String::new()),
+        [x, y, z] if z.as_px() == Some(0.0) => (x, y, String::new()),
+        [x, y, z] => (x, y, format!(" {}", to_css(z))),
+        _ => return Err(LAYOUT),
+    };
+    if is_hidden(style) {
         return Ok(format!("{} {}{depth}", to_css(x), to_css(y)));
     }
     let px = |value: &Value, horizontal: bool| match value {
-        Value::Length(length) if length.percent == 0.0 || style.is_in_line() => Ok(number(length.px)),
-        Value::Length(length) => Ok(number(length.px + length.percent / 100.0 * border_side(style, horizontal)?)),
+        Value::Length(length) if length.percent == 0.0 || style.is_in_line() => Ok(length.px),
+        Value::Length(length) => Ok(length.px + length.percent / 100.0 * border_side(style, horizontal)?),
         _ => Err(LAYOUT),
     };
-    Ok(format!("{}px {}px{depth}", px(x, true)?, px(y, false)?))
+    let side = |value, horizontal| px(value, horizontal).map(|px| number(laid_out(px)));
+    Ok(format!("{}px {}px{depth}", side(x, true)?, side(y, false)?))
 }
 
 fn boxed(style: &Style, value: &Value) -> Result<String, Unknown> {

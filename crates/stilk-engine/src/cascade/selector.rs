@@ -275,12 +275,51 @@ impl SelectorImpl for Selectors {
     type PseudoElement = PseudoName;
 }
 
-/// The parser with everything on that browsers have.
-struct Reader;
+/// The namespaces that a stylesheet declares (CSS Namespaces 3).
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
+pub struct Namespaces {
+    of_all: Option<Namespace>,
+    by_prefix: Vec<(LocalName, Namespace)>,
+}
 
-impl<'i> selectors::Parser<'i> for Reader {
+impl Namespaces {
+    /// Declares one, with a prefix or for all names without one.
+    pub fn declare(&mut self, prefix: Option<&str>, url: &str) {
+        match prefix {
+            None => self.of_all = Some(Namespace::from(url)),
+            Some(prefix) => {
+                self.by_prefix.retain(|(known, _)| **known != *prefix);
+                self.by_prefix.push((LocalName::from(prefix), Namespace::from(url)));
+            }
+        }
+    }
+}
+
+/// How selectors may begin.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Beginning {
+    /// With what they ask for.
+    Plain,
+    /// With a combinator after `&`, and without `&` below it (CSS Nesting 1, section 3.1).
+    Nested,
+    /// With a combinator after the root of a scope (CSS Cascade 6, section 2.5).
+    Scoped,
+}
+
+/// The parser with everything on that browsers have.
+struct Reader<'n>(&'n Namespaces);
+
+impl<'i> selectors::Parser<'i> for Reader<'_> {
     type Impl = Selectors;
     type Error = SelectorParseErrorKind;
+
+    fn default_namespace(&self) -> Option<Namespace> {
+        self.0.of_all.clone()
+    }
+
+    fn namespace_for_prefix(&self, prefix: &Ident) -> Option<Namespace> {
+        self.0.by_prefix.iter().find(|(known, _)| *known == prefix.0).map(|(_, url)| url.clone())
+    }
 
     fn parse_is_and_where(&self) -> bool {
         true
@@ -362,17 +401,20 @@ fn arguments<'i>(parser: &mut CssParser<'i>) -> &'i str {
 }
 
 /// Parses a selector list, all of a parser's input.
-pub fn parse<'i>(parser: &mut CssParser<'i>) -> Result<List, ParseError<()>> {
+pub fn parse<'i>(
+    parser: &mut CssParser<'i>,
+    beginning: Beginning,
+    namespaces: &Namespaces,
+) -> Result<List, ParseError<()>> {
     refuse_deep(parser)?;
-    SelectorList::parse(&Reader, parser, ParseRelative::No).map_err(|_| ParseError::unexpected_token())
-}
-
-/// Parses the selector list of a nested rule: a selector without `&` begins with one (CSS Nesting 1, section 3.1).
-pub fn parse_nested<'i>(parser: &mut CssParser<'i>) -> Result<List, ParseError<()>> {
-    refuse_deep(parser)?;
-    let list = SelectorList::parse(&Reader, parser, ParseRelative::ForNesting);
+    let relative = match beginning {
+        Beginning::Plain => ParseRelative::No,
+        Beginning::Nested => ParseRelative::ForNesting,
+        Beginning::Scoped => ParseRelative::ForScope,
+    };
+    let list = SelectorList::parse(&Reader(namespaces), parser, relative);
     let list = list.map_err(|_| ParseError::unexpected_token())?;
-    if list.slice().iter().all(|one| one.has_parent_selector()) {
+    if beginning != Beginning::Nested || list.slice().iter().all(|one| one.has_parent_selector()) {
         return Ok(list);
     }
     let text: Vec<String> = list
@@ -383,7 +425,8 @@ pub fn parse_nested<'i>(parser: &mut CssParser<'i>) -> Result<List, ParseError<(
             false => format!("& {}", one.to_css_string()),
         })
         .collect();
-    parse_list(&text.join(",")).ok_or_else(ParseError::unexpected_token)
+    let text = text.join(",");
+    CssParser::new(&text).parse_entirely(|p| parse(p, Beginning::Plain, namespaces))
 }
 
 /// Puts the selectors of the rule around it for every `&`; pseudo-elements cannot be nested in.
@@ -441,7 +484,8 @@ fn has_case_flag(parser: &mut CssParser) -> bool {
 
 /// Parses a selector list; `None` when it is none.
 pub fn parse_list(text: &str) -> Option<List> {
-    CssParser::new(text).parse_entirely(parse).ok()
+    let read = |p: &mut CssParser| parse(p, Beginning::Plain, &Namespaces::default());
+    CssParser::new(text).parse_entirely(read).ok()
 }
 
 /// Whether a text is a selector list.

@@ -4,6 +4,7 @@
 use super::asked;
 use super::custom::Custom;
 use super::display::{blockify, natural};
+use super::forced_colors;
 use super::longhand_set::LonghandSet;
 use super::nature::Nature;
 use super::order::{Block, DeclarationId, Matched, Origin, Shared, Sheets};
@@ -15,6 +16,7 @@ use crate::css::grammar::Grammar;
 use crate::css::parse::Declared;
 use crate::css::property::{Flow, Longhand, Longhand as L};
 use crate::css::value::Value;
+use crate::dom::Schemes;
 use rustc_hash::FxHashMap;
 use std::cell::{Cell, OnceCell, RefCell};
 use std::fmt;
@@ -35,6 +37,8 @@ pub struct Style {
     pub(super) customs: RefCell<FxHashMap<u64, Option<Custom>>>,
     /// Whether it is of a `::before` or `::after`.
     is_generated: bool,
+    /// The colour schemes that the page is made for.
+    schemes: Schemes,
     /// By sixteen: most styles are asked for a few values, and a system has hundreds of thousands of styles.
     values: [OnceCell<Box<[OnceCell<Shared>; PAGE]>>; PAGES],
     context: OnceCell<Context>,
@@ -78,6 +82,7 @@ impl Style {
         Style {
             sheets: Rc::clone(sheets),
             matched: Rc::clone(matched),
+            schemes: parent.as_ref().map_or(matched.schemes, |parent| parent.schemes),
             parent,
             customs: RefCell::default(),
             is_generated,
@@ -114,8 +119,10 @@ impl Style {
                 );
                 Rc::clone(value)
             }
-            None if self.is_math() => Rc::new(Err(Unknown("mathematics has rules that are not modelled"))),
-            None => Rc::new(self.adjusted(longhand)),
+            None => Rc::new(match self.beyond() {
+                Some(reason) => Err(Unknown(reason)),
+                None => self.adjusted(longhand),
+            }),
         })
     }
 
@@ -123,6 +130,9 @@ impl Style {
     /// else of the element has a say in it.
     fn taken(&self, longhand: Longhand) -> Option<&Shared> {
         if changes_with_zoom(longhand) && self.is_zoomed() {
+            return None;
+        }
+        if self.sheets.media.forced_colors && forced_colors::replaces(longhand) {
             return None;
         }
         let is_own = match longhand {
@@ -133,6 +143,8 @@ impl Style {
             }
             L::Display
             | L::Content
+            | L::ContainIntrinsicWidth
+            | L::ContainIntrinsicHeight
             | L::OverflowX
             | L::OverflowY
             | L::BorderTopWidth
@@ -145,7 +157,7 @@ impl Style {
             _ => self.matched.sets.has(longhand) || self.flow() != Flow::LTR,
         };
         match &self.parent {
-            _ if is_own || self.is_math() => None,
+            _ if is_own || self.beyond().is_some() => None,
             Some(parent) if longhand.inherited() => Some(parent.shared(longhand)),
             None if longhand.inherited() => None,
             _ => self.sheets.constant(longhand),
@@ -216,9 +228,15 @@ impl Style {
 
     /// Whether the used colour scheme is dark (CSS Color Adjustment 1, section 2.3).
     pub fn is_dark(&self) -> bool {
-        let Ok(Value::Words(words)) = self.get(L::ColorScheme) else { return false };
-        let has = |word: &str| words.iter().any(|value| value.is(word));
-        match (has("light"), has("dark")) {
+        let (light, dark) = match self.get(L::ColorScheme) {
+            Ok(Value::Words(words)) => {
+                let has = |word: &str| words.iter().any(|value| value.is(word));
+                (has("light"), has("dark"))
+            }
+            Ok(_) => (self.schemes.light, self.schemes.dark),
+            Err(_) => (false, false),
+        };
+        match (light, dark) {
             (true, true) => self.sheets.media.dark,
             (false, dark) => dark,
             _ => false,
@@ -247,7 +265,12 @@ impl Style {
 
     /// Whether it is a part of a drawing, whose sizes are what is said of them.
     pub(super) fn is_drawn(&self) -> bool {
-        self.matched.nature == Nature::Drawn
+        matches!(self.matched.nature, Nature::Drawn | Nature::DrawnBox)
+    }
+
+    /// Whether it is a part of a drawing that has no size of its own.
+    pub(super) fn is_drawn_box(&self) -> bool {
+        self.matched.nature == Nature::DrawnBox
     }
 
     /// Whether it is not drawn because scripts run.
@@ -255,10 +278,10 @@ impl Style {
         self.matched.nature == Nature::Instead
     }
 
-    /// Whether it is of mathematics, or generated in it.
-    fn is_math(&self) -> bool {
+    /// Why none of its values is known, or of what it is generated in.
+    fn beyond(&self) -> Option<&'static str> {
         let originating = self.parent.as_ref().filter(|_| self.is_generated);
-        self.matched.is_math || originating.is_some_and(|originating| originating.matched.is_math)
+        self.matched.beyond.or_else(|| originating?.matched.beyond)
     }
 
     /// Whether it is text in a line, which has no box that a share could be of.
@@ -266,10 +289,15 @@ impl Style {
         self.matched.nature == Nature::Plain && self.is(L::Display, "inline")
     }
 
+    /// What colours depend on besides that of text.
+    pub(super) fn surroundings_without_color(&self) -> Surroundings {
+        Surroundings { dark: self.is_dark(), forced: self.sheets.media.forced_colors, current: None }
+    }
+
     /// What colours in this style depend on.
     pub fn surroundings(&self) -> Surroundings {
         let _answering = asked::unnoted();
-        Surroundings { dark: self.is_dark(), current: self.color() }
+        Surroundings { current: self.color(), ..self.surroundings_without_color() }
     }
 
     /// A colour property's used value.
@@ -567,8 +595,16 @@ impl Style {
         }
     }
 
-    /// The computed value: what it is declared to be, and what other values of the same element make of it.
+    /// The computed value: what it is declared to be, and what other values and the user make of it.
     fn adjusted(&self, longhand: Longhand) -> Result<Value, Unknown> {
+        match self.sheets.media.forced_colors {
+            true => self.forced_value(longhand, self.adjusted_by_others(longhand)),
+            false => self.adjusted_by_others(longhand),
+        }
+    }
+
+    /// What it is declared to be, and what other values of the same element make of it.
+    fn adjusted_by_others(&self, longhand: Longhand) -> Result<Value, Unknown> {
         let line_style = match longhand {
             L::BorderTopWidth => Some(L::BorderTopStyle),
             L::BorderRightWidth => Some(L::BorderRightStyle),
@@ -633,6 +669,13 @@ impl Style {
             {
                 Value::Keyword("start")
             }
+            // What may not be drawn keeps the size that it had (CSS Containment 3, section 4.1).
+            L::ContainIntrinsicWidth | L::ContainIntrinsicHeight if self.is(L::ContentVisibility, "auto") => {
+                match value {
+                    value @ Value::Words(_) => value,
+                    value => Value::Words(vec![Value::Keyword("auto"), value]),
+                }
+            }
             L::Content if self.is_generated && value.is("normal") => Value::Keyword("none"),
             // Elements have their content anyway (CSS Content 3, section 2).
             L::Content if !self.is_generated && value.is("none") => Value::Keyword("normal"),
@@ -640,16 +683,16 @@ impl Style {
         })
     }
 
-    /// How many pictures the background has, known ones or not.
+    /// How many pictures the background or the mask has, known ones or not.
     ///
     /// # Errors
     /// The reason why that is not known.
-    pub(super) fn layer_count(&self) -> Result<usize, Unknown> {
-        let specified = self.specified(L::BackgroundImage).0;
+    pub(super) fn layer_count(&self, images: Longhand) -> Result<usize, Unknown> {
+        let specified = self.specified(images).0;
         Ok(match (specified.value(), &specified) {
             (Some(Value::List(images)), _) => images.len(),
             (_, Specified::Unknown(reason)) => return Err(*reason),
-            (_, Specified::Inherit) => self.parent.as_ref().map_or(Ok(1), |parent| parent.layer_count())?,
+            (_, Specified::Inherit) => self.parent.as_ref().map_or(Ok(1), |parent| parent.layer_count(images))?,
             _ => 1,
         })
     }
@@ -692,7 +735,8 @@ impl Style {
     fn absolute_color(&self, value: Value) -> Result<Value, Unknown> {
         let Value::Color(color) = value else { return Ok(value) };
         let current = self.parent.as_ref().and_then(|parent| parent.color());
-        match color.resolve(Surroundings { dark: self.is_dark(), current }) {
+        let surroundings = Surroundings { current, ..self.surroundings_without_color() };
+        match color.resolve(surroundings) {
             Some(absolute) => Ok(Value::Color(Color::Absolute(absolute))),
             None if color.uses_current() => Err(Unknown("the parent's color is not known")),
             None => Err(Unknown("the colour is not modelled yet")),
@@ -728,5 +772,13 @@ const PAINTED: [L; 22] = [
 
 /// What is computed in pixels of the screen.
 fn changes_with_zoom(longhand: Longhand) -> bool {
-    longhand.is_line_width() || matches!(longhand, L::OutlineOffset | L::FontSize)
+    longhand.is_line_width()
+        || matches!(
+            longhand,
+            L::OutlineOffset
+                | L::FontSize
+                | L::BorderHorizontalSpacing
+                | L::BorderVerticalSpacing
+                | L::PerspectiveOrigin
+        )
 }

@@ -1,8 +1,10 @@
 //! CSS text as rules: layers, conditions, nesting, selectors, declarations, with the place of each in the text.
 
 use super::container::{self, ContainerQuery};
+use super::layers::{LayerId, Layers};
 use super::media::{self, MediaList};
-use super::selector::{self, One, PseudoName};
+use super::scope::Scope;
+use super::selector::{self, Beginning, Namespaces, One, PseudoName};
 use super::supports::{Asked, SupportsTest};
 use crate::css::parse::{ParsedDeclaration, is_too_deep};
 use crate::css::parse_declaration;
@@ -62,8 +64,20 @@ pub struct StyleRule {
     pub layer: Option<LayerId>,
     /// Conditions that must all hold.
     pub conditions: Arc<[Condition]>,
+    /// The scopes that it is in, the outermost first.
+    pub scopes: Arc<[Arc<Scope>]>,
     /// The text it is in: 0 for the sheet itself, else one more than the index in `imported`.
     pub file: u16,
+}
+
+impl StyleRule {
+    /// The selector as CSS, and the scopes that it is in.
+    pub fn selector_text(&self) -> String {
+        let own = selector::to_text(&self.selector).replace(":is()", ":scope");
+        let own = if own.is_empty() { ":scope".to_owned() } else { own.trim_start().to_owned() };
+        let scopes = self.scopes.iter().rev().map(|scope| format!(" in {scope}"));
+        std::iter::once(own).chain(scopes).collect()
+    }
 }
 
 /// A condition of an enclosing at-rule.
@@ -97,110 +111,6 @@ pub enum DeclarationBody {
     Property(ParsedDeclaration),
     /// A custom property and its text.
     Custom(Arc<str>, Arc<str>),
-}
-
-/// Index of a layer.
-#[derive(Debug, Clone, Copy, PartialEq, Eq, Hash)]
-pub struct LayerId(u32);
-
-/// The tree of cascade layers (CSS Cascade 5, section 6.4).
-#[derive(Debug, Default)]
-pub struct Layers {
-    list: Vec<Layer>,
-    /// Where layers are named, in order, with the conditions there: a layer that is named only where a condition does not
-    /// hold is not there yet.
-    mentions: Vec<(LayerId, Arc<[Condition]>)>,
-}
-
-#[derive(Debug)]
-struct Layer {
-    name: Option<String>,
-    parent: Option<LayerId>,
-}
-
-impl Layers {
-    /// The layer with a dotted name inside another, made if it is new.
-    fn enter(&mut self, parent: Option<LayerId>, name: &str) -> LayerId {
-        let mut at = parent;
-        for part in name.split('.') {
-            let found = self.list.iter().position(|l| l.parent == at && l.name.as_deref() == Some(part));
-            let index = found.unwrap_or_else(|| {
-                self.list.push(Layer { name: Some(part.to_owned()), parent: at });
-                self.list.len() - 1
-            });
-            at = Some(LayerId(index as u32));
-        }
-        at.unwrap_or(LayerId(0))
-    }
-
-    fn anonymous(&mut self, parent: Option<LayerId>) -> LayerId {
-        self.list.push(Layer { name: None, parent });
-        LayerId(self.list.len() as u32 - 1)
-    }
-
-    /// Adds another sheet's layers, as far as they are named where `holds` says so; layers of one name are one layer.
-    /// Returns the layer here for each of the other's.
-    pub fn merge(&mut self, other: &Layers, holds: impl Fn(&[Condition]) -> bool) -> Vec<Option<LayerId>> {
-        let mut here = vec![None; other.list.len()];
-        for (id, _) in other.mentions.iter().filter(|(_, conditions)| holds(conditions)) {
-            self.adopt(other, *id, &mut here);
-        }
-        here
-    }
-
-    fn adopt(&mut self, other: &Layers, id: LayerId, here: &mut [Option<LayerId>]) -> LayerId {
-        if let Some(known) = here[id.index()] {
-            return known;
-        }
-        let layer = &other.list[id.index()];
-        let parent = layer.parent.map(|parent| self.adopt(other, parent, here));
-        let own = match &layer.name {
-            // A name holds no dot here.
-            Some(name) => self.enter(parent, name),
-            None => self.anonymous(parent),
-        };
-        here[id.index()] = Some(own);
-        own
-    }
-
-    /// The rank of every layer, lowest first: a layer's own rules come after those of the layers inside it.
-    pub fn ranks(&self) -> Vec<u32> {
-        let mut children: Vec<Vec<usize>> = vec![Vec::new(); self.list.len() + 1];
-        for (i, layer) in self.list.iter().enumerate() {
-            children[layer.parent.map_or(self.list.len(), LayerId::index)].push(i);
-        }
-        let mut ranks = vec![0; self.list.len()];
-        let mut next = 0;
-        // Each layer is met twice: on the way down, and after everything in it.
-        let mut stack: Vec<(usize, bool)> = children[self.list.len()].iter().rev().map(|i| (*i, false)).collect();
-        while let Some((i, done)) = stack.pop() {
-            if done {
-                ranks[i] = next;
-                next += 1;
-            } else {
-                stack.push((i, true));
-                stack.extend(children[i].iter().rev().map(|child| (*child, false)));
-            }
-        }
-        ranks
-    }
-
-    /// A layer's full name; `(anonymous)` for those without one.
-    pub fn name(&self, id: LayerId) -> String {
-        let layer = &self.list[id.0 as usize];
-        let own = layer.name.as_deref().unwrap_or("(anonymous)");
-        match layer.parent {
-            Some(parent) => format!("{}.{own}", self.name(parent)),
-            None => own.to_owned(),
-        }
-    }
-}
-
-impl LayerId {
-    /// Index into [`Layers::ranks`].
-    pub fn index(self) -> usize {
-        self.0 as usize
-    }
 }
 
 /// Gives the text behind the address of an `@import`; `None` where it cannot be had.
@@ -270,12 +180,18 @@ struct Context {
     dead: bool,
     /// The selectors that `&` stands for, and how large they are written out.
     parent: Option<(selector::List, usize)>,
+    scopes: Vec<Arc<Scope>>,
+    /// Right in a scope, and in no rule of it.
+    is_scoped: bool,
+    namespaces: Arc<Namespaces>,
     depth: usize,
     file: u16,
     /// In browser defaults.
     defaults: bool,
     /// Something but `@import` and `@layer` was met: imports are over.
     begun: bool,
+    /// Something but those and `@namespace` was met: these are over.
+    has_rules: bool,
 }
 
 struct Reader<'s, 'f> {
@@ -294,11 +210,14 @@ enum Prelude {
     Supports(bool),
     Layer(Vec<String>),
     Import(Import),
-    Unknown(&'static str),
     /// Holds at no moment that is computed here.
     Never,
     Keyframes(String),
     Property(String),
+    Scope(Scope),
+    /// `@scope` without a root of its own: that is an element of the page.
+    ScopeOfPage,
+    Namespace(Option<String>, String),
     Ignored,
 }
 
@@ -318,7 +237,7 @@ impl Reader<'_, '_> {
 
     fn mention(&mut self, layer: LayerId) {
         if !self.context.dead {
-            self.sheet.layers.mentions.push((layer, self.context.conditions.clone().into()));
+            self.sheet.layers.mention(layer, self.context.conditions.clone().into());
         }
     }
 
@@ -334,6 +253,8 @@ impl Reader<'_, '_> {
         if let Some(name) = import.layer {
             self.enter(name.as_deref());
         }
+        // Each text has its own.
+        self.context.namespaces = Arc::default();
         if let Some(text) = (self.importer)(&import.url) {
             self.sheet.imported.push((import.url, text.clone()));
             self.context.file = self.sheet.imported.len() as u16;
@@ -363,6 +284,7 @@ impl Reader<'_, '_> {
         let lower = name.to_ascii_lowercase();
         if !matches!(lower.as_str(), "import" | "layer" | "charset") {
             self.context.begun = true;
+            self.context.has_rules |= lower != "namespace";
         }
         Ok(match lower.as_str() {
             "supports" | "import" => {
@@ -387,7 +309,15 @@ impl Reader<'_, '_> {
                 }
             }
             "container" => Prelude::Container(container::parse(text).ok_or_else(ParseError::unexpected_token)?),
-            "scope" => Prelude::Unknown("`@scope` is not computed"),
+            "scope" => {
+                input.reset(&state);
+                self.scope(input)?
+            }
+            "namespace" => {
+                input.reset(&state);
+                let prefix = input.try_parse(|p| p.expect_ident_cloned()).ok().map(|prefix| prefix.to_string());
+                Prelude::Namespace(prefix, input.expect_url_or_string()?.to_string())
+            }
             "-stilk-bare" if self.context.defaults => Prelude::Native(false),
             "-stilk-native" if self.context.defaults => Prelude::Native(true),
             "starting-style" => Prelude::Never,
@@ -397,8 +327,38 @@ impl Reader<'_, '_> {
         })
     }
 
+    /// `(start) to (end)`, both of them optional (CSS Cascade 6, section 2.5).
+    fn scope(&self, input: &mut Parser) -> Result<Prelude, ParseError<()>> {
+        let context = &self.context;
+        let list = |input: &mut Parser, beginning: Beginning| -> Result<selector::List, ParseError<()>> {
+            input.expect_parenthesis_block()?;
+            let list = input.parse_nested_block(|p| selector::parse(p, beginning, &context.namespaces))?;
+            match list.slice().iter().any(|one| one.has_pseudo_element()) {
+                true => Err(ParseError::unexpected_token()),
+                false => Ok(list),
+            }
+        };
+        let start = match input.is_exhausted() || input.try_parse(|p| p.expect_ident_matching("to")).is_ok() {
+            true => None,
+            false => {
+                let start = list(input, context.parent.as_ref().map_or(Beginning::Plain, |_| Beginning::Nested))?;
+                Some(context.parent.as_ref().map_or(start.clone(), |(parent, _)| selector::nest(start, parent)))
+            }
+        };
+        let has_end = start.is_none() || input.try_parse(|p| p.expect_ident_matching("to")).is_ok();
+        let end = match has_end && !input.is_exhausted() {
+            true => Some(selector::nest(list(input, Beginning::Scoped)?, &selector::List::implicit_scope())),
+            false => None,
+        };
+        input.expect_exhausted()?;
+        Ok(start.map_or(Prelude::ScopeOfPage, |start| Prelude::Scope(Scope { start, end })))
+    }
+
     fn statement(&mut self, prelude: Prelude) {
         match prelude {
+            Prelude::Namespace(prefix, url) if !self.context.has_rules && self.context.parent.is_none() => {
+                Arc::make_mut(&mut self.context.namespaces).declare(prefix.as_deref(), &url);
+            }
             Prelude::Layer(names) => {
                 for name in names {
                     let layer = self.sheet.layers.enter(self.context.layer, &name);
@@ -420,9 +380,24 @@ impl Reader<'_, '_> {
             Prelude::Native(is) => self.context.conditions.push(Condition::Native(is)),
             Prelude::Supports(answer) => self.context.dead |= !answer,
             Prelude::Never => self.context.dead = true,
-            Prelude::Unknown(reason) => self.context.conditions.push(Condition::Unknown(reason)),
             Prelude::Layer(names) if names.len() <= 1 => self.enter(names.first().map(String::as_str)),
-            Prelude::Layer(_) | Prelude::Ignored | Prelude::Import(_) => return self.context = outer,
+            Prelude::Scope(scope) => {
+                self.context.scopes.push(Arc::new(scope));
+                self.context.parent = Some((selector::List::implicit_scope(), 1));
+                self.context.is_scoped = true;
+            }
+            Prelude::ScopeOfPage => {
+                let reason = "`@scope` without a root of its own is not computed";
+                self.context.conditions.push(Condition::Unknown(reason));
+                if let Some(start) = selector::parse_list("*") {
+                    self.context.scopes.push(Arc::new(Scope { start, end: None }));
+                }
+                self.context.parent = Some((selector::List::implicit_scope(), 1));
+                self.context.is_scoped = true;
+            }
+            Prelude::Layer(_) | Prelude::Ignored | Prelude::Import(_) | Prelude::Namespace(..) => {
+                return self.context = outer;
+            }
             Prelude::Keyframes(name) => {
                 self.sheet.keyframes.push(name);
                 return self.context = outer;
@@ -442,9 +417,9 @@ impl Reader<'_, '_> {
                 for _ in StyleSheetParser::new(input, self) {}
             }
         }
-        let begun = self.context.begun;
         self.context = outer;
-        self.context.begun = begun;
+        self.context.begun = true;
+        self.context.has_rules = true;
     }
 
     /// The content of a style rule or of an at-rule in one: each run of declarations is a rule of its own.
@@ -455,7 +430,7 @@ impl Reader<'_, '_> {
     }
 
     fn style_rule(&mut self, list: selector::List, input: &mut Parser) {
-        self.context.begun = true;
+        (self.context.begun, self.context.has_rules) = (true, true);
         let is_unread = |one: &selector::One| {
             let text = selector::to_text(one);
             self.without.iter().any(|test| test.cannot_read(&text))
@@ -474,6 +449,7 @@ impl Reader<'_, '_> {
         self.context.depth += 1;
         if self.context.depth < MAX_DEPTH && size < MAX_SELECTOR {
             self.context.parent = Some((list, size));
+            self.context.is_scoped = false;
             self.body(input);
         }
         self.context = outer;
@@ -548,8 +524,8 @@ impl<'i> QualifiedRuleParser<'i> for Reader<'_, '_> {
     type Error = ();
 
     fn parse_prelude(&mut self, input: &mut Parser<'i>) -> Result<selector::List, ParseError<()>> {
-        self.context.begun = true;
-        selector::parse(input)
+        (self.context.begun, self.context.has_rules) = (true, true);
+        selector::parse(input, Beginning::Plain, &self.context.namespaces)
     }
 
     fn parse_block(
@@ -581,6 +557,7 @@ impl Body<'_, '_, '_> {
             return;
         }
         let conditions: Arc<[Condition]> = context.conditions.clone().into();
+        let scopes: Arc<[Arc<Scope>]> = context.scopes.clone().into();
         for selector in list.slice() {
             self.reader.sheet.rules.push(StyleRule {
                 pseudo: selector.pseudo_element().cloned(),
@@ -588,6 +565,7 @@ impl Body<'_, '_, '_> {
                 declarations: Arc::clone(&declarations),
                 layer: context.layer,
                 conditions: Arc::clone(&conditions),
+                scopes: Arc::clone(&scopes),
                 file: context.file,
             });
         }
@@ -648,7 +626,9 @@ impl<'i> QualifiedRuleParser<'i> for Body<'_, '_, '_> {
     type Error = ();
 
     fn parse_prelude(&mut self, input: &mut Parser<'i>) -> Result<selector::List, ParseError<()>> {
-        selector::parse_nested(input)
+        let context = &self.reader.context;
+        let beginning = if context.is_scoped { Beginning::Scoped } else { Beginning::Nested };
+        selector::parse(input, beginning, &context.namespaces)
     }
 
     fn parse_block(

@@ -1,6 +1,6 @@
 //! `@supports` conditions (CSS Conditional 4), in the browser that styles are computed for or in one that lacks something.
 
-use super::selector;
+use super::selector::{self, Beginning, Namespaces};
 use crate::css::parse::has_substitution;
 use crate::css::{PropertyName, parse_declaration};
 use cssparser::{ParseError, Parser, Token};
@@ -146,7 +146,8 @@ impl Asked<'_> {
                 let is_selector = name.eq_ignore_ascii_case("selector");
                 let answer = parser.parse_nested_block(|inner| {
                     let state = inner.state();
-                    let is_known = is_selector && selector::parse(inner).is_ok();
+                    let is_known =
+                        is_selector && selector::parse(inner, Beginning::Plain, &Namespaces::default()).is_ok();
                     inner.reset(&state);
                     let test = SupportsTest::Selector(rest(inner).to_owned());
                     Ok::<_, ParseError<()>>(self.answer(test, is_known))

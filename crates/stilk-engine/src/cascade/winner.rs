@@ -26,6 +26,8 @@ pub(super) enum Says<'s> {
     Reverted,
     /// Nothing: a condition around it does not hold for this element.
     NoCondition,
+    /// Nothing: the user's colours replace this.
+    Forced(Specified<'s>),
     /// Nobody knows: a condition around it could not be decided.
     Undecided(Unknown),
     /// The value is given back, by this keyword.
@@ -62,6 +64,10 @@ impl Style {
                     Ok(true) => self.says(declaration, parsed, longhand, flow),
                 },
             };
+            let says = match says {
+                Says::Decides(specified) if self.is_forced_away(longhand, &specified) => Says::Forced(specified),
+                says => says,
+            };
             match says {
                 Says::GivesWay(REVERT) => skip = Skip::Origin(block.origin),
                 Says::GivesWay(_) => skip = Skip::Layer(block.layering),
@@ -75,7 +81,7 @@ impl Style {
     pub(super) fn specified(&self, longhand: Longhand) -> (Specified<'_>, Option<DeclarationId>) {
         for Step { declaration, says, .. } in self.steps(longhand) {
             let specified = match says {
-                Says::Reverted | Says::NoCondition | Says::GivesWay(_) => continue,
+                Says::Reverted | Says::NoCondition | Says::Forced(_) | Says::GivesWay(_) => continue,
                 Says::Undecided(reason) => Specified::Unknown(reason),
                 Says::Invalid => Specified::Unset,
                 Says::Decides(specified) => specified,

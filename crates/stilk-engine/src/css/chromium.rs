@@ -10,9 +10,15 @@ use std::sync::LazyLock;
 static TABLE: &str = include_str!("chromium.names");
 
 /// What the table cannot show: these set a part of a longhand.
-const OF_A_PART: [(&str, &str); 8] = [
+const OF_A_PART: [(&str, &str); 11] = [
     ("-webkit-user-modify", "white-space-collapse"),
-    ("-webkit-border-image", "border-image-source"),
+    (
+        "-webkit-border-image",
+        "border-image-source border-image-slice border-image-width border-image-outset border-image-repeat",
+    ),
+    ("-webkit-mask-composite", "mask-composite"),
+    ("-webkit-text-combine", "text-combine-upright"),
+    ("-webkit-text-orientation", "text-orientation"),
     // A duration of nothing is that of the timeline.
     ("animation-timeline", "animation-duration"),
     ("-webkit-transform-origin-x", "transform-origin"),
@@ -55,7 +61,7 @@ static NAMES: LazyLock<Names> = LazyLock::new(|| {
         names.entries.insert(name, entry);
     }
     for (name, of) in OF_A_PART {
-        let entry = shorthand(name, vec![of], &mut names.shorthands);
+        let entry = shorthand(name, of.split(' ').collect(), &mut names.shorthands);
         names.entries.insert(name, entry);
     }
     names

@@ -72,10 +72,12 @@ pub enum Hue {
 }
 
 /// What a colour depends on besides itself.
-#[derive(Debug, Clone, Copy, PartialEq)]
+#[derive(Debug, Clone, Copy, PartialEq, Default)]
 pub struct Surroundings {
     /// Whether the element's used colour scheme is dark.
     pub dark: bool,
+    /// Whether the user's colours replace the page's.
+    pub forced: bool,
     /// The element's `color`, when known.
     pub current: Option<Absolute>,
 }
@@ -123,7 +125,37 @@ static SYSTEM: [(&str, u32, u32); 20] = [
     (FOCUS_RING, 0x101010, 0xffffff),
 ];
 
+/// The same where the user's colours replace the page's: those that differ.
+static FORCED: [(&str, u32, u32); 13] = [
+    ("activetext", 0x00009f, 0xffff00),
+    ("buttonface", 0xffffff, 0x000000),
+    ("canvas", 0xffffff, 0x000000),
+    ("field", 0xffffff, 0x000000),
+    ("graytext", 0x600000, 0x3ff23f),
+    (HIGHLIGHT, 0x050049, 0x00e6ff),
+    ("highlighttext", 0xffffff, 0x000000),
+    ("linktext", 0x00009f, 0xffff00),
+    ("selecteditem", 0x1967d2, 0x1967d2),
+    ("selecteditemtext", 0xffffff, 0xffffff),
+    ("visitedtext", 0x00009f, 0xffff00),
+    ("-webkit-link", 0x0000ee, 0x0000ee),
+    (FOCUS_RING, 0x101010, 0x101010),
+];
+
 const HIGHLIGHT: &str = "highlight";
+
+fn system(name: &str, surroundings: Surroundings) -> Option<Absolute> {
+    let of = |table: &[(&str, u32, u32)]| {
+        let (_, light, dark) = table.iter().find(|(known, _, _)| *known == name)?;
+        Some(Absolute::rgb8(if surroundings.dark { *dark } else { *light }))
+    };
+    let forced = surroundings.forced.then(|| of(&FORCED)).flatten();
+    // The one system colour that is translucent.
+    if name == HIGHLIGHT {
+        return Some(Absolute { alpha: 0.8, ..forced.unwrap_or(Absolute::rgb8(0x0041c6)) });
+    }
+    forced.or_else(|| of(&SYSTEM))
+}
 
 /// What Chromium draws around what has the focus; a colour of outlines alone.
 pub(super) const FOCUS_RING: &str = "-webkit-focus-ring-color";
@@ -191,17 +223,20 @@ impl Color {
             Color::Absolute(absolute) => Some(*absolute),
             Color::Current => surroundings.current,
             Color::Unmodelled => None,
-            Color::System(name) => {
-                if *name == HIGHLIGHT {
-                    // The one system colour that is translucent.
-                    return Some(Absolute { alpha: 0.8, ..Absolute::rgb8(0x0041c6) });
-                }
-                let (_, light, dark) = SYSTEM.iter().find(|(known, _, _)| known == name)?;
-                Some(Absolute::rgb8(if surroundings.dark { *dark } else { *light }))
-            }
+            Color::System(name) => system(name, surroundings),
             Color::LightDark(pair) => pair[usize::from(surroundings.dark)].resolve(surroundings),
             Color::Relative(relative) => relative.resolve(surroundings),
             Color::Mix(mix) => Some(mix.apply(mix.a.resolve(surroundings)?, mix.b.resolve(surroundings)?)),
+        }
+    }
+
+    /// Whether it stays where the user's colours replace the page's: it is one of them, or follows one (CSS Color Adjustment 1,
+    /// section 3.1).
+    pub fn stays_when_forced(&self) -> bool {
+        match self {
+            Color::System(name) => !["accentcolor", "accentcolortext", "-webkit-link", FOCUS_RING].contains(name),
+            Color::Current => true,
+            _ => false,
         }
     }
 
@@ -526,7 +561,7 @@ mod tests {
     fn resolve(css: &str) -> Absolute {
         let mut parser = Parser::new(css);
         let color = parse(&mut parser).unwrap_or_else(|_| panic!("{css} was not read"));
-        color.resolve(Surroundings { dark: false, current: Some(Absolute::rgb8(0x00ff00)) }).unwrap()
+        color.resolve(Surroundings { current: Some(Absolute::rgb8(0x00ff00)), ..Surroundings::default() }).unwrap()
     }
 
     fn close(color: Absolute, expected: [f64; 4]) {

@@ -43,6 +43,15 @@ pub fn compute(longhand: Longhand, value: &Value, context: &Context) -> Result<V
         }),
         _ if matches!(longhand.grammar(), Grammar::LineWidth) => line_width(value, context),
         L::WordSpacing if value.is("normal") => Ok(Value::ZERO),
+        // Between cells there are whole pixels.
+        L::BorderHorizontalSpacing | L::BorderVerticalSpacing => {
+            Ok(match in_range(longhand, generic(value, context)?).as_px() {
+                // What does not fit into 16 bits is none.
+                Some(px) => Value::Length(LengthPercentage::px(if px < 32767.0 { px.floor() } else { 0.0 })),
+                None => return Err(NOT_MODELLED),
+            })
+        }
+        L::FontFeatureSettings | L::FontVariationSettings => generic(value, context).map(sorted_tags),
         L::BackgroundPositionX | L::BackgroundPositionY => generic(value, context).map(position_words),
         _ => {
             let value = in_range(longhand, generic(value, context)?);
@@ -73,7 +82,7 @@ fn in_range(longhand: Longhand, value: Value) -> Value {
     }
     let value = of_grammar(longhand.grammar(), value);
     // What no layout asks for may be as large as a number of 32 bits.
-    const UNBOUNDED: [L; 7] = [
+    const UNBOUNDED: [L; 8] = [
         L::ColumnWidth,
         L::Perspective,
         L::ScrollMarginBottom,
@@ -81,6 +90,7 @@ fn in_range(longhand: Longhand, value: Value) -> Value {
         L::ScrollMarginRight,
         L::ScrollMarginTop,
         L::TabSize,
+        L::TextStrokeWidth,
     ];
     match value.as_px() {
         Some(px) if UNBOUNDED.contains(&longhand) && px.abs() >= LARGEST => {
@@ -96,15 +106,28 @@ fn of_grammar(grammar: &Grammar, value: Value) -> Value {
             Value::List(items.into_iter().map(|one| of_grammar(item, one)).collect())
         }
         // Both axes have the range of one.
-        (Grammar::Size | Grammar::Radius | Grammar::Tracks, Value::Words(items)) => {
-            Value::Words(items.into_iter().map(|one| of_grammar(grammar, one)).collect())
-        }
+        (
+            Grammar::Size
+            | Grammar::Radius
+            | Grammar::Tracks
+            | Grammar::AutoTracks
+            | Grammar::ImageSlice
+            | Grammar::ImageWidth
+            | Grammar::ImageOutset
+            | Grammar::IntrinsicSize,
+            Value::Words(items),
+        ) => Value::Words(items.into_iter().map(|one| of_grammar(grammar, one)).collect()),
 
         (Grammar::AspectRatio, Value::Words(items)) => Value::Words(
             items.into_iter().map(|one| one.as_number().map_or(one.clone(), |n| Value::Number(n.max(0.0)))).collect(),
         ),
         (Grammar::Zoom, Value::Number(n)) if n <= 0.0 => Value::Number(1.0),
-        (Grammar::TabSize, Value::Number(n)) => Value::Number(n.max(0.0)),
+        // Slices are whole pixels of the picture.
+        (Grammar::ImageSlice, Value::Number(n)) => Value::Number((n.max(0.0) + 0.5).floor()),
+        (Grammar::ImageWidth | Grammar::ImageOutset, Value::Number(n)) if n >= f64::from(f32::MAX) => {
+            Value::Number(f64::MAX)
+        }
+        (Grammar::TabSize | Grammar::ImageWidth | Grammar::ImageOutset, Value::Number(n)) => Value::Number(n.max(0.0)),
         (
             Grammar::Length { negative: false, .. }
             | Grammar::BoxSize
@@ -112,14 +135,25 @@ fn of_grammar(grammar: &Grammar, value: Value) -> Value {
             | Grammar::Size
             | Grammar::Radius
             | Grammar::Tracks
+            | Grammar::AutoTracks
+            | Grammar::ImageWidth
+            | Grammar::ImageOutset
+            | Grammar::IntrinsicSize
             | Grammar::StrokeWidth
+            | Grammar::StrokeOfText
             | Grammar::TabSize,
             Value::Length(length),
         ) if !length.has_percent => Value::Length(LengthPercentage::px(length.px.max(0.0))),
         // A percentage alone has the range as well.
-        (Grammar::Size | Grammar::Radius | Grammar::StrokeWidth, Value::Length(length)) if length.px == 0.0 => {
-            Value::Length(LengthPercentage { percent: length.percent.max(0.0), ..length })
-        }
+        (
+            Grammar::Size
+            | Grammar::Radius
+            | Grammar::StrokeWidth
+            | Grammar::ImageSlice
+            | Grammar::ImageWidth
+            | Grammar::SizeAdjust,
+            Value::Length(length),
+        ) if length.px == 0.0 => Value::Length(LengthPercentage { percent: length.percent.max(0.0), ..length }),
         (Grammar::NumberOr { min, .. }, Value::Number(n)) => Value::Number(n.max(*min).min(f64::from(f32::MAX))),
         // Halves go up, towards positive infinity.
         (Grammar::Integer(_), Value::Number(n)) => {
@@ -169,6 +203,18 @@ fn generic(value: &Value, context: &Context) -> Result<Value, Unknown> {
 
 fn all(items: &[Value], context: &Context) -> Result<Vec<Value>, Unknown> {
     items.iter().map(|item| generic(item, context)).collect()
+}
+
+/// By tag, each once: the last one counts (CSS Fonts 4, section 6.12).
+fn sorted_tags(value: Value) -> Value {
+    let Value::List(items) = value else { return value };
+    let tag = |item: &Value| match item {
+        Value::Words(words) => words.first().map(super::serialize::to_css),
+        other => Some(super::serialize::to_css(other)),
+    };
+    let last: std::collections::BTreeMap<Option<String>, Value> =
+        items.into_iter().map(|item| (tag(&item), item)).collect();
+    Value::List(last.into_values().collect())
 }
 
 fn position_words(value: Value) -> Value {

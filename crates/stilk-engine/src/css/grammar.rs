@@ -71,7 +71,13 @@ pub enum Grammar {
     StrokeWidth,
     /// Tracks of a grid, or `none`.
     Tracks,
-    /// Areas or lines of a grid: accepted, not modelled.
+    /// Sizes of automatic tracks of a grid.
+    AutoTracks,
+    /// A line of a grid.
+    GridLine,
+    /// Named areas of a grid.
+    Areas,
+    /// One of these words; what else there may be is accepted, and not modelled.
     Words(&'static [&'static str]),
     /// An easing function.
     Easing,
@@ -126,6 +132,34 @@ pub enum Grammar {
     Cursor,
     /// `font-style`
     FontStyle,
+    /// Features or axes of fonts separated by commas, or `normal`.
+    FontTags(&'static Grammar),
+    /// One feature of a font.
+    FontFeature,
+    /// One axis of a font.
+    FontAxis,
+    /// `border-image-slice`
+    ImageSlice,
+    /// `border-image-width`
+    ImageWidth,
+    /// `border-image-outset`
+    ImageOutset,
+    /// `border-image-repeat`
+    ImageRepeat,
+    /// `rect()`, or `auto`
+    ClipRect,
+    /// `contain-intrinsic-width` and its like
+    IntrinsicSize,
+    /// `quotes`
+    Quotes,
+    /// A string or this word.
+    StringOr(&'static str),
+    /// `stroke-dashoffset`: a length, a percentage or a number of px, of either sign.
+    DashOffset,
+    /// `text-size-adjust`
+    SizeAdjust,
+    /// `-webkit-text-stroke-width`
+    StrokeOfText,
     /// Several words of a list, in any order.
     SomeOf(&'static [&'static str]),
 }
@@ -272,8 +306,82 @@ impl Grammar {
             Grammar::Cursor => cursor(parser),
             Grammar::FontStyle => super::font::font_style(parser),
             Grammar::SomeOf(words) => some_of(parser, words),
+            Grammar::FontTags(item) => {
+                word_or(parser, &["normal"], |p| Ok(Value::List(p.parse_comma_separated(|p| item.parse(p))?)))
+            }
+            Grammar::FontFeature => super::font::feature(parser),
+            Grammar::FontAxis => super::font::axis(parser),
+            Grammar::AutoTracks => super::tracks::automatic(parser),
+            Grammar::GridLine => super::grid::line(parser),
+            Grammar::Areas => super::grid::areas(parser),
+            Grammar::ImageSlice => super::border_image::slice(parser),
+            Grammar::ImageWidth => super::border_image::width(parser),
+            Grammar::ImageOutset => super::border_image::outset(parser),
+            Grammar::ImageRepeat => super::border_image::repeat(parser),
+            Grammar::ClipRect => word_or(parser, &["auto"], super::shape::clip_rect),
+            Grammar::IntrinsicSize => intrinsic_size(parser),
+            Grammar::Quotes => quotes(parser),
+            Grammar::StringOr(word) => match parser.try_parse(|p| p.expect_string_cloned()) {
+                Ok(text) => Ok(Value::String(text.to_string().into())),
+                Err(_) => {
+                    parser.expect_ident_matching(word)?;
+                    Ok(Value::Keyword(word))
+                }
+            },
+            Grammar::DashOffset => match parser.try_parse(|p| number(p, &[], f64::NEG_INFINITY)) {
+                Ok(Value::Number(n)) => Ok(Value::Length(LengthPercentage::px(n))),
+                // A calculated number stays a calculation.
+                Ok(_) => Ok(Value::Unmodelled),
+                Err(_) => length(parser, true, true, &[]),
+            },
+            // Its words are shares of the font size.
+            Grammar::StrokeOfText => match parser.try_parse(|p| keyword(p, &["thin", "medium", "thick"])) {
+                Ok(word) => {
+                    let share = if word.is("thin") {
+                        1.0
+                    } else if word.is("medium") {
+                        3.0
+                    } else {
+                        5.0
+                    };
+                    Ok(super::value::unit("em").map_or(Value::Unmodelled, |em| Value::Dimension(share / 48.0, em)))
+                }
+                Err(_) => length(parser, false, false, &[]),
+            },
+            Grammar::SizeAdjust => match length(parser, true, false, &["auto", "none"])? {
+                value @ (Value::Keyword(_) | Value::Length(LengthPercentage { has_percent: true, .. })) => Ok(value),
+                Value::Calc(tree) if tree.kind() == Some(super::calc::ResultType::Percentage) => Ok(Value::Calc(tree)),
+                _ => wrong(),
+            },
         }
     }
+}
+
+/// `none`, or a length, with `auto` for the size that was last drawn (CSS Sizing 4, section 5.1).
+fn intrinsic_size(parser: &mut Parser) -> ValueResult {
+    let auto = parser.try_parse(|p| keyword(p, &["auto"])).ok();
+    let size = match length(parser, false, false, &["none"])? {
+        Value::Unmodelled => return wrong(),
+        size => size,
+    };
+    Ok(match auto {
+        Some(auto) => Value::Words(vec![auto, size]),
+        None => size,
+    })
+}
+
+/// Pairs of strings (CSS Generated Content 3, section 3.2.2).
+fn quotes(parser: &mut Parser) -> ValueResult {
+    word_or(parser, &["auto", "none"], |p| {
+        let mut strings = vec![p.expect_string_cloned()?];
+        while let Ok(next) = p.try_parse(|p| p.expect_string_cloned()) {
+            strings.push(next);
+        }
+        match strings.len().is_multiple_of(2) {
+            true => Ok(Value::Words(strings.iter().map(|text| Value::String(text.to_string().into())).collect())),
+            false => wrong(),
+        }
+    })
 }
 
 /// One of these words, or a vendor's own, which is for one browser and not modelled. Vendors' colours are colours.

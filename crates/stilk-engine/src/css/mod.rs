@@ -4,6 +4,7 @@
 //! What is not modelled is accepted and comes out as [`Value::Unmodelled`]: the engine then says *unknown*, never a
 //! guess.
 
+mod border_image;
 pub mod calc;
 mod chromium;
 pub mod color;
@@ -17,8 +18,10 @@ mod easing;
 mod filter;
 pub mod font;
 pub(crate) mod grammar;
+mod grid;
 mod image;
 mod known_names;
+mod mask;
 pub(crate) mod number;
 pub mod parse;
 mod position;

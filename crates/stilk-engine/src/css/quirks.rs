@@ -101,6 +101,29 @@ pub fn of_today<'t>(name: &str, text: &'t str) -> Option<Cow<'t, str>> {
         "-webkit-background-origin" if ["border", "padding", "content"].iter().any(|old| is(old)) => {
             format!("{word}-box").into()
         }
+        "-webkit-mask-clip" | "-webkit-mask-origin" | "-webkit-mask" => {
+            const OLD: [&str; 3] = ["border", "padding", "content"];
+            if has_word(word, &["fill-box", "stroke-box", "view-box"]) {
+                return None;
+            }
+            match has_word(word, &OLD) {
+                true => {
+                    let today = |part: &str| match OLD.iter().any(|old| part.eq_ignore_ascii_case(old)) {
+                        true => format!("{part}-box"),
+                        false => part.to_owned(),
+                    };
+                    let layers = word.split(',').map(|layer| layer.split(' ').map(today).collect::<Vec<_>>().join(" "));
+                    layers.collect::<Vec<_>>().join(",").into()
+                }
+                false => text.into(),
+            }
+        }
+        // Chromium passes over what comes after a size.
+        "contain-intrinsic-size" if word.to_ascii_lowercase().ends_with(" auto") => {
+            word[..word.len() - " auto".len()].to_owned().into()
+        }
+        "text-justify" if is("distribute") => "inter-character".into(),
+        "text-size-adjust" | "-webkit-text-size-adjust" if is("none") => "100%".into(),
         "justify-items" if is("legacy") => "normal".into(),
         _ => text.into(),
     })

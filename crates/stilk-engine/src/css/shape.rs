@@ -26,6 +26,26 @@ pub fn clip_path(parser: &mut Parser) -> ValueResult {
     }
 }
 
+/// `rect()` of `clip`: four lengths from the top left corner, with commas between all or none (CSS 2.2, section 11.1.2).
+pub(super) fn clip_rect(parser: &mut Parser) -> ValueResult {
+    const EDGE: Primitive = Primitive::Length { percent: false, negative: true, keywords: &["auto"] };
+    parser.expect_function_matching("rect")?;
+    parser.parse_nested_block(|p| {
+        let mut edges = vec![EDGE.parse(p)?];
+        let commas = p.try_parse(|p| p.expect_comma()).is_ok();
+        while edges.len() < 4 {
+            if commas && edges.len() > 1 {
+                p.expect_comma()?;
+            }
+            edges.push(EDGE.parse(p)?);
+        }
+        match edges.contains(&Value::Unmodelled) || !p.is_exhausted() {
+            true => Err(ParseError::unexpected_token()),
+            false => Ok(Value::Function("rect", edges)),
+        }
+    })
+}
+
 fn shape(parser: &mut Parser) -> ValueResult {
     let name = match parser.next()?.clone() {
         Token::UnquotedUrl(_) => return Ok(Value::Unmodelled),

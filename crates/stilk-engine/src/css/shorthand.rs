@@ -34,6 +34,14 @@ enum Form {
     Columns,
     /// A name, and a type after a slash.
     Container,
+    BorderImage,
+    FontSynthesis,
+    FontVariant,
+    /// Lines between slashes.
+    GridLines,
+    GridTemplate,
+    Grid,
+    Mask,
 }
 
 /// A shorthand property.
@@ -67,7 +75,7 @@ shorthands! {
     "animation" Animation ["animation-duration", "animation-timing-function", "animation-delay", "animation-iteration-count", "animation-direction", "animation-fill-mode", "animation-play-state", "animation-name"];
     "background" Background BACKGROUND;
     "background-position" Position ["background-position-x", "background-position-y"];
-    "border" Border ["border-top-width", "border-right-width", "border-bottom-width", "border-left-width", "border-top-style", "border-right-style", "border-bottom-style", "border-left-style", "border-top-color", "border-right-color", "border-bottom-color", "border-left-color", "border-image-source"];
+    "border" Border ["border-top-width", "border-right-width", "border-bottom-width", "border-left-width", "border-top-style", "border-right-style", "border-bottom-style", "border-left-style", "border-top-color", "border-right-color", "border-bottom-color", "border-left-color", "border-image-source", "border-image-slice", "border-image-width", "border-image-outset", "border-image-repeat"];
     "border-block" Border ["border-block-start-width", "border-block-end-width", "border-block-start-style", "border-block-end-style", "border-block-start-color", "border-block-end-color"];
     "border-block-color" Pair ["border-block-start-color", "border-block-end-color"];
     "border-block-style" Pair ["border-block-start-style", "border-block-end-style"];
@@ -76,6 +84,7 @@ shorthands! {
     "border-block-end" AnyOrder ["border-block-end-width", "border-block-end-style", "border-block-end-color"];
     "border-bottom" AnyOrder ["border-bottom-width", "border-bottom-style", "border-bottom-color"];
     "border-color" Sides ["border-top-color", "border-right-color", "border-bottom-color", "border-left-color"];
+    "border-image" BorderImage ["border-image-source", "border-image-slice", "border-image-width", "border-image-outset", "border-image-repeat"];
     "border-inline" Border ["border-inline-start-width", "border-inline-end-width", "border-inline-start-style", "border-inline-end-style", "border-inline-start-color", "border-inline-end-color"];
     "border-inline-color" Pair ["border-inline-start-color", "border-inline-end-color"];
     "border-inline-style" Pair ["border-inline-start-style", "border-inline-end-style"];
@@ -85,16 +94,26 @@ shorthands! {
     "border-left" AnyOrder ["border-left-width", "border-left-style", "border-left-color"];
     "border-radius" Radius ["border-top-left-radius", "border-top-right-radius", "border-bottom-right-radius", "border-bottom-left-radius"];
     "border-right" AnyOrder ["border-right-width", "border-right-style", "border-right-color"];
+    "border-spacing" Pair ["-webkit-border-horizontal-spacing", "-webkit-border-vertical-spacing"];
     "border-style" Sides ["border-top-style", "border-right-style", "border-bottom-style", "border-left-style"];
     "border-top" AnyOrder ["border-top-width", "border-top-style", "border-top-color"];
     "border-width" Sides ["border-top-width", "border-right-width", "border-bottom-width", "border-left-width"];
     "column-rule" AnyOrder ["column-rule-width", "column-rule-style", "column-rule-color"];
     "columns" Columns ["column-width", "column-count"];
+    "contain-intrinsic-size" Pair ["contain-intrinsic-width", "contain-intrinsic-height"];
     "container" Container ["container-name", "container-type"];
     "flex" Flex ["flex-grow", "flex-shrink", "flex-basis"];
     "flex-flow" AnyOrder ["flex-direction", "flex-wrap"];
-    "font" Font ["font-style", "font-weight", "font-size", "line-height", "font-family", "font-stretch", "font-variant-caps", "font-variant-numeric", "font-variant-position", "font-feature-settings", "font-kerning", "font-optical-sizing", "font-size-adjust", "font-variation-settings"];
+    "font" Font ["font-style", "font-weight", "font-size", "line-height", "font-family", "font-stretch", "font-variant-caps", "font-variant-numeric", "font-variant-position", "font-feature-settings", "font-kerning", "font-optical-sizing", "font-size-adjust", "font-variation-settings", "font-variant-ligatures", "font-variant-east-asian", "font-variant-alternates", "font-variant-emoji"];
+    "font-synthesis" FontSynthesis ["font-synthesis-weight", "font-synthesis-style", "font-synthesis-small-caps"];
+    "font-variant" FontVariant ["font-variant-ligatures", "font-variant-caps", "font-variant-alternates", "font-variant-numeric", "font-variant-east-asian", "font-variant-position", "font-variant-emoji"];
     "gap" Pair ["row-gap", "column-gap"];
+    "grid" Grid ["grid-template-rows", "grid-template-columns", "grid-template-areas", "grid-auto-flow", "grid-auto-rows", "grid-auto-columns"];
+    "grid-area" GridLines ["grid-row-start", "grid-column-start", "grid-row-end", "grid-column-end"];
+    "grid-column" GridLines ["grid-column-start", "grid-column-end"];
+    "grid-row" GridLines ["grid-row-start", "grid-row-end"];
+    "grid-template" GridTemplate ["grid-template-rows", "grid-template-columns", "grid-template-areas"];
+    "grid-gap" Pair ["row-gap", "column-gap"];
     "inset" Sides ["top", "right", "bottom", "left"];
     "inset-block" Pair ["inset-block-start", "inset-block-end"];
     "inset-inline" Pair ["inset-inline-start", "inset-inline-end"];
@@ -102,6 +121,8 @@ shorthands! {
     "margin" Sides ["margin-top", "margin-right", "margin-bottom", "margin-left"];
     "margin-block" Pair ["margin-block-start", "margin-block-end"];
     "margin-inline" Pair ["margin-inline-start", "margin-inline-end"];
+    "mask" Mask ["mask-image", "-webkit-mask-position-x", "-webkit-mask-position-y", "mask-size", "mask-repeat", "mask-origin", "mask-clip", "mask-composite", "mask-mode"];
+    "mask-position" Position ["-webkit-mask-position-x", "-webkit-mask-position-y"];
     "outline" AnyOrder ["outline-width", "outline-style", "outline-color"];
     "overscroll-behavior" Pair ["overscroll-behavior-x", "overscroll-behavior-y"];
     "overflow" Pair ["overflow-x", "overflow-y"];
@@ -118,6 +139,7 @@ shorthands! {
     "scroll-padding-block" Pair ["scroll-padding-block-start", "scroll-padding-block-end"];
     "scroll-padding-inline" Pair ["scroll-padding-inline-start", "scroll-padding-inline-end"];
     "text-decoration" AnyOrder ["text-decoration-line", "text-decoration-style", "text-decoration-color", "text-decoration-thickness"];
+    "-webkit-text-stroke" AnyOrder ["-webkit-text-stroke-width", "-webkit-text-stroke-color"];
     "text-wrap" AnyOrder ["text-wrap-mode", "text-wrap-style"];
     "transition" Transition ["transition-property", "transition-duration", "transition-timing-function", "transition-delay", "transition-behavior"];
     "white-space" WhiteSpace ["white-space-collapse", "text-wrap-mode"];
@@ -150,7 +172,7 @@ impl Shorthand {
             Form::AnyOrder => any_order(&targets, parser),
             Form::Border => border(&targets, parser),
             Form::Radius => radius(&targets, parser),
-            Form::Position => position(&targets, parser),
+            Form::Position => position(&targets, parser, self.name == "background-position"),
             Form::Background => background(parser),
             Form::Flex => flex(parser),
             Form::Font => font(parser),
@@ -161,6 +183,13 @@ impl Shorthand {
             Form::ListStyle => list_style(&targets, parser),
             Form::Columns => columns(&targets, parser),
             Form::Container => container(&targets, parser),
+            Form::BorderImage => super::border_image::shorthand(&targets, parser),
+            Form::FontSynthesis => super::font::synthesis(parser),
+            Form::FontVariant => super::font::variant(&targets, parser),
+            Form::GridLines => super::grid::lines(&targets, parser),
+            Form::GridTemplate => super::grid::template(parser),
+            Form::Grid => super::grid::shorthand(parser),
+            Form::Mask => super::mask::shorthand(&targets, parser),
         }
     }
 }
@@ -222,11 +251,11 @@ fn pair(targets: &[Target], parser: &mut Parser) -> ValueResult {
     Ok(vec![(targets[0], first), (targets[1], second)])
 }
 
-/// Positions separated by commas.
-fn position(targets: &[Target], parser: &mut Parser) -> ValueResult {
+/// Positions separated by commas; those of backgrounds may be of three words.
+fn position(targets: &[Target], parser: &mut Parser, may_be_three: bool) -> ValueResult {
     let mut lists = [Vec::new(), Vec::new()];
     parser.parse_comma_separated(|p| {
-        let [x, y] = one_position(p)?;
+        let [x, y] = super::position::parse(p, may_be_three)?;
         lists[0].push(x);
         lists[1].push(y);
         Ok::<_, ParseError<()>>(())
@@ -501,6 +530,10 @@ const FONT_RESET: &[Longhand] = &[
     L::FontOpticalSizing,
     L::FontSizeAdjust,
     L::FontVariationSettings,
+    L::FontVariantLigatures,
+    L::FontVariantEastAsian,
+    L::FontVariantAlternates,
+    L::FontVariantEmoji,
 ];
 
 fn white_space(parser: &mut Parser) -> ValueResult {
@@ -572,7 +605,7 @@ fn layered(targets: &[Target], parser: &mut Parser, name: Longhand) -> ValueResu
 }
 
 /// One item of a list-valued longhand.
-fn first_of(target: Target, parser: &mut Parser) -> Result<Value, ParseError<()>> {
+pub(super) fn first_of(target: Target, parser: &mut Parser) -> Result<Value, ParseError<()>> {
     let value = parse_grammar(target.physical(Flow::LTR).grammar().item(), parser)?;
     // A word that is not modelled is a name before it is anything else.
     if value == Value::Unmodelled && matches!(target.physical(Flow::LTR).grammar().item(), Grammar::Keywords(_)) {

@@ -23,6 +23,22 @@ pub(super) fn tracks(parser: &mut Parser) -> ValueResult {
     }
 }
 
+/// Sizes of rows or columns that nobody named: tracks alone.
+pub(super) fn automatic(parser: &mut Parser) -> ValueResult {
+    let state = parser.state();
+    match list(parser) {
+        Ok(words) if parser.is_exhausted() && !words.iter().any(|w| matches!(w, Value::Function("repeat", _))) => {
+            Ok(Value::Words(words))
+        }
+        _ => {
+            parser.reset(&state);
+            parser.next()?;
+            while parser.next().is_ok() {}
+            Ok(Value::Unmodelled)
+        }
+    }
+}
+
 fn list(parser: &mut Parser) -> Result<Vec<Value>, ParseError<()>> {
     let mut words = vec![track(parser)?];
     while let Ok(word) = parser.try_parse(track) {
@@ -31,7 +47,7 @@ fn list(parser: &mut Parser) -> Result<Vec<Value>, ParseError<()>> {
     Ok(words)
 }
 
-fn track(parser: &mut Parser) -> ValueResult {
+pub(super) fn track(parser: &mut Parser) -> ValueResult {
     static WORDS: [&str; 3] = ["auto", "min-content", "max-content"];
     parser.skip_whitespace();
     let state = parser.state();

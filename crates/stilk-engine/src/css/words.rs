@@ -10,6 +10,8 @@ words! {
     ITEM_ALIGN = "normal" "stretch" "center" "start" "end" "self-start" "self-end" "flex-start" "flex-end" "left" "right" "baseline" "anchor-center";
     SELF_ALIGN = "auto" "normal" "stretch" "center" "start" "end" "self-start" "self-end" "flex-start" "flex-end" "left" "right" "baseline" "anchor-center";
     BOXES = "border-box" "padding-box" "content-box";
+    MASK_BOXES = "border-box" "padding-box" "content-box" "fill-box" "stroke-box" "view-box";
+    MASK_CLIPS = "border-box" "padding-box" "content-box" "fill-box" "stroke-box" "view-box" "no-clip" "text";
     LINE_STYLES = "none" "hidden" "dotted" "dashed" "solid" "double" "groove" "ridge" "inset" "outset";
     OUTLINE_STYLES = "none" "auto" "dotted" "dashed" "solid" "double" "groove" "ridge" "inset" "outset";
     OVERFLOW = "visible" "hidden" "clip" "scroll" "auto";

@@ -1,6 +1,8 @@
 //! What is looked up in a document again and again: computed once, forgotten when the document changes.
 
 use super::{Document, Element, NodeId};
+use crate::css::property::Longhand;
+use crate::css::value::Value;
 use rustc_hash::FxHashMap;
 use std::sync::OnceLock;
 
@@ -10,6 +12,16 @@ pub(super) struct Index {
     neighbours: OnceLock<Box<[Neighbours]>>,
     forms: OnceLock<Forms>,
     floats: OnceLock<bool>,
+    schemes: OnceLock<Schemes>,
+}
+
+/// The colour schemes that a page says it is made for.
+#[derive(Debug, Clone, Copy, Default, PartialEq, Eq, Hash)]
+pub struct Schemes {
+    /// `light`
+    pub light: bool,
+    /// `dark`
+    pub dark: bool,
 }
 
 impl Clone for Index {
@@ -23,6 +35,7 @@ impl Index {
         self.neighbours.take();
         self.forms.take();
         self.floats.take();
+        self.schemes.take();
     }
 }
 
@@ -92,6 +105,28 @@ impl Document {
             element.is_some_and(|e| has(e, "style", &["float"]) || has(e, "align", &["left", "right"]))
         };
         *self.index.floats.get_or_init(|| (0..self.len() as u32).any(floats))
+    }
+
+    /// The colour schemes that the page says it is made for: of the first `<meta name=color-scheme>` that can be read (HTML,
+    /// section 4.2.5.1).
+    pub fn schemes(&self) -> Schemes {
+        let content = |node: u32| {
+            let element = self.element(NodeId(node)).filter(|element| element.local() == "meta")?;
+            let is_one = element.attribute("name")?.eq_ignore_ascii_case("color-scheme");
+            element.attribute("content").filter(|_| is_one)
+        };
+        let read = |text: &str| match crate::css::parse::parse_longhand(Longhand::ColorScheme, text).ok()? {
+            Value::Words(words) => {
+                let has = |scheme: &str| words.iter().any(|word| word.is(scheme));
+                Some(Schemes { light: has("light"), dark: has("dark") })
+            }
+            _ => Some(Schemes::default()),
+        };
+        let find = || {
+            let metas = self.descendants(Document::ROOT).into_iter().map(|node| node.index() as u32);
+            metas.filter_map(content).find_map(read).unwrap_or_default()
+        };
+        *self.index.schemes.get_or_init(find)
     }
 
     /// The form around an element.

@@ -273,7 +273,7 @@ impl<'i> Inspector<'i> {
         Said {
             id,
             selector: match rule {
-                Some((_, rule)) => selector::to_text(&rule.selector),
+                Some((_, rule)) => rule.selector_text(),
                 None if id.is_inline() => "style attribute".to_owned(),
                 None => "presentational attributes".to_owned(),
             },

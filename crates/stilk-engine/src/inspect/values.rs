@@ -10,8 +10,11 @@ use rustc_hash::FxHashMap;
 use std::collections::{BTreeMap, HashSet};
 use std::rc::Rc;
 
-/// Writes a longhand's name and its value.
-pub type Write<'w> = &'w dyn Fn(&'static str, &str) -> String;
+/// Appends a longhand's name and its value to a text.
+pub type Write<'w> = &'w dyn Fn(&'static str, &str, &mut String);
+
+/// A value that several styles have, kept so that no other one gets its address, and what is written of it.
+type Text = (SharedValue, Rc<str>);
 
 /// What is known of one style.
 #[derive(Debug, Default)]
@@ -25,8 +28,10 @@ struct Cache<'w> {
     write: Write<'w>,
     /// Longhands by name.
     order: Vec<Longhand>,
-    /// What is written of values that several styles have, which are kept so that no other value gets their address.
-    texts: FxHashMap<*const Result<crate::css::value::Value, Unknown>, (SharedValue, Rc<str>)>,
+    /// By longhand, the value that was met last: most are met again at once.
+    last: Vec<Option<Text>>,
+    /// What is written of values that several styles have.
+    texts: FxHashMap<*const Result<crate::css::value::Value, Unknown>, Text>,
     /// What is known of styles that several elements have; and of their pseudo-elements, of which no rule speaks.
     styles: FxHashMap<(*const Style, bool), Rc<Known>>,
 }
@@ -72,7 +77,7 @@ impl<'w> Cache<'w> {
     fn new(write: Write<'w>) -> Cache<'w> {
         let mut order = Longhand::ALL.to_vec();
         order.sort_by_key(|longhand| longhand.name());
-        Cache { write, order, texts: FxHashMap::default(), styles: FxHashMap::default() }
+        Cache { write, last: vec![None; order.len()], order, texts: FxHashMap::default(), styles: FxHashMap::default() }
     }
 
     fn known(&mut self, inspector: &Inspector, styled: Styled) -> Option<Rc<Known>> {
@@ -98,18 +103,24 @@ impl<'w> Cache<'w> {
     fn of(&mut self, style: &Style) -> Known {
         let mut values = String::with_capacity(1 << 14);
         let mut unknown: Vec<(&'static str, u64)> = Vec::new();
-        for longhand in &self.order {
+        for (at, longhand) in self.order.iter().enumerate() {
             let shared = style.shared(*longhand);
-            let text = match self.texts.get(&Rc::as_ptr(shared)) {
-                Some((_, text)) => Ok(Rc::clone(text)),
-                None => resolved(style, *longhand).map(|text| (self.write)(longhand.name(), &text).into()),
-            };
-            match text {
-                Ok(text) => {
+            if let Some((_, text)) = self.last[at].as_ref().filter(|(last, _)| Rc::ptr_eq(last, shared)) {
+                values.push_str(text);
+                continue;
+            }
+            if let Some(known) = self.texts.get(&Rc::as_ptr(shared)) {
+                values.push_str(&known.1);
+                self.last[at] = Some(known.clone());
+                continue;
+            }
+            match resolved(style, *longhand) {
+                Ok(value) => {
+                    let start = values.len();
+                    (self.write)(longhand.name(), &value, &mut values);
                     if Rc::strong_count(shared) > 1 && is_of_value_alone(*longhand, shared) {
-                        self.texts.entry(Rc::as_ptr(shared)).or_insert_with(|| (Rc::clone(shared), Rc::clone(&text)));
+                        self.texts.insert(Rc::as_ptr(shared), (Rc::clone(shared), values[start..].into()));
                     }
-                    values.push_str(&text);
                 }
                 Err(reason) => match unknown.iter_mut().find(|(known, _)| *known == reason.0) {
                     Some((_, count)) => *count += 1,

@@ -11,6 +11,7 @@ use taffy::prelude::*;
 use taffy::{AlignContentKeyword, AlignItemsKeyword, AlignmentSafety, Direction, Overflow, Point};
 
 const MIXED: Unknown = Unknown("a size that is not modelled in a layout");
+const NAMED: Unknown = Unknown("a layout of a grid with places that have names");
 
 /// Everything that a box's own values say, but for `display`.
 pub fn boxed(style: &Style, guess: Guess, width: f32) -> Result<taffy::Style, Unknown> {
@@ -63,6 +64,8 @@ pub fn boxed(style: &Style, guess: Guess, width: f32) -> Result<taffy::Style, Un
         flex_basis: reader.size(L::FlexBasis)?,
         flex_grow: number(style, L::FlexGrow)?,
         flex_shrink: number(style, L::FlexShrink)?,
+        grid_row: Line { start: line(style, L::GridRowStart)?, end: line(style, L::GridRowEnd)? },
+        grid_column: Line { start: line(style, L::GridColumnStart)?, end: line(style, L::GridColumnEnd)? },
         ..container(style, &reader)?
     })
 }
@@ -74,11 +77,8 @@ fn container(style: &Style, reader: &Reader) -> Result<taffy::Style, Unknown> {
     }
     let default = taffy::Style::<String>::DEFAULT;
     let is_grid = ["grid", "inline-grid"].iter().any(|display| style.is(L::Display, display));
-    let is_plain = ["auto", "none"];
-    let placed = [L::GridRowStart, L::GridRowEnd, L::GridColumnStart, L::GridColumnEnd, L::GridTemplateAreas];
-    let asks = |l: &L| !is_plain.iter().any(|word| style.is(*l, word));
-    if placed.iter().any(asks) || (is_grid && [L::GridAutoColumns, L::GridAutoRows].iter().any(asks)) {
-        return Err(Unknown("a layout of a grid with places of its own"));
+    if is_grid && !style.is(L::GridTemplateAreas, "none") {
+        return Err(NAMED);
     }
     let tracks = |longhand| if is_grid { tracks(style, longhand) } else { Ok(Vec::new()) };
     let flow = match style.get(L::GridAutoFlow)? {
@@ -107,6 +107,8 @@ fn container(style: &Style, reader: &Reader) -> Result<taffy::Style, Unknown> {
         grid_auto_flow: flow,
         grid_template_columns: tracks(L::GridTemplateColumns)?,
         grid_template_rows: tracks(L::GridTemplateRows)?,
+        grid_auto_columns: automatic_tracks(style, L::GridAutoColumns, is_grid)?,
+        grid_auto_rows: automatic_tracks(style, L::GridAutoRows, is_grid)?,
         ..default
     })
 }
@@ -333,6 +335,33 @@ fn tracks(style: &Style, longhand: L) -> Result<Vec<GridTemplateComponent<String
         }
     }
     Ok(list)
+}
+
+fn automatic_tracks(style: &Style, longhand: L, is_grid: bool) -> Result<Vec<TrackSizingFunction>, Unknown> {
+    match style.get(longhand)? {
+        _ if !is_grid => Ok(Vec::new()),
+        Value::Words(words) => words.iter().map(track).collect(),
+        _ => Err(MIXED),
+    }
+}
+
+/// A line of the grid around the box.
+fn line(style: &Style, longhand: L) -> Result<GridPlacement, Unknown> {
+    let value = style.get(longhand)?;
+    // What is placed goes by its area, whose automatic lines are the edges of the grid.
+    if !value.is("auto") && style.is(L::Position, "absolute") {
+        return Err(MIXED);
+    }
+    let index = |n: &f64| if n.abs() <= 1000.0 { Ok(*n as i16) } else { Err(MIXED) };
+    match value {
+        Value::Keyword("auto") => Ok(GridPlacement::Auto),
+        Value::Number(n) => Ok(taffy::style_helpers::line(index(n)?)),
+        Value::Words(words) => match words.as_slice() {
+            [span, Value::Number(n)] if span.is("span") => Ok(GridPlacement::Span(index(n)? as u16)),
+            _ => Err(NAMED),
+        },
+        _ => Err(NAMED),
+    }
 }
 
 fn track(value: &Value) -> Result<TrackSizingFunction, Unknown> {

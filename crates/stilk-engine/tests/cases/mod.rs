@@ -2,6 +2,7 @@
 //! to them here; Chromium is asked the same in the browser test of the program.
 
 mod attributes;
+mod learned;
 mod notations;
 mod selectors;
 mod shorthands;
@@ -617,7 +618,7 @@ const GROUPS: [(&str, &[Case]); 5] = [
 /// Every case with its group.
 pub fn all() -> impl Iterator<Item = (&'static str, &'static Case)> {
     let groups = GROUPS.iter().chain(values::VALUES).chain(notations::NOTATIONS).chain(shorthands::SHORTHANDS);
-    let groups = groups.chain(selectors::SELECTORS).chain(attributes::ATTRIBUTES);
+    let groups = groups.chain(selectors::SELECTORS).chain(attributes::ATTRIBUTES).chain(learned::LEARNED);
     groups.flat_map(|(group, cases)| cases.iter().map(move |case| (*group, case)))
 }
 

@@ -117,7 +117,7 @@ fn computed_color(css: &str) -> Option<Value> {
     let parsed = stilk_engine::css::color::whole(css)?;
     let absolute: Absolute = match parsed {
         Color::Absolute(absolute) => absolute,
-        other => other.resolve(Surroundings { dark: false, current: None })?,
+        other => other.resolve(Surroundings::default())?,
     };
     let oklch = absolute.to(Space::Oklch);
     let round = |value: f64| (value * 1e5).round() / 1e5;

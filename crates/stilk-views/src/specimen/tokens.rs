@@ -203,7 +203,7 @@ pub(super) fn is_color(kind: Option<TokenType>, value: &str) -> bool {
 fn parse(css: &str) -> Option<Absolute> {
     match stilk_engine::css::color::leading(css)? {
         Color::Absolute(absolute) => Some(absolute),
-        color => color.resolve(stilk_engine::css::color::Surroundings { dark: false, current: None }),
+        color => color.resolve(stilk_engine::css::color::Surroundings::default()),
     }
 }
 

@@ -253,6 +253,7 @@ fn write_said(out: &mut String, subject: &Subject, said: &Said) -> std::fmt::Res
         Fate::Invalid => ("won, but is not valid here".to_owned(), BOLD),
         Fate::GaveWay(word) => (format!("won, and gave way: {word}"), BOLD),
         Fate::NoCondition => ("its condition does not hold".to_owned(), DIM),
+        Fate::Forced => ("replaced by the user's colours".to_owned(), DIM),
         Fate::Undecided(reason) => (format!("undecided: {}", reason.0), BOLD),
         Fate::Lost(reason) => (format!("lost by {}", reason.word()), DIM),
     };
@@ -355,6 +356,7 @@ fn explained_json(subject: &Subject, explanation: &Explanation, elsewhere: &Else
                 Fate::Invalid => ("invalid", None),
                 Fate::GaveWay(word) => ("gave-way", Some((*word).to_owned())),
                 Fate::NoCondition => ("condition", None),
+                Fate::Forced => ("forced-colors", None),
                 Fate::Undecided(reason) => ("undecided", Some(reason.0.to_owned())),
                 Fate::Lost(reason) => ("lost", Some(reason.word().to_owned())),
             };
@@ -398,7 +400,11 @@ fn explained_json(subject: &Subject, explanation: &Explanation, elsewhere: &Else
 
 /// Prints every known longhand of every element that has an id.
 pub fn print_all(inspection: &Inspector) {
-    let line = |property: &'static str, value: &str| say::shown(&format!("  {property}: {value}\n"));
+    let line = |property: &'static str, value: &str, text: &mut String| {
+        for part in ["  ", property, ": ", &say::shown(value), "\n"] {
+            text.push_str(part);
+        }
+    };
     let unknown = inspection.each(&line, |name, values| {
         say!("{BOLD}{name}{BOLD:#}");
         say::ready(values);
@@ -410,7 +416,9 @@ pub fn print_all(inspection: &Inspector) {
 
 /// The same as JSON, element by element: a long page has more values than should be held at once.
 pub fn print_all_json(inspection: &Inspector, missing: &[(String, String)]) {
-    let member = |property: &'static str, value: &str| say::as_json(&format!("{}:{},", json!(property), json!(value)));
+    let member = |property: &'static str, value: &str, text: &mut String| {
+        text.push_str(&say::as_json(&format!("{}:{},", json!(property), json!(value))));
+    };
     let mut is_first = true;
     say::json("{\"elements\":{");
     let unknown = inspection.each(&member, |name, values| {

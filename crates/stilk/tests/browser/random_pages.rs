@@ -39,7 +39,9 @@ impl Count {
         );
         let mut kinds: Vec<_> = self.kinds.iter().collect();
         kinds.sort_by_key(|(_, (count, _))| std::cmp::Reverse(*count));
-        for (kind, (count, place)) in kinds.into_iter().take(200) {
+        for (kind, (count, place)) in
+            kinds.into_iter().take(if std::env::var_os("SHOW").is_some() { usize::MAX } else { 200 })
+        {
             println!("  {count} × {kind} ({place})");
         }
         let mut reasons: Vec<_> = self.reasons.iter().collect();

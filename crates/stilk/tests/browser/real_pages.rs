@@ -43,14 +43,18 @@ struct Situation {
     width: f64,
     dark: bool,
     forced: bool,
+    /// Whether the user's colours replace the page's.
+    colors: bool,
 }
 
-const SITUATIONS: [Situation; 5] = [
-    Situation { name: "wide", width: 1280.0, dark: false, forced: false },
-    Situation { name: "wide, dark", width: 1280.0, dark: true, forced: false },
-    Situation { name: "narrow", width: 400.0, dark: false, forced: false },
-    Situation { name: "narrow, dark", width: 400.0, dark: true, forced: false },
-    Situation { name: "wide, states forced", width: 1280.0, dark: false, forced: true },
+const SITUATIONS: [Situation; 7] = [
+    Situation { name: "wide", width: 1280.0, dark: false, forced: false, colors: false },
+    Situation { name: "wide, dark", width: 1280.0, dark: true, forced: false, colors: false },
+    Situation { name: "narrow", width: 400.0, dark: false, forced: false, colors: false },
+    Situation { name: "narrow, dark", width: 400.0, dark: true, forced: false, colors: false },
+    Situation { name: "wide, states forced", width: 1280.0, dark: false, forced: true, colors: false },
+    Situation { name: "wide, forced colours", width: 1280.0, dark: false, forced: true, colors: true },
+    Situation { name: "wide, dark, forced colours", width: 1280.0, dark: true, forced: false, colors: true },
 ];
 
 /// Packages and pages in them.
@@ -133,7 +137,12 @@ fn compare(browser: &Browser, path: &Path, media: &Media, count: &mut Count) {
         let metrics = json!({ "width": situation.width, "height": 800, "deviceScaleFactor": 1, "mobile": false });
         browser.devtools("Emulation.setDeviceMetricsOverride", metrics);
         let scheme = if situation.dark { "dark" } else { "light" };
-        browser.emulate(&[("prefers-reduced-motion", "reduce"), ("prefers-color-scheme", scheme)]);
+        let colors = if situation.colors { "active" } else { "none" };
+        browser.emulate(&[
+            ("prefers-reduced-motion", "reduce"),
+            ("prefers-color-scheme", scheme),
+            ("forced-colors", colors),
+        ]);
         browser.open(&format!("file://{}", copy.display()));
         let theirs = browser.run("return [...document.querySelectorAll('*')].map(e => e.localName)", json!([]));
         let ours: Vec<&str> =
@@ -145,7 +154,13 @@ fn compare(browser: &Browser, path: &Path, media: &Media, count: &mut Count) {
             break;
         }
         let forced = if situation.forced { force(browser, &page.document, &elements) } else { Forced::default() };
-        let media = Media { width: situation.width, height: 800.0, dark: situation.dark, ..media.clone() };
+        let media = Media {
+            width: situation.width,
+            height: 800.0,
+            dark: situation.dark,
+            forced_colors: situation.colors,
+            ..media.clone()
+        };
         let inspection = Inspector::new(&page.document, &defaults, sheets.iter().collect(), media, &forced);
         let place = format!("{}, {}", path.display(), situation.name);
         values(browser, &inspection, &elements, &place, &ours, count);

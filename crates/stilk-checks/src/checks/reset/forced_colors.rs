@@ -148,7 +148,6 @@ fn vanishing(survey: &Survey, unit: &Unit, (usual, forced): (&Look, &Look), stan
 /// Whether nothing of a box without text is painted where colours are forced: backgrounds become the page's, gradients and
 /// shadows go, lines stay (CSS Color Adjustment 1, section 3.1).
 fn is_gone(style: &Style) -> bool {
-    let is_system = matches!(style.get(L::BackgroundColor), Ok(Value::Color(Color::System(_))));
     let is_there = !style.is(L::Display, "none") && !style.is(L::Visibility, "hidden");
     // Pictures stay, and what is not known may be one.
     let is_pictured = match style.get(L::BackgroundImage) {
@@ -159,9 +158,16 @@ fn is_gone(style: &Style) -> bool {
     is_there
         && !is_pictured
         && !style.is(L::ForcedColorAdjust, "none")
-        && !is_system
+        && is_as_the_page(style)
         && !has_line(style)
         && !has_generated_mark(style)
+}
+
+/// Whether the ground of a box is that of the page, or cannot be seen.
+fn is_as_the_page(style: &Style) -> bool {
+    let ground = style.used_color(L::BackgroundColor).ok();
+    let page = Color::System("canvas").resolve(style.surroundings());
+    ground.zip(page).is_some_and(|(ground, page)| ground.alpha == 0.0 || ground.srgb() == page.srgb())
 }
 
 /// Whether a border or an outline is drawn.
@@ -186,13 +192,12 @@ pub fn stays(before: &Look, after: &Look, change: &Change) -> bool {
         }),
     };
     let is_kept = |style: &Style| style.is(L::ForcedColorAdjust, "none");
-    // Colours and shadows are replaced (section 3.1).
-    if change.is_color() || matches!(change.longhand, L::BoxShadow | L::TextShadow) {
-        let is_system = |style: &Style| matches!(style.get(change.longhand), Ok(Value::Color(Color::System(_))));
-        return is_kept(new) || (is_system(new) && !matches!(change.longhand, L::BoxShadow | L::TextShadow));
+    // The looks are those under forced colours: what differs is what is left, but grounds like that of the page.
+    if change.longhand == L::BackgroundColor {
+        return !(is_as_the_page(new) && old.is_none_or(|old| is_as_the_page(old)));
     }
-    if change.longhand == L::BackgroundImage {
-        return is_kept(new) || matches!(&change.after, Some(Value::Unmodelled));
+    if change.is_color() || matches!(change.longhand, L::BoxShadow | L::TextShadow | L::BackgroundImage) {
+        return true;
     }
     // A box that is moved, shown or grown counts where something of it is painted.
     is_kept(new) || is_text_or_picture || has_line(new) || old.is_some_and(|old| has_line(old))
