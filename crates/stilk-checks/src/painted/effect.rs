@@ -32,6 +32,20 @@ pub fn may_do_something(style: &Style, longhand: L) -> bool {
         | L::BackgroundPositionY
         | L::BackgroundRepeat
         | L::BackgroundSize => has_image(L::BackgroundImage),
+        L::BorderImageSlice | L::BorderImageWidth | L::BorderImageOutset | L::BorderImageRepeat => {
+            has_image(L::BorderImageSource)
+        }
+        L::MaskClip
+        | L::MaskComposite
+        | L::MaskMode
+        | L::MaskOrigin
+        | L::MaskPositionX
+        | L::MaskPositionY
+        | L::MaskRepeat
+        | L::MaskSize => has_image(L::MaskImage),
+        L::TextStrokeColor => is_line(L::TextStrokeWidth),
+        L::TextEmphasisColor | L::TextEmphasisPosition => !style.is(L::TextEmphasisStyle, "none"),
+        L::PerspectiveOrigin => !style.is(L::Perspective, "none"),
         L::Top | L::Right | L::Bottom | L::Left => !style.is(L::Position, "static"),
         L::TransformOrigin => ![L::Transform, L::Rotate, L::Scale].iter().all(|turn| style.is(*turn, "none")),
         _ => true,

@@ -252,6 +252,11 @@ pub enum Sizes {
     Any,
 }
 
+/// Which longhand a text in elements, the outermost first, gets its colour by: what it is filled with counts before what it is.
+pub fn text_color_longhand<'s>(mut styles: impl Iterator<Item = &'s Style>) -> L {
+    if styles.any(|style| style.winner(L::TextFillColor).is_some()) { L::TextFillColor } else { L::Color }
+}
+
 /// Paints a text place over every surface. Nothing where it is not visible at all. `needed` is the ratio that decides
 /// whether a gradient passes as a whole; where it does not, what lies under the text decides.
 ///
@@ -266,7 +271,8 @@ pub fn paint(look: &Look, place: &TextPlace, needed: f64, sizes: Sizes) -> Resul
     if !is_visible(&styles)? {
         return Ok(Vec::new());
     }
-    let text = own.used_color(L::Color)?;
+    // What text is filled with is its colour where nothing else is said (Compatibility, section 5.1).
+    let text = own.used_color(L::TextFillColor)?;
     if text.alpha == 0.0 {
         return Ok(Vec::new());
     }

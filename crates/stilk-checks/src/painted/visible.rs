@@ -24,10 +24,17 @@ pub const UNSEEN: LonghandSet = LonghandSet::of(&[
     L::AnimationDelay,
     L::CaretColor,
     L::ForcedColorAdjust,
+    L::TapHighlightColor,
+    L::UserDrag,
+    L::ScrollSnapAlign,
+    L::ScrollSnapStop,
+    L::ScrollSnapType,
+    L::InterpolateSize,
+    L::ImageOrientation,
 ]);
 
 /// Properties that are colours and nothing else.
-pub const COLORS: [Longhand; 9] = [
+pub const COLORS: [Longhand; 10] = [
     L::Color,
     L::BackgroundColor,
     L::BorderTopColor,
@@ -36,6 +43,7 @@ pub const COLORS: [Longhand; 9] = [
     L::BorderLeftColor,
     L::OutlineColor,
     L::TextDecorationColor,
+    L::TextFillColor,
     L::Fill,
 ];
 

@@ -86,6 +86,7 @@ const COLORED: LonghandSet = LonghandSet::of(&[
     L::OutlineColor,
     L::Stroke,
     L::TextDecorationColor,
+    L::TextFillColor,
     L::TextShadow,
 ]);
 

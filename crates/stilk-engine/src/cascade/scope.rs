@@ -39,7 +39,7 @@ fn within(
     scopes: &[Arc<Scope>],
     outer: Option<NodeId>,
 ) -> Option<u32> {
-    let Some((scope, inner)) = scopes.split_first() else { return None };
+    let (scope, inner) = scopes.split_first()?;
     let mut nearest = None;
     let mut path = Vec::new();
     for (hops, node) in element.document.around(element.node).enumerate() {

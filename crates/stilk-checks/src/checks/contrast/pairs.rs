@@ -9,7 +9,6 @@ use crate::painted::paint;
 use crate::painted::text::{is_inactive, needed};
 use crate::relevance::reads::Reads;
 use crate::sink::Sink;
-use stilk_engine::css::property::Longhand as L;
 
 /// Collects the pairs of text and background.
 pub const PAIRS: Task = Task {
@@ -29,7 +28,8 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let needed = needed(system.manifest.conformance, style);
             let Ok(painted) = paint::paint(look, &place, needed, inspection.sizes) else { continue };
             for one in painted {
-                let text = inspection.tracer.color_origin(style, L::Color);
+                let longhand = paint::text_color_longhand(std::iter::once(&**style));
+                let text = inspection.tracer.color_origin(style, longhand);
                 let on = background_origin(inspection.tracer, look, &place.chain, one.surface);
                 sink.meet(inspection, shown, &Met { sides: [(one.text, &text), (one.behind, &on)], needed });
             }

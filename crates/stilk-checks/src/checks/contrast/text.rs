@@ -12,7 +12,7 @@ use crate::painted::text::{is_inactive, needed};
 use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, MendKind, Sink};
 use std::cell::LazyCell;
-use stilk_engine::cascade::LonghandSet;
+use stilk_engine::cascade::{LonghandSet, Style};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
@@ -55,6 +55,7 @@ pub(super) const READS: LonghandSet = LonghandSet::of(&[
     L::MixBlendMode,
     L::Opacity,
     L::Position,
+    L::TextFillColor,
     L::TextShadow,
     L::Visibility,
 ]);
@@ -116,9 +117,11 @@ fn judge(
     // An inherited colour was declared further out.
     let declared = place.chain.iter().rev().filter_map(|node| look.styles.element(*node));
     let declared = place.at.pseudo.map(|_| style).into_iter().chain(declared);
-    let declared = declared.into_iter().find(|style| style.winner(L::Color).is_some()).unwrap_or(style);
+    let declared: Vec<&Style> = declared.map(|style| &**style).collect();
+    let longhand = paint::text_color_longhand(declared.iter().copied());
+    let declared = declared.into_iter().find(|style| style.winner(longhand).is_some()).unwrap_or(style);
     // Most texts pass, and nobody asks where their colour comes from.
-    let text = LazyCell::new(|| inspection.tracer.origin(declared, L::Color));
+    let text = LazyCell::new(|| inspection.tracer.origin(declared, longhand));
     let mut worst: Option<(f64, &Painted)> = None;
     for one in painted {
         let ratio = contrast(one.text, one.behind);

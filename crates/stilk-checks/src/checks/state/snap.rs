@@ -48,8 +48,9 @@ const NOT_READ: LonghandSet = LonghandSet::of(&[
 ]);
 
 /// What moves by itself from one value to another. A focus ring should be there at once, and is left out.
-const MOVING: [L; 24] = [
+const MOVING: [L; 25] = [
     L::Color,
+    L::TextFillColor,
     L::BackgroundColor,
     L::BorderTopColor,
     L::BorderRightColor,

@@ -21,6 +21,9 @@ fn text_is_judged_on_what_is_painted_behind_it() {
             "background: {mist}; color: {paper}; @part label { opacity: 0; }",
             "background: {mist}; color: {paper}; @part label { display: none; }",
             "background: {mist}; color: transparent;",
+            // What text is filled with counts before its colour.
+            "background: {sea}; color: {sea}; -webkit-text-fill-color: {paper};",
+            "background: {mist}; color: {paper}; -webkit-text-fill-color: transparent;",
             // What is disabled needs no contrast.
             "background: {sea}; color: {paper}; @state disabled { background: {mist}; }",
             // Large, by size or by size and weight.
@@ -35,6 +38,7 @@ fn text_is_judged_on_what_is_painted_behind_it() {
             ("background: {paper}; color: {mist};", "`mist` on `paper` is "),
             ("background: {sea}; color: {paper}; @state hover { background: {mist}; }", "`paper` on `mist`"),
             ("background: {sea}; color: {paper}; @state hover { color: {rust}; }", "`rust` on `sea`"),
+            ("background: {paper}; color: {ink}; -webkit-text-fill-color: {mist};", "`mist` on `paper` is "),
             // Thinned out by what is around it.
             ("background: {paper}; color: {ink}; @part label { opacity: .3; }", "`ink` on `paper`"),
             ("background: {paper}; color: rgb(0 0 0 / 40%);", "on `paper` is "),
