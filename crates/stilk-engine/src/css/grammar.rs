@@ -296,7 +296,7 @@ impl Grammar {
             Grammar::Size => size(parser),
             Grammar::Families => super::font::families(parser),
             Grammar::Shadows { inset } => super::shadow::shadows(parser, *inset),
-            Grammar::ContentList => content(parser),
+            Grammar::ContentList => super::generated::content(parser),
             Grammar::SchemeWords => scheme(parser),
             Grammar::DisplayWords => display(parser),
             Grammar::LineWords => lines(parser),
@@ -320,7 +320,7 @@ impl Grammar {
             Grammar::ImageRepeat => super::border_image::repeat(parser),
             Grammar::ClipRect => word_or(parser, &["auto"], super::shape::clip_rect),
             Grammar::IntrinsicSize => intrinsic_size(parser),
-            Grammar::Quotes => quotes(parser),
+            Grammar::Quotes => super::generated::quotes(parser),
             Grammar::StringOr(word) => match parser.try_parse(|p| p.expect_string_cloned()) {
                 Ok(text) => Ok(Value::String(text.to_string().into())),
                 Err(_) => {
@@ -367,20 +367,6 @@ fn intrinsic_size(parser: &mut Parser) -> ValueResult {
     Ok(match auto {
         Some(auto) => Value::Words(vec![auto, size]),
         None => size,
-    })
-}
-
-/// Pairs of strings (CSS Generated Content 3, section 3.2.2).
-fn quotes(parser: &mut Parser) -> ValueResult {
-    word_or(parser, &["auto", "none"], |p| {
-        let mut strings = vec![p.expect_string_cloned()?];
-        while let Ok(next) = p.try_parse(|p| p.expect_string_cloned()) {
-            strings.push(next);
-        }
-        match strings.len().is_multiple_of(2) {
-            true => Ok(Value::Words(strings.iter().map(|text| Value::String(text.to_string().into())).collect())),
-            false => wrong(),
-        }
     })
 }
 
@@ -510,35 +496,6 @@ fn size(parser: &mut Parser) -> ValueResult {
         Ok(second) => Ok(Value::Words(vec![first, second])),
         Err(_) if first.is("auto") => Ok(first),
         Err(_) => Ok(Value::Words(vec![first, Value::Keyword("auto")])),
-    }
-}
-
-fn content(parser: &mut Parser) -> ValueResult {
-    if let Ok(value) = parser.try_parse(|p| keyword(p, &["normal", "none"])) {
-        return Ok(value);
-    }
-    let mut strings = Vec::new();
-    loop {
-        let state = parser.state();
-        match parser.next().cloned() {
-            Ok(Token::QuotedString(text)) => match strings.last_mut() {
-                // Strings side by side are one.
-                Some(Value::String(last)) => *last = format!("{last}{text}").into(),
-                _ => strings.push(Value::String(text.to_string().into())),
-            },
-            Ok(Token::Function(_)) => {
-                skip(parser)?;
-                strings.push(Value::Unmodelled);
-            }
-            Ok(Token::Ident(word)) if word.to_ascii_lowercase().ends_with("-quote") => strings.push(Value::Unmodelled),
-            Ok(Token::UnquotedUrl(_)) => strings.push(Value::Unmodelled),
-            // What is read out in its place follows (CSS Generated Content 3, section 1.2).
-            Ok(Token::Delim('/')) if !strings.is_empty() => strings.push(Value::Keyword("/")),
-            _ => {
-                parser.reset(&state);
-                return if strings.is_empty() { wrong() } else { Ok(Value::Words(strings)) };
-            }
-        }
     }
 }
 

@@ -17,6 +17,7 @@ mod describe;
 mod easing;
 mod filter;
 pub mod font;
+mod generated;
 pub(crate) mod grammar;
 mod grid;
 mod image;
