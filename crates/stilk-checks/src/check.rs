@@ -51,6 +51,11 @@ impl Check {
         Task { id: self.id, scope: &self.scope }
     }
 
+    /// Whether it asks of pages that people wrote, not of the system.
+    pub fn is_of_pages(&self) -> bool {
+        matches!(self.scope, Scope::Page(_))
+    }
+
     /// Whether it asks for the looks of one control after the other, not for the system or for pages.
     pub fn is_of_looks(&self) -> bool {
         matches!(self.scope, Scope::Looks(_))

@@ -29,6 +29,7 @@ pub static CHECKS: &[&Check] = &[
     &state::snap::CHECK,
     &reset::forced_colors::CHECK,
     &reset::parity::CHECK,
+    &reset::shadow_edge::CHECK,
     &reset::unreachable::CHECK,
     &reset::unset::CHECK,
     &geometry::anchored::CHECK,

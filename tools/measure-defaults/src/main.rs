@@ -1,6 +1,7 @@
 //! Measures browser defaults and writes them as stylesheets for the engine: `scripts/measure-defaults` runs it.
 
 mod names;
+mod painting;
 #[path = "../../../crates/stilk/tests/browser/webdriver.rs"]
 #[allow(dead_code, reason = "the browser tests use the rest")]
 mod webdriver;
@@ -21,6 +22,15 @@ fn main() {
         let path = folder.join("../../css/chromium.names");
         std::fs::write(&path, names::table(&browser)).expect("the table");
         return println!("{}: {}", browser.version(), path.display());
+    }
+    if wanted.iter().any(|word| word == "painting") {
+        let kinds = [BrowserKind::Chromium, BrowserKind::Firefox, BrowserKind::WebKit];
+        let columns = kinds.map(|kind| {
+            let browser = Browser::start_kind(kind, 1280, 800);
+            eprintln!("{}", browser.version());
+            (browser.version().to_owned(), painting::measure(&browser))
+        });
+        return print!("{}", painting::table(&columns));
     }
     for (name, kind) in
         [("chromium", BrowserKind::Chromium), ("firefox", BrowserKind::Firefox), ("webkit", BrowserKind::WebKit)]

@@ -382,6 +382,10 @@ pub fn declaration_text(text: &str, offset: u32) -> String {
     rest[..end].split_whitespace().collect::<Vec<_>>().join(" ")
 }
 
+/// What shows that it has the focus whichever way it came there: whatever one types into (Selectors 4, section 9.4).
+const TYPED_INTO: &str = "textarea, :read-write, input:not(:is([type=button i], [type=checkbox i], [type=color i], [type=file i], \
+    [type=hidden i], [type=image i], [type=radio i], [type=range i], [type=reset i], [type=submit i]))";
+
 /// Reads states to force: a selector and the states of what it matches, as in `#send:hover:focus-visible`.
 ///
 /// # Errors
@@ -399,6 +403,7 @@ pub fn force(document: &Document, text: &str, forced: &mut Forced) -> Result<(),
     }
     let list = selector::parse_list(if rest.is_empty() { "*" } else { rest });
     let list = list.ok_or_else(|| format!("`{rest}` is no selector a browser would read"))?;
+    let typed_into = selector::parse_list(TYPED_INTO);
     let mut found = false;
     for node in document.descendants(Document::ROOT) {
         if document.element(node).is_none() || !matching::matches(&list, document, node) {
@@ -409,6 +414,9 @@ pub fn force(document: &Document, text: &str, forced: &mut Forced) -> Result<(),
             forced.add(node, state.clone());
             // The keyboard's place is within everything around it, as a browser's inspector has it too.
             if *state == PseudoClass::Focus {
+                if typed_into.as_ref().is_some_and(|list| matching::matches(list, document, node)) {
+                    forced.add(node, PseudoClass::FocusVisible);
+                }
                 let mut at = Some(node);
                 while let Some(above) = at {
                     forced.add(above, PseudoClass::FocusWithin);

@@ -9,10 +9,14 @@ use stilk_engine::page::Page;
 
 /// Asks for the values of elements by id.
 fn values(css: &str, body: &str, asked: &[(&str, Longhand)]) -> Vec<Result<String, &'static str>> {
+    values_in(Media::default(), css, body, asked)
+}
+
+fn values_in(media: Media, css: &str, body: &str, asked: &[(&str, Longhand)]) -> Vec<Result<String, &'static str>> {
     let page = Page::parse(&format!("<!doctype html><body>{body}"));
     let defaults = SourceSheet::defaults(Browser::Chromium);
     let sheet = SourceSheet::new("page.css", css);
-    let inspection = Inspector::new(&page.document, &defaults, vec![&sheet], Media::default(), &Forced::default());
+    let inspection = Inspector::new(&page.document, &defaults, vec![&sheet], media, &Forced::default());
     let value = |(id, longhand): &(&str, Longhand)| {
         let style = inspection.style(Styled::element(page.by_id(id).expect("an element"))).expect("a style");
         stilk_engine::cascade::resolved::resolved(&style, *longhand).map_err(|unknown| unknown.0)
@@ -67,5 +71,69 @@ fn elements_to_which_the_same_applies_share_a_style_and_no_others_do() {
     assert!(same(&other, "a", "b") && !same(&sheet, "a", "b"));
     for different in ["c", "d", "e"] {
         assert!(!same(&other, "b", different), "{different}");
+    }
+}
+
+#[test]
+fn forced_colours_are_the_users_own() {
+    let forced = |dark: bool| Media { forced_colors: true, dark, ..Media::default() };
+    let ask = |dark: bool, css: &str, body: &str, longhand: Longhand| {
+        values_in(forced(dark), css, body, &[("t", longhand)]).remove(0)
+    };
+    use Longhand as L;
+    for (css, body, longhand, light, night) in [
+        ("p { color: red }", "<p id=t>x", L::Color, "rgb(0, 0, 0)", "rgb(255, 255, 255)"),
+        ("", "<a href=x id=t>x</a>", L::Color, "rgb(0, 0, 159)", "rgb(255, 255, 0)"),
+        ("p { color: GrayText }", "<p id=t>x", L::Color, "rgb(96, 0, 0)", "rgb(63, 242, 63)"),
+        (
+            "p { --c: red; border: 1px solid var(--c) }",
+            "<p id=t>x",
+            L::BorderTopColor,
+            "rgb(0, 0, 0)",
+            "rgb(255, 255, 255)",
+        ),
+        (
+            "p { background: rgb(9 9 9 / .5) }",
+            "<p id=t>x",
+            L::BackgroundColor,
+            "rgba(255, 255, 255, 0.5)",
+            "rgba(0, 0, 0, 0.5)",
+        ),
+        ("p { background: Mark }", "<p id=t>x", L::BackgroundColor, "rgb(255, 255, 0)", "rgb(255, 255, 0)"),
+        ("p { background: linear-gradient(red, blue) }", "<p id=t>x", L::BackgroundImage, "none", "none"),
+        ("p { box-shadow: 0 0 3px red }", "<p id=t>x", L::BoxShadow, "none", "none"),
+        ("p { forced-color-adjust: none; color: red }", "<p id=t>x", L::Color, "rgb(255, 0, 0)", "rgb(255, 0, 0)"),
+        ("div { color: Mark } p { color: red }", "<div><p id=t>x", L::Color, "rgb(0, 0, 0)", "rgb(255, 255, 255)"),
+    ] {
+        assert_eq!(ask(false, css, body, longhand).as_deref(), Ok(light), "{css}");
+        assert_eq!(ask(true, css, body, longhand).as_deref(), Ok(night), "{css}, dark");
+    }
+    // What is inherited past the user's colours, and what is painted in another colour than told.
+    assert!(ask(false, "p { forced-color-adjust: none }", "<p id=t>x", L::Color).is_err());
+    assert!(ask(false, "", "<p id=t>x", L::TextDecorationColor).is_err());
+}
+
+#[test]
+fn what_a_shadow_tree_has_a_say_in_is_unknown() {
+    let tree =
+        "<template shadowrootmode=open><style>:host { color: red }</style><p id=in>x</p><slot></slot></template>";
+    let asked = [("h", Longhand::Color), ("s", Longhand::Color), ("after", Longhand::Color)];
+    let found = values("", &format!("<div id=h>{tree}<b id=s>x</b></div><p id=after>x"), &asked);
+    assert!(found[0].is_err() && found[1].is_err() && found[2].is_ok(), "{found:?}");
+    // What may have none has none.
+    let found = values("", &format!("<ul id=h>{tree}<li id=s>x</ul><p id=after>x"), &asked);
+    assert!(found.iter().all(Result::is_ok), "{found:?}");
+}
+
+#[test]
+fn what_one_types_into_shows_that_it_has_the_focus() {
+    let page = Page::parse(
+        "<!doctype html><input id=a><button id=b>x</button><input id=c type=CHECKBOX><p id=d contenteditable>",
+    );
+    for (id, shows) in [("a", true), ("b", false), ("c", false), ("d", true)] {
+        let mut forced = Forced::default();
+        stilk_engine::inspect::force(&page.document, &format!("#{id}:focus"), &mut forced).expect("a state");
+        let is_shown = forced.iter().any(|(_, class)| *class == stilk_engine::cascade::PseudoClass::FocusVisible);
+        assert_eq!(is_shown, shows, "{id}");
     }
 }

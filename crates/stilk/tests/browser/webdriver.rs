@@ -26,6 +26,8 @@ pub enum BrowserKind {
 pub struct Browser {
     driver: Child,
     screen: Option<Child>,
+    /// The name of its virtual screen.
+    display: String,
     agent: ureq::Agent,
     session: String,
     version: String,
@@ -50,6 +52,7 @@ impl Browser {
         let mut command = Command::new(program);
         command.arg(argument).stdout(Stdio::null()).stderr(Stdio::null());
         let mut screen = None;
+        let mut shown_on = String::new();
         if kind == BrowserKind::WebKit {
             let display = format!(":{}", 200 + port % 700);
             let server = Command::new("Xvfb")
@@ -59,6 +62,7 @@ impl Browser {
                 .spawn();
             screen = Some(server.expect("Xvfb is not installed: run ./scripts/test.sh, which installs it"));
             std::thread::sleep(Duration::from_millis(800));
+            shown_on.clone_from(&display);
             command.env("DISPLAY", display).env("WEBKIT_DISABLE_COMPOSITING_MODE", "1");
             command.env("WEBKIT_DISABLE_SANDBOX_THIS_IS_DANGEROUS", "1").env("GDK_BACKEND", "x11");
         }
@@ -90,6 +94,7 @@ impl Browser {
         let mut browser = Browser {
             driver,
             screen,
+            display: shown_on,
             agent,
             session: format!("{base}/session"),
             version: String::new(),
@@ -121,6 +126,27 @@ impl Browser {
             panic!("{command}: {error}: {}", value["message"]);
         }
         value
+    }
+
+    #[allow(dead_code, reason = "the browser tests compare values")]
+    /// What is shown, as a PNG in base64; of WebKitGTK the whole virtual screen with its window, by ImageMagick.
+    pub fn screenshot(&self) -> String {
+        if self.screen.is_some() {
+            let line = format!("import -display {} -window root png:- | base64 --wrap=0", self.display);
+            let shot = Command::new("sh").args(["-c", &line]).output().expect("a shell");
+            let text = String::from_utf8(shot.stdout).expect("base64");
+            assert!(!text.is_empty(), "ImageMagick is not installed");
+            return text;
+        }
+        // Its driver waits for a frame that is never drawn.
+        if self.version.starts_with("Chromium") {
+            let shot = self.devtools("Page.captureScreenshot", json!({ "format": "png" }));
+            return shot["data"].as_str().expect("a picture").to_owned();
+        }
+        let url = format!("{}/screenshot", self.session);
+        let mut response = self.agent.get(&url).call().unwrap_or_else(|e| panic!("screenshot: {e}"));
+        let value: Value = response.body_mut().with_config().limit(256 << 20).read_json().expect("JSON");
+        value["value"].as_str().expect("a picture").to_owned()
     }
 
     /// Opens a page.

@@ -2,5 +2,6 @@
 
 pub mod forced_colors;
 pub mod parity;
+pub mod shadow_edge;
 pub mod unreachable;
 pub mod unset;

@@ -230,6 +230,22 @@ function sign(name, theme, root, marks) {
   }
 }
 
+/** Whether `zoom` reaches lengths in `rem` (CSS Viewport 1, section 3): in WebKitGTK 2.50 it does not. */
+const zoomsAll = (() => {
+  const probe = document.createElement("div"), width = length => { probe.style.inlineSize = length; return probe.getBoundingClientRect().width; };
+  probe.style.cssText = "position: absolute; zoom: .5";
+  document.body.append(probe);
+  const root = parseFloat(getComputedStyle(document.documentElement).fontSize);
+  const same = Math.abs(width("10rem") - width(`${10 * root}px`)) < 1;
+  probe.remove();
+  return same;
+})();
+
+/** Where it does not, a row is drawn in full and made smaller as a picture, which leaves too much room below. */
+const drawn = new ResizeObserver(entries => {
+  for (const { target } of entries) target.style.marginBlockEnd = `${-.45 * target.offsetHeight}px`;
+});
+
 function mountSheet(area) {
   const name = area.dataset.sheet;
   area.replaceChildren();
@@ -240,6 +256,10 @@ function mountSheet(area) {
     const root = ground(area, theme, name === "glance" ? "card" : "ground", [sheets.pictures],
       box => (name === "glance" ? fillCard(box, theme) : fillTable(box, name, theme)));
     for (const row of root.querySelectorAll(".item > .row")) {
+      if (!zoomsAll) {
+        row.classList.add("drawn");
+        drawn.observe(row);
+      }
       if (row.scrollWidth > row.clientWidth + 1) row.parentElement.classList.add("broad");
     }
     targets(root);

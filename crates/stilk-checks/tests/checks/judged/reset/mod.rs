@@ -2,5 +2,6 @@
 
 mod forced_colors;
 mod parity;
+mod shadow_edge;
 mod unreachable;
 mod unset;
