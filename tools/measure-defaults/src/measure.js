@@ -306,6 +306,8 @@ const OF_BOXES = {
         [`border-${side}-style`, 'dashed'], [`border-${side}-color`, 'rgb(1, 2, 3)'], [`padding-${side}`, '9px'],
     ])),
     ...Object.fromEntries(['top-left', 'top-right', 'bottom-left', 'bottom-right'].map(corner => [`border-${corner}-radius`, '9px'])),
+    'border-image-source': 'linear-gradient(rgb(1, 2, 3), rgb(1, 2, 3))', 'border-image-slice': '7', 'border-image-width': '5',
+    'border-image-outset': '3', 'border-image-repeat': 'round',
     'background-color': 'rgb(1, 2, 3)', 'font-size': '33px', 'color': 'rgb(1, 2, 3)',
 };
 const isControl = host => /^(button|input|textarea|select|meter|progress)/.test(host.selector);

@@ -191,6 +191,17 @@ impl<'d> ElementRef<'d> {
     }
 
     /// Whether a user can write into it (HTML, section 4.16.3).
+    /// Whether it must be filled in (HTML, section 4.10.5.1: `required` is not for every type).
+    pub(super) fn is_required(&self) -> bool {
+        const NEVER: [&str; 7] = ["hidden", "range", "color", "submit", "image", "reset", "button"];
+        let element = self.element();
+        let may = match element.local() {
+            "input" => !NEVER.contains(&input_type(element).as_str()),
+            local => matches!(local, "select" | "textarea"),
+        };
+        may && element.attribute("required").is_some()
+    }
+
     pub(super) fn is_read_write(&self) -> bool {
         let element = self.element();
         let open = element.attribute("readonly").is_none() && !self.is_disabled();

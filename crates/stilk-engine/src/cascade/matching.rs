@@ -431,12 +431,9 @@ impl<'d> ElementRef<'d> {
             PseudoClass::Indeterminate => self.is_indeterminate(),
             PseudoClass::AnyLink | PseudoClass::Link => self.is_hyperlink(),
             PseudoClass::Visited => false,
-            PseudoClass::Required => {
-                matches!(local, "input" | "select" | "textarea") && element.attribute("required").is_some()
-            }
-            PseudoClass::Optional => {
-                matches!(local, "input" | "select" | "textarea") && element.attribute("required").is_none()
-            }
+            PseudoClass::Required => self.is_required(),
+            // Buttons too, though nobody can require them.
+            PseudoClass::Optional => matches!(local, "button" | "input" | "select" | "textarea") && !self.is_required(),
             PseudoClass::ReadWrite => self.is_read_write(),
             PseudoClass::ReadOnly => !self.is_read_write(),
             PseudoClass::PlaceholderShown => {

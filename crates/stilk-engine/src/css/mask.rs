@@ -63,7 +63,7 @@ fn word(p: &mut Parser, layer: &mut [Option<Value>; 9]) -> Result<(), ParseError
         }
     }
     if layer[X].is_none()
-        && let Ok([x, y]) = p.try_parse(|p| super::position::parse(p, false))
+        && let Ok([x, y]) = p.try_parse(|p| super::position::parse(p, true))
     {
         (layer[X], layer[Y]) = (Some(x), Some(y));
         if p.try_parse(|p| p.expect_delim('/')).is_ok() {

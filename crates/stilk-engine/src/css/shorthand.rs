@@ -123,6 +123,7 @@ shorthands! {
     "margin-inline" Pair ["margin-inline-start", "margin-inline-end"];
     "mask" Mask ["mask-image", "-webkit-mask-position-x", "-webkit-mask-position-y", "mask-size", "mask-repeat", "mask-origin", "mask-clip", "mask-composite", "mask-mode"];
     "mask-position" Position ["-webkit-mask-position-x", "-webkit-mask-position-y"];
+    "-webkit-mask-position" Position ["-webkit-mask-position-x", "-webkit-mask-position-y"];
     "outline" AnyOrder ["outline-width", "outline-style", "outline-color"];
     "overscroll-behavior" Pair ["overscroll-behavior-x", "overscroll-behavior-y"];
     "overflow" Pair ["overflow-x", "overflow-y"];
@@ -172,7 +173,7 @@ impl Shorthand {
             Form::AnyOrder => any_order(&targets, parser),
             Form::Border => border(&targets, parser),
             Form::Radius => radius(&targets, parser),
-            Form::Position => position(&targets, parser, self.name == "background-position"),
+            Form::Position => position(&targets, parser, self.name != "mask-position"),
             Form::Background => background(parser),
             Form::Flex => flex(parser),
             Form::Font => font(parser),
@@ -251,7 +252,7 @@ fn pair(targets: &[Target], parser: &mut Parser) -> ValueResult {
     Ok(vec![(targets[0], first), (targets[1], second)])
 }
 
-/// Positions separated by commas; those of backgrounds may be of three words.
+/// Positions separated by commas; all but one may be of three words.
 fn position(targets: &[Target], parser: &mut Parser, may_be_three: bool) -> ValueResult {
     let mut lists = [Vec::new(), Vec::new()];
     parser.parse_comma_separated(|p| {

@@ -191,6 +191,16 @@ impl Make {
                 let inner = self.rules(depth + 1);
                 format!("@container {query} {{ {inner} }}")
             }
+            4 if depth < 2 => {
+                let start = self.one(&[".a", ".b", "div", "#n3", ":is(.c, .d)", "body", ".a, .e", "* > .b"]);
+                let end = self.one(&["", "", " to (.e)", " to (:scope > .f)", " to (& .b)", " to (> *)"]);
+                let root = self.one(&["", ":scope", "&", ":scope > .b", "& .c", ":scope .d:hover", "> *"]);
+                let count = self.rng.usize(1..4);
+                let body = self.declarations(count);
+                let own = if root.is_empty() { body } else { format!("{root} {{ {body} }}") };
+                let inner = self.rules(depth + 1);
+                format!("@scope ({start}){end} {{ {own} {inner} }}")
+            }
             _ => {
                 let selector = self.selector_list();
                 let count = self.rng.usize(1..5);

@@ -15,7 +15,73 @@ impl Make {
     }
 
     fn declaration(&mut self) -> String {
-        let (name, mut value) = match self.rng.usize(..52) {
+        let (name, mut value) = match self.rng.usize(..58) {
+            52 => {
+                let name = self.one(&["grid-area", "grid-row", "grid-column", "grid-column-start", "grid-row-end"]);
+                let line = self.one(&["1", "2 / 3", "span 2", "a", "auto / span 3", "-1 / b 2", "span c 2 / 4", "0"]);
+                (name, line.into())
+            }
+            53 => {
+                let name =
+                    self.one(&["mask", "-webkit-mask", "mask-size", "mask-repeat", "mask-clip", "mask-position"]);
+                let value = self.one(&[
+                    "none",
+                    "linear-gradient(red, blue) no-repeat",
+                    "linear-gradient(red, blue), none",
+                    "50% 1em",
+                    "cover",
+                    "content-box",
+                    "repeat-x, space",
+                    "left 3px top 10%",
+                ]);
+                (name, value.into())
+            }
+            54 => {
+                let name =
+                    self.one(&["border-image", "border-image-slice", "border-image-width", "border-image-outset"]);
+                let value = self.one(&[
+                    "30",
+                    "30 fill",
+                    "1 2 1 2",
+                    "10% 3",
+                    "linear-gradient(red, blue) 3 / 1em",
+                    "1em",
+                    "auto 2",
+                ]);
+                (name, value.into())
+            }
+            55 => {
+                let name =
+                    self.one(&["font-variant", "font-feature-settings", "font-synthesis", "font-variant-ligatures"]);
+                let value = self.one(&[
+                    "normal",
+                    "none",
+                    "small-caps ruby",
+                    "\"tnum\", \"liga\" 0",
+                    "weight style",
+                    "contextual",
+                ]);
+                (name, value.into())
+            }
+            56 => {
+                let name = self.one(&[
+                    "-webkit-text-fill-color",
+                    "-webkit-text-stroke-color",
+                    "text-emphasis-color",
+                    "stop-color",
+                ]);
+                (name, self.color(0))
+            }
+            57 => {
+                let name = self.one(&[
+                    "border-spacing",
+                    "contain-intrinsic-size",
+                    "-webkit-text-stroke-width",
+                    "shape-margin",
+                    "perspective-origin",
+                ]);
+                (name, self.length(false))
+            }
             0..=3 => (
                 self.one(&["color", "background-color", "border-top-color", "outline-color", "caret-color"]),
                 self.color(0),

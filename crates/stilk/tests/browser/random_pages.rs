@@ -7,7 +7,7 @@ use serde_json::json;
 use std::collections::BTreeMap;
 use stilk_engine::cascade::defaults::Browser as Defaults;
 use stilk_engine::cascade::resolved::resolved;
-use stilk_engine::cascade::{Forced, Media, Styled};
+use stilk_engine::cascade::{Forced, Media, PseudoClass, Styled};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::inspect::{Inspector, SourceSheet, force};
 use stilk_engine::page::Page;
@@ -98,17 +98,24 @@ pub fn run(browser: &Browser, seeds: impl Iterator<Item = u64>, media: &Media) -
 
 fn compare(browser: &Browser, seed: u64, sample: &Sample, media: &Media, count: &mut Count) {
     browser.run(LOAD, json!([sample.css, sample.html]));
-    let mut states: BTreeMap<&str, Vec<&str>> = BTreeMap::new();
-    for (id, state) in &sample.forced {
-        states.entry(id).or_default().push(state);
-    }
-    browser.force(&states);
     let page = Page::parse(&format!("<!doctype html><html><head></head><body>{}</body></html>", sample.html));
     let mut forced = Forced::default();
     for (id, state) in &sample.forced {
         // The parser may have dropped a form in a form, here as in the browser.
         let _ = force(&page.document, &format!("#{id}:{state}"), &mut forced);
     }
+    // What around them is within the focus the inspector sees to itself.
+    let mut states: BTreeMap<&str, Vec<&str>> = BTreeMap::new();
+    for (node, class) in forced.iter() {
+        let id = page.document.element(node).and_then(|element| element.attribute("id"));
+        let is_said = |(known, state): &(String, &str)| id == Some(known) && *state == class.name();
+        if let Some(id) = id
+            && (*class != PseudoClass::FocusWithin || sample.forced.iter().any(is_said))
+        {
+            states.entry(id).or_default().push(class.name());
+        }
+    }
+    browser.force(&states);
     let defaults = SourceSheet::defaults(Defaults::Chromium);
     let sheet = SourceSheet::new("random.css", sample.css.clone());
     let inspection = Inspector::new(&page.document, &defaults, vec![&sheet], media.clone(), &forced);
