@@ -83,6 +83,10 @@ const HOSTS = [
         { base: 'select option', states: ['disabled'] }),
     one('select:is([multiple], [size]:not([size="1"])) option:checked', `<select multiple style="${taking}"><option data-it selected>x</select>`,
         { base: 'select:is([multiple], [size]:not([size="1"])) option', states: ['disabled'] }),
+    one('select:disabled option', `<select disabled style="${taking}"><option data-it>x</select>`, { base: 'select option' }),
+    one('select:is([multiple], [size]:not([size="1"])):disabled option',
+        `<select multiple disabled style="${taking}"><option data-it>x</select>`,
+        { base: 'select:is([multiple], [size]:not([size="1"])) option' }),
     one('select optgroup', '<select><optgroup data-it></optgroup></select>', { base: 'optgroup', states: ['disabled'] }),
     one('select:is([multiple], [size]:not([size="1"])) optgroup', '<select multiple><optgroup data-it></optgroup></select>',
         { base: 'select optgroup', states: ['disabled'] }),
@@ -362,6 +366,9 @@ for (const host of HOSTS) {
         own.push([name, set[name] ?? 'unset']);
     }
     fixedBySelector[host.selector] = fixed;
+    // What is given up on one side of a box must not take what is said of the same side under its other name.
+    const isSaid = ([, value]) => value !== 'unset';
+    own.sort((one, other) => isSaid(one) - isSaid(other));
     const list = own.map(([name, value]) => [name, value, fixed.includes(name)]);
     if (list.length) rules.push({ selector: host.selector, declarations: list });
     // Without the native look: whether anything else follows from that.

@@ -53,9 +53,7 @@ impl Style {
         if !self.sheets.media.forced_colors || !COLORS.contains(&longhand) || !self.is_forced() {
             return false;
         }
-        // What the text is painted in is no ground for it.
-        let is_taken = |color: &Color| longhand == L::BackgroundColor && *color == Color::Current;
-        matches!(specified.value(), Some(Value::Color(color)) if !color.stays_when_forced() || is_taken(color))
+        matches!(specified.value(), Some(Value::Color(color)) if !color.stays_when_forced())
     }
 
     /// A value as it is where the user's colours are forced, from what it would be by declarations that stay.
@@ -97,7 +95,7 @@ impl Style {
             style.steps(L::Color).find_map(|step| match step.says {
                 Says::Undecided(reason) => Some(Err(reason)),
                 Says::Decides(specified) if step.block.origin == Origin::Browser => match specified.value() {
-                    Some(Value::Color(color @ Color::System(_))) => Some(Ok(color.clone())),
+                    Some(Value::Color(color @ (Color::System(_) | Color::Unmodelled))) => Some(Ok(color.clone())),
                     _ => None,
                 },
                 _ => None,

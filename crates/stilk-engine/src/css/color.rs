@@ -230,12 +230,13 @@ impl Color {
         }
     }
 
-    /// Whether it stays where the user's colours replace the page's: it is one of them, or follows one (CSS Color Adjustment 1,
+    /// Whether it stays where the user's colours replace the page's: it is one of them (CSS Color Adjustment 1,
     /// section 3.1).
     pub fn stays_when_forced(&self) -> bool {
         match self {
+            // What is not known is not known to go.
+            Color::Unmodelled => true,
             Color::System(name) => !["accentcolor", "accentcolortext", "-webkit-link", FOCUS_RING].contains(name),
-            Color::Current => true,
             _ => false,
         }
     }
