@@ -83,11 +83,17 @@ const COLORED: LonghandSet = LonghandSet::of(&[
     L::Color,
     L::ColumnRuleColor,
     L::Fill,
+    L::FloodColor,
+    L::LightingColor,
     L::OutlineColor,
+    L::StopColor,
     L::Stroke,
+    L::TapHighlightColor,
     L::TextDecorationColor,
+    L::TextEmphasisColor,
     L::TextFillColor,
     L::TextShadow,
+    L::TextStrokeColor,
 ]);
 
 impl Reads {
