@@ -81,9 +81,10 @@ impl Style {
         }
     }
 
-    /// What the page asked for in vain.
+    /// What was asked for in vain, before anything that stays was met.
     fn asked(&self, longhand: Longhand) -> Option<Specified<'_>> {
-        self.steps(longhand).find_map(|step| match step.says {
+        let mut before = self.steps(longhand).take_while(|step| !step.says.decides());
+        before.find_map(|step| match step.says {
             Says::Forced(specified) => Some(specified),
             _ => None,
         })

@@ -1,7 +1,7 @@
 //! Which declaration of a longhand wins: one walk, strongest first, for the value and for the story of how it came to be.
 
 use super::custom::{Around, Skip};
-use super::order::{Block, DeclarationId, Prepared};
+use super::order::{Block, DeclarationId, Origin, Prepared};
 use super::style::{Style, Substituted};
 use super::stylesheet::DeclarationBody;
 use crate::css::context::Unknown;
@@ -71,6 +71,8 @@ impl Style {
             match says {
                 Says::GivesWay(REVERT) => skip = Skip::Origin(block.origin),
                 Says::GivesWay(_) => skip = Skip::Layer(block.layering),
+                // A colour of the page's that is replaced is so by the user's, not by a weaker one of the page's.
+                Says::Forced(_) if block.origin == Origin::Author => skip = Skip::Origin(Origin::Author),
                 _ => {}
             }
             Some(Step { block, declaration, says })

@@ -103,6 +103,15 @@ fn forced_colours_are_the_users_own() {
         ("p { background: linear-gradient(red, blue) }", "<p id=t>x", L::BackgroundImage, "none", "none"),
         ("p { box-shadow: 0 0 3px red }", "<p id=t>x", L::BoxShadow, "none", "none"),
         ("p { forced-color-adjust: none; color: red }", "<p id=t>x", L::Color, "rgb(255, 0, 0)", "rgb(255, 0, 0)"),
+        ("button { color: GrayText }", "<button id=t>x", L::Color, "rgb(96, 0, 0)", "rgb(63, 242, 63)"),
+        ("button { background: Mark }", "<button id=t>x", L::BackgroundColor, "rgb(255, 255, 0)", "rgb(255, 255, 0)"),
+        (
+            "p { border: 1px solid Mark } #t { border-color: red }",
+            "<p id=t>x",
+            L::BorderTopColor,
+            "rgb(0, 0, 0)",
+            "rgb(255, 255, 255)",
+        ),
         ("div { color: Mark } p { color: red }", "<div><p id=t>x", L::Color, "rgb(0, 0, 0)", "rgb(255, 255, 255)"),
     ] {
         assert_eq!(ask(false, css, body, longhand).as_deref(), Ok(light), "{css}");

@@ -67,10 +67,11 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
 /// The colour of a shadow that has no extent, of a rounded box that is shown.
 fn ghost(style: &Style) -> Result<Option<Absolute>, Unknown> {
     let Value::List(shadows) = style.get(L::BoxShadow)? else { return Ok(None) };
-    let is_hidden = style.is(L::Display, "none")
-        || style.is(L::Visibility, "hidden")
-        || style.is_empty_generated()
-        || style.get(L::Opacity)?.as_number() == Some(0.0);
+    let is_gone = |style: &Style| {
+        style.is(L::Display, "none") || style.get(L::Opacity).is_ok_and(|opacity| opacity.as_number() == Some(0.0))
+    };
+    let mut around = std::iter::successors(Some(style), |style| style.parent().map(|parent| &**parent));
+    let is_hidden = style.is(L::Visibility, "hidden") || style.is_empty_generated() || around.any(is_gone);
     if is_hidden || !is_round(style)? {
         return Ok(None);
     }

@@ -12,6 +12,9 @@ fn a_shadow_has_an_extent_or_no_colour() {
         with("box-shadow: inset 0 0 0 1px {ink}, 0 0 4px {ink};"),
         with("box-shadow: 0 0 {ink}; @part label { display: none; } border-radius: 0;"),
         with("@part label { border-radius: 4px; box-shadow: 0 0 {ink}; opacity: 0; }"),
+        with(
+            "@part label { display: none; } @part label::before { content: \"\"; border-radius: 4px; box-shadow: 0 0 {ink}; }",
+        ),
     ];
     passes("reset/shadow-edge", BUTTON, &good);
     let bad = [
