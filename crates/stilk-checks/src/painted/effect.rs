@@ -13,6 +13,10 @@ pub fn may_do_something(style: &Style, longhand: L) -> bool {
         Ok(value) => !value.is("none"),
         Err(_) => true,
     };
+    // A colour of the ground is clipped as pictures are.
+    if let Some(pictures) = longhand.pictures().filter(|_| longhand != L::BackgroundClip) {
+        return has_image(pictures);
+    }
     match longhand {
         L::BorderTopColor | L::BorderTopStyle => is_line(L::BorderTopWidth),
         L::BorderRightColor | L::BorderRightStyle => is_line(L::BorderRightWidth),
@@ -25,24 +29,9 @@ pub fn may_do_something(style: &Style, longhand: L) -> bool {
         L::TextDecorationColor | L::TextDecorationStyle | L::TextDecorationThickness => {
             !style.is(L::TextDecorationLine, "none")
         }
-        L::BackgroundAttachment
-        | L::BackgroundBlendMode
-        | L::BackgroundOrigin
-        | L::BackgroundPositionX
-        | L::BackgroundPositionY
-        | L::BackgroundRepeat
-        | L::BackgroundSize => has_image(L::BackgroundImage),
         L::BorderImageSlice | L::BorderImageWidth | L::BorderImageOutset | L::BorderImageRepeat => {
             has_image(L::BorderImageSource)
         }
-        L::MaskClip
-        | L::MaskComposite
-        | L::MaskMode
-        | L::MaskOrigin
-        | L::MaskPositionX
-        | L::MaskPositionY
-        | L::MaskRepeat
-        | L::MaskSize => has_image(L::MaskImage),
         L::TextStrokeColor => is_line(L::TextStrokeWidth),
         L::TextEmphasisColor | L::TextEmphasisPosition => !style.is(L::TextEmphasisStyle, "none"),
         L::PerspectiveOrigin => !style.is(L::Perspective, "none"),

@@ -20,6 +20,9 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
         // Without a box there is no used size.
         style.get(L::Display)?;
     }
+    if let Some(pictures) = longhand.pictures() {
+        return Ok(to_css(&per_layer(style, value, pictures)?));
+    }
     match longhand {
         L::Width => size(style, value, Style::content_width, [L::PaddingLeft, L::PaddingRight]),
         L::Height => size(style, value, Style::content_height, [L::PaddingTop, L::PaddingBottom]),
@@ -52,22 +55,6 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
         {
             Err(Unknown("the tracks of a grid need a layout"))
         }
-        L::BackgroundAttachment
-        | L::BackgroundBlendMode
-        | L::BackgroundClip
-        | L::BackgroundOrigin
-        | L::BackgroundPositionX
-        | L::BackgroundPositionY
-        | L::BackgroundRepeat
-        | L::BackgroundSize => Ok(to_css(&per_layer(style, value, L::BackgroundImage)?)),
-        L::MaskClip
-        | L::MaskComposite
-        | L::MaskMode
-        | L::MaskOrigin
-        | L::MaskPositionX
-        | L::MaskPositionY
-        | L::MaskRepeat
-        | L::MaskSize => Ok(to_css(&per_layer(style, value, L::MaskImage)?)),
         _ => {
             let value = resolve_colors(value, style.surroundings());
             if value.has_unresolved_color() {
@@ -108,25 +95,9 @@ pub fn is_of_value_alone(longhand: Longhand, value: &Result<Value, Unknown>) -> 
             | L::TextDecorationThickness
             | L::GridTemplateColumns
             | L::GridTemplateRows
-            | L::BackgroundAttachment
-            | L::BackgroundBlendMode
-            | L::BackgroundClip
-            | L::BackgroundOrigin
-            | L::BackgroundPositionX
-            | L::BackgroundPositionY
-            | L::BackgroundRepeat
-            | L::BackgroundSize
-            | L::MaskClip
-            | L::MaskComposite
-            | L::MaskMode
-            | L::MaskOrigin
-            | L::MaskPositionX
-            | L::MaskPositionY
-            | L::MaskRepeat
-            | L::MaskSize
             | L::PerspectiveOrigin
     );
-    !is_used && value.as_ref().is_ok_and(|value| !value.has_unresolved_color())
+    !is_used && longhand.pictures().is_none() && value.as_ref().is_ok_and(|value| !value.has_unresolved_color())
 }
 
 /// A list as long as there are pictures: cut off, or repeated from its beginning.

@@ -372,6 +372,10 @@ pub fn parse(parser: &mut Parser) -> Result<Color, ParseError<()>> {
             if lower == "currentcolor" {
                 return Ok(Color::Current);
             }
+            // Of browsers' own sheets: some colour that nobody told.
+            if lower == "-stilk-unknown" {
+                return Ok(Color::Unmodelled);
+            }
             if lower == HIGHLIGHT {
                 return Ok(Color::System(HIGHLIGHT));
             }

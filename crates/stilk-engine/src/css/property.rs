@@ -542,6 +542,30 @@ impl Longhand {
         matches!(self.grammar(), Grammar::LineWidth)
     }
 
+    /// The pictures that it has one value for each of, if it has: those of the background or of the mask.
+    pub fn pictures(self) -> Option<Longhand> {
+        use Longhand as L;
+        match self {
+            L::BackgroundAttachment
+            | L::BackgroundBlendMode
+            | L::BackgroundClip
+            | L::BackgroundOrigin
+            | L::BackgroundPositionX
+            | L::BackgroundPositionY
+            | L::BackgroundRepeat
+            | L::BackgroundSize => Some(L::BackgroundImage),
+            L::MaskClip
+            | L::MaskComposite
+            | L::MaskMode
+            | L::MaskOrigin
+            | L::MaskPositionX
+            | L::MaskPositionY
+            | L::MaskRepeat
+            | L::MaskSize => Some(L::MaskImage),
+            _ => None,
+        }
+    }
+
     /// Its grammar.
     pub(crate) fn grammar(self) -> &'static Grammar {
         &self.row().grammar
