@@ -28,6 +28,8 @@ pub struct Document {
     index: index::Index,
     /// Elements with a shadow tree, which is no part of it.
     shadow_hosts: Vec<NodeId>,
+    /// Whether it is in quirks mode, in which browsers keep mistakes of the past (Quirks Mode Standard).
+    pub quirks: bool,
 }
 
 /// One node.
@@ -137,7 +139,7 @@ impl Document {
     /// An empty document.
     pub fn new() -> Document {
         let root = Node { parent: None, children: Vec::new(), data: NodeData::Document, span: None };
-        Document { nodes: vec![root], index: index::Index::default(), shadow_hosts: Vec::new() }
+        Document { nodes: vec![root], index: index::Index::default(), shadow_hosts: Vec::new(), quirks: false }
     }
 
     /// The node behind an id.
@@ -275,6 +277,26 @@ impl Document {
     /// Whether a shadow tree has a say in an element: it is a host, or in one.
     pub fn is_of_shadow_host(&self, node: NodeId) -> bool {
         !self.shadow_hosts.is_empty() && self.around(node).any(|around| self.shadow_hosts.contains(&around))
+    }
+
+    /// Whether an element is in one that browsers draw by themselves, and that makes nothing, or a thing of its own, of
+    /// what is in it: a meter, a player, a canvas, and what a list holds besides options.
+    pub fn is_in_drawn(&self, node: NodeId) -> bool {
+        let mut is_option = true;
+        self.around(node).enumerate().any(|(up, around)| {
+            let Some(name) = self.element(around).map(|element| &element.name.local) else { return false };
+            let is_drawn = match *name {
+                local_name!("select") => !is_option,
+                local_name!("progress")
+                | local_name!("meter")
+                | local_name!("video")
+                | local_name!("audio")
+                | local_name!("canvas") => true,
+                _ => false,
+            };
+            is_option &= matches!(*name, local_name!("option") | local_name!("optgroup"));
+            up > 0 && is_drawn
+        })
     }
 
     /// The elements directly in a node.

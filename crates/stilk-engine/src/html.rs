@@ -38,8 +38,6 @@ pub struct ParsedHtml {
     pub document: Document,
     /// What the parser repaired, with the piece of text it stood in.
     pub errors: Vec<(Span, String)>,
-    /// Whether the text asks for quirks mode.
-    pub quirks: bool,
 }
 
 impl Sink {
@@ -155,7 +153,9 @@ impl TreeSink for Sink {
     type ElemName<'a> = Ref<'a, QualName>;
 
     fn finish(self) -> ParsedHtml {
-        ParsedHtml { document: self.document.into_inner(), errors: self.errors.into_inner(), quirks: self.quirks.get() }
+        let mut document = self.document.into_inner();
+        document.quirks = self.quirks.get();
+        ParsedHtml { document, errors: self.errors.into_inner() }
     }
 
     fn parse_error(&self, msg: Cow<'static, str>) {

@@ -2,6 +2,7 @@
 
 use crate::dom::{Document, Element, NodeData, NodeId};
 use crate::html::{ParsedHtml, parse_page, parse_page_in};
+use std::borrow::Cow;
 use stilk_text::source::FileId;
 
 /// A page.
@@ -11,8 +12,6 @@ pub struct Page {
     pub document: Document,
     /// Its stylesheets, in document order.
     pub sheets: Vec<PageSheet>,
-    /// Whether it asks for quirks mode, in which browsers keep mistakes of the past; they are not modelled.
-    pub quirks: bool,
 }
 
 /// A stylesheet of a page.
@@ -50,7 +49,7 @@ impl Page {
         let document = parsed.document;
         let sheets =
             document.descendants(Document::ROOT).into_iter().filter_map(|node| sheet(&document, node)).collect();
-        Page { document, sheets, quirks: parsed.quirks }
+        Page { document, sheets }
     }
 
     /// The address that those on the page begin at, as written (HTML, section 4.2.3).
@@ -110,6 +109,14 @@ fn sheet(document: &Document, node: NodeId) -> Option<PageSheet> {
     Some(PageSheet { node, source, media })
 }
 
+/// The text of a stylesheet under the media it is for, and how many bytes stand before its own.
+pub fn in_media<'t>(text: &'t str, media: &str) -> (Cow<'t, str>, i64) {
+    match media.trim() {
+        "" | "all" | "screen" => (Cow::Borrowed(text), 0),
+        media => (Cow::Owned(format!("@media {media} {{{text}}}")), media.len() as i64 + 9),
+    }
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;
@@ -124,7 +131,7 @@ mod tests {
         let inline = |text: &str| SheetSource::Inline(text.into());
         assert_eq!(sources, [&SheetSource::Linked("a.css".into()), &inline("p{}"), &inline("q{}")]);
         assert_eq!(page.sheets[0].media, "print");
-        assert!(!page.quirks && page.by_id("t").is_some());
+        assert!(!page.document.quirks && page.by_id("t").is_some());
     }
 
     #[test]

@@ -207,6 +207,10 @@ impl Source {
 
     /// The line of a byte, from 1, and what of it is before.
     fn line_of(&self, at: usize) -> (usize, Count) {
+        if self.text.is_empty() {
+            // Of a text that is not kept the lines are.
+            return (self.lines.partition_point(|line| *line as usize <= at).max(1), Count::default());
+        }
         let mut start = at.min(self.text.len());
         while !self.text.is_char_boundary(start) {
             start -= 1;
@@ -229,6 +233,18 @@ impl Sources {
         let lines = std::iter::once(0).chain(breaks.map(|(at, _)| at as u32 + 1)).collect();
         self.files.push(Source { path: path.into(), text, is_outside: false, lines, counts: OnceLock::new() });
         FileId(self.files.len() as u32 - 1)
+    }
+
+    /// Drops a file's text; its lines are still counted.
+    pub fn forget(&mut self, file: FileId) {
+        let source = &mut self.files[file.0 as usize];
+        source.text = String::new();
+        source.counts = OnceLock::new();
+    }
+
+    /// Puts a text back that was dropped; it must be the same.
+    pub fn restore(&mut self, file: FileId, text: String) {
+        self.files[file.0 as usize].text = text;
     }
 
     /// Says that a file is outside of the project.

@@ -3,14 +3,13 @@
 use super::hints;
 use super::matching::ElementRef;
 use super::order::{Block, DeclarationId, HINTS, INLINE, Layering, Origin, Sheets};
-use super::stylesheet::{Declaration, parse_inline};
+use super::stylesheet::{Declarations, parse_inline};
 use crate::css::substitute::Template;
 use rustc_hash::FxHashMap;
 use std::rc::Rc;
-use std::sync::Arc;
 
 /// Declarations of attributes by their texts: those of presentational attributes, and of `style`.
-pub(super) type AttributedByText = FxHashMap<(Box<str>, Box<str>), Rc<Attributed>>;
+pub(super) type AttributedByText = FxHashMap<(Box<str>, Box<str>, bool), Rc<Attributed>>;
 
 /// The declarations that an element's attributes stand for.
 #[derive(Debug)]
@@ -32,10 +31,16 @@ pub(super) fn is_of_attributes(rank: u32) -> bool {
 }
 
 impl Attributed {
-    fn new(hints: &str, style: &str) -> Attributed {
-        let block = |declarations: &Arc<[Declaration]>, sheet: u16, important: bool, layering: Layering| {
+    fn new(hints: &str, style: &str, quirks: bool) -> Attributed {
+        let block = |declarations: &Declarations, sheet: u16, important: bool, layering: Layering| {
             let id = |declaration| DeclarationId { sheet, rule: 0, declaration };
-            Block::new(declarations, important, Origin::Author, layering, None, id)
+            match declarations.in_quirks_mode().filter(|_| quirks) {
+                Some((all, numbers)) => {
+                    let id = |at: u32| id(numbers[at as usize]);
+                    Block::new(&all, important, Origin::Author, layering, None, id)
+                }
+                None => Block::new(&declarations.list, important, Origin::Author, layering, None, id),
+            }
         };
         let of_style = parse_inline(style);
         let inline = |important| Layering::new(Origin::Author, important, true, None);
@@ -87,14 +92,14 @@ impl Sheets {
             return None;
         }
         let mut known = self.attributed.borrow_mut();
-        let key = (Box::from(hints), Box::from(style));
+        let key = (Box::from(hints), Box::from(style), element.document.quirks);
         if let Some(same) = known.get(&key) {
             return Some(Rc::clone(same));
         }
         if known.len() >= MOST {
             known.clear();
         }
-        let attributed = Rc::new(Attributed::new(&key.0, &key.1));
+        let attributed = Rc::new(Attributed::new(&key.0, &key.1, key.2));
         known.insert(key, Rc::clone(&attributed));
         Some(attributed)
     }

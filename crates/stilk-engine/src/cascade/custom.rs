@@ -137,10 +137,6 @@ impl Style {
             return custom;
         }
         walk.open.push(name.clone());
-        // A fallback counts as a reference too: what it names must be visited even where it is not used.
-        for other in text.references() {
-            self.custom_in(other, walk);
-        }
         let resolved = text.substitute(&mut ReferenceValues { style: self, walk });
         walk.open.pop();
         let is_cyclic = walk.cyclic.contains(name);
@@ -150,7 +146,7 @@ impl Style {
             Ok(text) => self.typed(name, text, winner),
         };
         // What the direction of the text asks for is asked again when that is known.
-        if (walk.open.is_empty() || !is_cyclic) && self.sizing.get() != Sizing::Flow {
+        if self.sizing.get() != Sizing::Flow {
             self.customs.borrow_mut().insert(name.hash, custom.clone());
         }
         custom
@@ -293,6 +289,10 @@ impl Values for ReferenceValues<'_, '_> {
 
     fn attribute(&mut self, name: &str) -> Option<Rc<str>> {
         self.style.matched.attribute(name)
+    }
+
+    fn is_settled(&self) -> bool {
+        self.walk.open.last().is_some_and(|open| self.walk.cyclic.contains(open))
     }
 }
 

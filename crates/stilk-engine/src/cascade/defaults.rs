@@ -4,6 +4,13 @@
 use super::stylesheet::Stylesheet;
 use std::sync::LazyLock;
 
+/// A browser's sheet with what all have in modes of their own: forced colours, and quirks.
+macro_rules! with_modes {
+    ($path:literal) => {
+        concat!(include_str!($path), include_str!("defaults/forced.css"), include_str!("defaults/quirks.css"))
+    };
+}
+
 /// Whose defaults a page is computed under.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, Default)]
 pub enum Browser {
@@ -37,10 +44,10 @@ impl Browser {
     /// Its defaults as CSS.
     pub fn text(self) -> &'static str {
         match self {
-            Browser::Chromium => concat!(include_str!("defaults/chromium.css"), include_str!("defaults/forced.css")),
-            Browser::Firefox => concat!(include_str!("defaults/firefox.css"), include_str!("defaults/forced.css")),
-            Browser::WebKit => concat!(include_str!("defaults/webkit.css"), include_str!("defaults/forced.css")),
-            Browser::Standard => concat!(include_str!("defaults/standard.css"), include_str!("defaults/forced.css")),
+            Browser::Chromium => concat!(with_modes!("defaults/chromium.css"), include_str!("defaults/options.css")),
+            Browser::Firefox => with_modes!("defaults/firefox.css"),
+            Browser::WebKit => with_modes!("defaults/webkit.css"),
+            Browser::Standard => with_modes!("defaults/standard.css"),
         }
     }
 

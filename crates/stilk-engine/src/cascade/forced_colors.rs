@@ -53,7 +53,35 @@ impl Style {
         if !self.sheets.media.forced_colors || !COLORS.contains(&longhand) || !self.is_forced() {
             return false;
         }
-        matches!(specified.value(), Some(Value::Color(color)) if !color.stays_when_forced())
+        match longhand {
+            L::Color if inherits_text(specified) => false,
+            L::Color if matches!(specified, Specified::Initial) => true,
+            _ => self.is_the_pages(specified),
+        }
+    }
+
+    /// Whether a colour is none of the user's.
+    fn is_the_pages(&self, specified: &Specified) -> bool {
+        let surroundings = self.surroundings_without_color();
+        matches!(specified.value(), Some(Value::Color(color)) if !color.stays_when_forced(surroundings))
+    }
+
+    /// Whether the user's colour of text takes the place of the page's here: one that the page asks for, or one that
+    /// comes from around.
+    fn is_text_replaced(&self) -> Result<bool, Unknown> {
+        if self.asked(L::Color).is_some() {
+            return Ok(true);
+        }
+        match self.specified(L::Color).0 {
+            Specified::Unknown(reason) => Err(reason),
+            specified if inherits_text(&specified) => match self.parent() {
+                Some(parent) => parent.is_text_replaced(),
+                // The initial colour is black, and none of the user's.
+                None => Ok(true),
+            },
+            // It only decides here where it stays, or where this element is spared.
+            specified => Ok(self.is_the_pages(&specified)),
+        }
     }
 
     /// A value as it is where the user's colours are forced, from what it would be by declarations that stay.
@@ -69,13 +97,19 @@ impl Style {
             return if inherits && is_around() { Err(REPLACED) } else { value };
         }
         match longhand {
-            L::Color if self.asked(L::Color).is_some() => Ok(Value::Color(self.text_color()?)),
+            L::Color if self.is_text_replaced()? => Ok(Value::Color(self.text_color()?)),
             L::ColorScheme => Ok(Value::Words(vec![Value::Keyword("light"), Value::Keyword("dark")])),
             L::AccentColor | L::ScrollbarColor => Ok(Value::Keyword("auto")),
             L::FontVariantEmoji => Ok(Value::Keyword("text")),
             L::BoxShadow | L::TextShadow => Ok(Value::Keyword("none")),
             L::BackgroundImage => value.map(without_gradients),
             L::BackgroundColor => self.backdrop(value?),
+            // The one edge that Chromium draws in another of the user's colours as soon as a page asks for any: that of a group.
+            L::BorderTopColor | L::BorderRightColor | L::BorderBottomColor | L::BorderLeftColor
+                if matches!(value, Ok(Value::Color(Color::System("buttonface")))) && self.asked(longhand).is_some() =>
+            {
+                Ok(Value::Color(Color::System("canvastext")))
+            }
             longhand if PAINTED.contains(&longhand) => Err(Unknown("forced colours are painted, and not told")),
             _ => value,
         }
@@ -118,6 +152,8 @@ impl Style {
             _ => return Ok(left),
         };
         let alpha = match asked.as_ref().and_then(Specified::value) {
+            // That of the text is another one by then.
+            Some(Value::Color(color)) if color.uses_current() && *color != Color::Current => return Err(REPLACED),
             Some(Value::Color(color)) => resolve(color)?.alpha,
             _ => own.alpha,
         };
@@ -125,6 +161,12 @@ impl Style {
         let ground = if own.alpha == 0.0 { resolve(&Color::System("canvas"))? } else { own };
         Ok(Value::Color(Color::Absolute(Absolute { alpha, ..ground })))
     }
+}
+
+/// Whether the colour of text is that of what is around, in one of the ways to say so.
+fn inherits_text(specified: &Specified) -> bool {
+    let is_current = |value: &Value| matches!(value, Value::Color(Color::Current));
+    matches!(specified, Specified::Inherit | Specified::Unset) || specified.value().is_some_and(is_current)
 }
 
 /// Pictures stay, gradients do not.

@@ -82,11 +82,10 @@ impl<'d> ElementRef<'d> {
     fn input_validity(&self) -> Option<bool> {
         let element = self.element();
         let kind = self.kind();
-        let takes_readonly =
-            !["checkbox", "radio", "file", "range", "color", "submit", "image"].contains(&kind.as_str());
-        let is_barred = ["hidden", "button", "reset"].contains(&kind.as_str())
+        // Chromium asks for `readonly` even where it says nothing.
+        let is_barred = ["hidden", "button", "reset", "image"].contains(&kind.as_str())
             || self.is_disabled()
-            || (takes_readonly && element.attribute("readonly").is_some());
+            || element.attribute("readonly").is_some();
         if is_barred {
             return None;
         }
@@ -94,13 +93,16 @@ impl<'d> ElementRef<'d> {
         let required = element.attribute("required").is_some();
         let missing = match kind.as_str() {
             "checkbox" => required && !self.is_checked(),
+            // Without a name it is in no group, and nobody has to choose of one.
             "radio" => {
-                self.group().any(|e| e.attribute("required").is_some())
+                element.attribute("name").is_some_and(|name| !name.is_empty())
+                    && self.group().any(|e| e.attribute("required").is_some())
                     && !self.group().any(|e| e.attribute("checked").is_some())
             }
             "file" => required,
-            "submit" | "image" | "range" | "color" => false,
-            "number" => required && value.trim().parse::<f64>().is_err(),
+            "submit" | "range" | "color" => false,
+            "number" => required && number(value).is_none(),
+            "date" | "month" | "week" | "datetime-local" | "time" => required && date(&kind, value).is_none(),
             _ => required && value.is_empty(),
         };
         let mismatch = match kind.as_str() {
@@ -108,29 +110,51 @@ impl<'d> ElementRef<'d> {
             "url" if !value.is_empty() => !is_url(value.trim()),
             _ => false,
         };
-        Some(!missing && !mismatch && self.is_in_range() != Some(false))
+        Some(!missing && !mismatch && !self.is_between_steps() && self.is_in_range() != Some(false))
     }
 
-    /// Whether a number is within its limits; `None` where it has none.
+    /// Whether a number or a date is within its limits, as Chromium 156 has it: `None` where there is a value and no limit.
     pub(super) fn is_in_range(&self) -> Option<bool> {
         let element = self.element();
         if element.local() != "input" || self.is_disabled() || element.attribute("readonly").is_some() {
             return None;
         }
-        let number = |name: &str| element.attribute(name).and_then(|text| text.trim().parse::<f64>().ok());
-        match self.kind().as_str() {
+        let written = |name: &str| element.attribute(name).unwrap_or_default();
+        let kind = self.kind();
+        match kind.as_str() {
             // A range is moved into its limits.
             "range" => Some(true),
-            "number" => {
-                let (min, max) = (number("min"), number("max"));
-                if min.is_none() && max.is_none() {
-                    return None;
+            "number" => within(&[written("value"), written("min"), written("max")].map(number)),
+            // What is written as a date compares as text does.
+            "date" | "month" | "week" | "datetime-local" => {
+                within(&[written("value"), written("min"), written("max")].map(|text| date(&kind, text)))
+            }
+            "time" => {
+                let [value, min, max] =
+                    [written("value"), written("min"), written("max")].map(|text| date(&kind, text));
+                match (&value, &min, &max) {
+                    // Limits the other way round leave out what is between them.
+                    (Some(value), Some(min), Some(max)) if max < min => Some(value >= min || value <= max),
+                    _ => within(&[value, min, max]),
                 }
-                let Some(value) = number("value") else { return Some(true) };
-                Some(min.is_none_or(|min| value >= min) && max.is_none_or(|max| value <= max))
             }
             _ => None,
         }
+    }
+
+    /// Whether a number is none of the steps from its least.
+    fn is_between_steps(&self) -> bool {
+        let element = self.element();
+        let of = |name: &str| element.attribute(name).and_then(number);
+        let step = match element.attribute("step") {
+            Some(word) if word.trim().eq_ignore_ascii_case("any") => return false,
+            Some(text) => number(text).filter(|step| *step > 0.0).unwrap_or(1.0),
+            None => 1.0,
+        };
+        // Without a least one, steps are counted from the value that is written.
+        let (Some(value), Some(min)) = (of("value"), of("min")) else { return false };
+        let steps = (value - min) / step;
+        self.kind() == "number" && (steps - steps.round()).abs() > 1e-9
     }
 
     pub(super) fn is_checked(&self) -> bool {
@@ -170,6 +194,14 @@ impl<'d> ElementRef<'d> {
         }
         if self.element().attribute("disabled").is_some() {
             return true;
+        }
+        // An option is out of use with its own group alone (HTML, section 4.10.10).
+        if matches!(self.element().local(), "option" | "optgroup") {
+            let groups = self.document.around(self.node).filter_map(|above| self.document.element(above));
+            let group =
+                groups.skip(1).take_while(|above| above.local() != "select").find(|above| above.local() == "optgroup");
+            let is_option = self.element().local() == "option";
+            return is_option && group.is_some_and(|group| group.attribute("disabled").is_some());
         }
         let mut child = self.node;
         while let Some(parent) = self.document.node(child).parent {
@@ -214,6 +246,70 @@ impl<'d> ElementRef<'d> {
                 open && !closed.contains(&kind.as_str())
             }
             _ => element.attribute("contenteditable").is_some_and(|v| v != "false"),
+        }
+    }
+}
+
+/// A number as fields take it (HTML, section 2.3.4.3): no sign but `-`, digits on both sides of a point.
+fn number(text: &str) -> Option<f64> {
+    let text = text.trim_ascii_start();
+    let is_whole = !text.ends_with('.') && !text.starts_with('+') && !text.contains(".e") && !text.contains(".E");
+    let is_plain = text.bytes().all(|b| b.is_ascii_digit() || matches!(b, b'-' | b'+' | b'.' | b'e' | b'E'));
+    (is_whole && is_plain).then(|| text.parse().ok()).flatten()
+}
+
+/// A date or time as fields take it, written so that texts compare as dates do; nothing where there is no such day.
+fn date(kind: &str, text: &str) -> Option<String> {
+    let digits = |text: &str, count: usize| {
+        (text.len() == count && text.bytes().all(|b| b.is_ascii_digit())).then(|| text.parse::<u32>().ok()).flatten()
+    };
+    let day = |text: &str| {
+        let mut parts = text.splitn(3, '-');
+        let (year, month) = (digits(parts.next()?, 4)?, digits(parts.next()?, 2)?);
+        let day = parts.next().map(|text| digits(text, 2));
+        let leap = year % 4 == 0 && (year % 100 != 0 || year % 400 == 0);
+        let last = match month {
+            2 => 28 + u32::from(leap),
+            4 | 6 | 9 | 11 => 30,
+            1..=12 => 31,
+            _ => return None,
+        };
+        let is_day = day.is_none_or(|day| day.is_some_and(|day| (1..=last).contains(&day)));
+        (year > 0 && is_day).then_some(day.is_some())
+    };
+    let clock = |text: &str| {
+        let (minutes, seconds) = text.split_at_checked(5)?;
+        let (hour, minute) = minutes.split_once(':')?;
+        let seconds = if seconds.is_empty() { ":00" } else { seconds };
+        let (whole, part) = seconds.strip_prefix(':')?.split_at_checked(2)?;
+        let part = if part.is_empty() { ".0" } else { part };
+        let is_part =
+            part.strip_prefix('.').is_some_and(|p| (1..=3).contains(&p.len()) && p.bytes().all(|b| b.is_ascii_digit()));
+        let is_time = digits(hour, 2)? < 24 && digits(minute, 2)? < 60 && digits(whole, 2)? < 60 && is_part;
+        is_time.then(|| format!("{minutes}:{whole}{part:0<4}"))
+    };
+    match kind {
+        "date" => day(text)?.then(|| text.to_owned()),
+        "month" => (!day(text)?).then(|| text.to_owned()),
+        "week" => {
+            let (year, week) = text.split_once("-W")?;
+            ((1..=53).contains(&digits(week, 2)?) && digits(year, 4)? > 0).then(|| text.to_owned())
+        }
+        "datetime-local" => {
+            let (date, time) = text.split_once(['T', ' '])?;
+            day(date)?.then(|| clock(time)).flatten().map(|time| format!("{date}T{time}"))
+        }
+        _ => clock(text),
+    }
+}
+
+/// Whether a value is within its limits; what is empty is.
+fn within<T: PartialOrd>(of: &[Option<T>; 3]) -> Option<bool> {
+    match of {
+        [None, _, _] => Some(true),
+        [Some(_), None, None] => None,
+        [Some(value), min, max] => {
+            Some(min.as_ref().is_none_or(|min| value >= min) && max.as_ref().is_none_or(|max| value <= max))
         }
     }
 }

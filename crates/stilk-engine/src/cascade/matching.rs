@@ -105,6 +105,7 @@ struct Earlier {
 impl PreparedSelector {
     /// Prepares a selector; its key is its own among all that use the same caches.
     pub fn new(selector: One, key: usize) -> PreparedSelector {
+        let selector = without_star(selector);
         let (selector, later) = match without_later(&selector) {
             Some((rest, later)) => (rest, Some(later)),
             None => (selector, None),
@@ -116,6 +117,7 @@ impl PreparedSelector {
 
     /// The same of a rule in a scope, whose selector is asked as it is.
     pub fn whole(selector: One, key: usize) -> PreparedSelector {
+        let selector = without_star(selector);
         let ancestors = AncestorHashes::new(&selector, QuirksMode::NoQuirks);
         PreparedSelector { selector, key, ancestors, earlier: None, later: None }
     }
@@ -147,6 +149,35 @@ impl Earlier {
     }
 }
 
+/// The same selector without the `*` of `*:hover` and its like, which is one with `:hover` where quirks count (Quirks Mode
+/// Standard, section 3.5): as CSSOM writes it, where that `*` is left out.
+fn without_star(selector: One) -> One {
+    let is_star = |component: &Component<Selectors>| matches!(component, Component::ExplicitUniversalType);
+    let acts = |component: &Component<Selectors>| {
+        matches!(component, Component::NonTSPseudoClass(PseudoClass::Hover | PseudoClass::Active))
+    };
+    let has = |asked: &dyn Fn(&Component<Selectors>) -> bool| selector.iter_raw_match_order().any(asked);
+    if names_namespaces(&selector) || !has(&is_star) || !has(&acts) {
+        return selector;
+    }
+    match parse_list(&selector.to_css_string()) {
+        Some(list) if list.slice().len() == 1 => list.slice()[0].clone(),
+        _ => selector,
+    }
+}
+
+fn names_namespaces(selector: &One) -> bool {
+    selector.iter_raw_match_order().any(|component| {
+        matches!(
+            component,
+            Component::DefaultNamespace(_)
+                | Component::Namespace(..)
+                | Component::ExplicitNoNamespace
+                | Component::ExplicitAnyNamespace
+        )
+    })
+}
+
 /// A selector `rest:has(~ later)` in its two parts.
 fn without_later(selector: &One) -> Option<(One, One)> {
     if selector.has_pseudo_element() {
@@ -167,10 +198,7 @@ fn without_later(selector: &One) -> Option<(One, One)> {
     let text = has.to_css_string();
     let later = text.strip_prefix(":has(~ ")?.strip_suffix(')')?;
     // What is read again must be what it was.
-    let is_of_namespace = |component: &Component<Selectors>| {
-        matches!(component, Component::DefaultNamespace(_) | Component::Namespace(..) | Component::ExplicitNoNamespace)
-    };
-    if selector.iter_raw_match_order().any(is_of_namespace) {
+    if names_namespaces(selector) {
         return None;
     }
     let whole = selector.to_css_string();
@@ -296,7 +324,11 @@ impl Matching<'_, '_> {
     pub fn matches(&mut self, selector: &PreparedSelector) -> bool {
         let matches = match selector.earlier {
             Some(earlier) => self.matches_after(selector, earlier),
-            _ => matches_selector(&selector.selector, 0, Some(&selector.ancestors), self.element, &mut self.context),
+            // The filter tells cases apart.
+            _ => {
+                let ancestors = Some(&selector.ancestors).filter(|_| !self.element.document.quirks);
+                matches_selector(&selector.selector, 0, ancestors, self.element, &mut self.context)
+            }
         };
         matches && selector.later.as_ref().is_none_or(|later| self.is_before(selector.key, later))
     }
@@ -344,6 +376,7 @@ impl Matching<'_, '_> {
 }
 
 fn context<'c>(
+    document: &Document,
     pseudo: bool,
     ancestors: Option<&'c BloomFilter>,
     caches: &'c mut SelectorCaches,
@@ -352,7 +385,7 @@ fn context<'c>(
         if pseudo { MatchingMode::ForStatelessPseudoElement } else { MatchingMode::Normal },
         ancestors,
         caches,
-        QuirksMode::NoQuirks,
+        if document.quirks { QuirksMode::Quirks } else { QuirksMode::NoQuirks },
         NeedsSelectorFlags::No,
         MatchingForInvalidation::No,
     )
@@ -372,14 +405,14 @@ impl<'d> ElementRef<'d> {
 
     /// Whether the element, or a pseudo-element of it, matches.
     pub fn matches(&self, selector: &One, pseudo: bool, caches: &mut MatchingCaches) -> bool {
-        let mut context = context(pseudo, None, &mut caches.selectors);
+        let mut context = context(self.document, pseudo, None, &mut caches.selectors);
         matches_selector(selector, 0, None, *self, &mut context)
     }
 
     /// Whether the element, or a pseudo-element of it, matches while a root is the `:scope`.
     pub fn matches_under(&self, selector: &One, pseudo: bool, root: Option<NodeId>) -> bool {
         let mut caches = SelectorCaches::default();
-        let mut context = context(pseudo, None, &mut caches);
+        let mut context = context(self.document, pseudo, None, &mut caches);
         context.scope_element = root.map(|root| selectors::Element::opaque(&self.at(root)));
         matches_selector(selector, 0, None, *self, &mut context)
     }
@@ -387,7 +420,7 @@ impl<'d> ElementRef<'d> {
     /// Asks one selector after another.
     pub fn matching<'c>(&self, pseudo: bool, caches: &'c mut MatchingCaches) -> Matching<'c, 'd> {
         caches.ancestors.enter(self.document, self.node);
-        let context = context(pseudo, Some(&caches.ancestors.filter), &mut caches.selectors);
+        let context = context(self.document, pseudo, Some(&caches.ancestors.filter), &mut caches.selectors);
         Matching { element: *self, context, earlier: &mut caches.earlier, later: &mut caches.later }
     }
 

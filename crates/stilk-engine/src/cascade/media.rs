@@ -141,6 +141,20 @@ impl MediaList {
     }
 }
 
+impl MediaList {
+    /// Whether any of it may ever hold on a screen: paper and speech are never looked at.
+    pub fn is_of_screens(&self) -> bool {
+        let is_other = |query: &Query| match query {
+            Query::Type(name) => !matches!(name.as_str(), "all" | "screen"),
+            Query::And(parts) => {
+                matches!(parts.first(), Some(Query::Type(name)) if !matches!(name.as_str(), "all" | "screen"))
+            }
+            _ => false,
+        };
+        !self.queries.iter().all(is_other)
+    }
+}
+
 impl Query {
     /// Whether it holds.
     pub fn matches(&self, features: &dyn Features) -> Answer {
@@ -177,7 +191,7 @@ fn fold(list: &[Query], features: &dyn Features, decisive: bool) -> Answer {
     Ok(if answers.contains(&Ok(None)) { None } else { Some(!decisive) })
 }
 
-/// Features of words: what they may be, and which of them makes `(feature)` alone false.
+/// Features of words: what they may be, and which of them makes `(feature)` alone false. Those that Chromium 156 has.
 const WORDS: [(&str, &[&str], &str); 19] = [
     ("hover", &["none", "hover"], "none"),
     ("any-hover", &["none", "hover"], "none"),
@@ -194,14 +208,14 @@ const WORDS: [(&str, &[&str], &str); 19] = [
     ("display-mode", &["browser", "fullscreen", "minimal-ui", "standalone", "picture-in-picture"], ""),
     ("color-gamut", &["srgb", "p3", "rec2020"], ""),
     ("dynamic-range", &["standard", "high"], ""),
-    ("video-dynamic-range", &["standard", "high"], ""),
-    ("inverted-colors", &["none", "inverted"], "none"),
+    ("device-posture", &["continuous", "folded"], ""),
+    ("scan", &["interlace", "progressive"], "none"),
     ("overflow-block", &["none", "scroll", "paged"], "none"),
     ("overflow-inline", &["none", "scroll"], "none"),
 ];
 
 /// Features in a range that are there on every screen, as Chromium has them.
-const RANGES: [&str; 12] = [
+const RANGES: [&str; 15] = [
     "width",
     "height",
     "aspect-ratio",
@@ -213,14 +227,22 @@ const RANGES: [&str; 12] = [
     "color-index",
     "monochrome",
     "grid",
+    "horizontal-viewport-segments",
+    "vertical-viewport-segments",
     "-webkit-device-pixel-ratio",
+    "-webkit-transform-3d",
 ];
 
 impl Media {
     /// What lengths are computed with.
     pub(super) fn lengths(&self) -> Context {
         // Fonts of a page say nothing here: `em` is the initial size.
-        Context { font_size: Ok(DEFAULT_FONT_SIZE), viewport: (self.width, self.height), ..Context::constant() }
+        Context {
+            font_size: Ok(DEFAULT_FONT_SIZE),
+            root_font_size: Ok(DEFAULT_FONT_SIZE),
+            viewport: (self.width, self.height),
+            ..Context::constant()
+        }
     }
 
     fn amount(&self, name: &str) -> Option<f64> {
@@ -231,6 +253,7 @@ impl Media {
             "resolution" | "-webkit-device-pixel-ratio" => self.resolution,
             "color" => 8.0,
             "color-index" | "monochrome" | "grid" => 0.0,
+            "horizontal-viewport-segments" | "vertical-viewport-segments" | "-webkit-transform-3d" => 1.0,
             _ => return None,
         })
     }
@@ -258,8 +281,9 @@ impl Features for Media {
             "update" => "fast",
             "display-mode" => "browser",
             "color-gamut" => "srgb",
-            "dynamic-range" | "video-dynamic-range" => "standard",
-            "inverted-colors" => "none",
+            "dynamic-range" => "standard",
+            "device-posture" => "continuous",
+            "scan" => "none",
             "overflow-block" | "overflow-inline" => "scroll",
             _ => {
                 let alone = value.is_none() && RANGES.contains(&name);
@@ -432,9 +456,7 @@ fn order(parser: &mut Parser) -> Result<Order, ParseError<()>> {
 
 /// A number, ratio, length or resolution; resolutions in device pixels per px.
 fn amount(parser: &mut Parser) -> Result<Value, ParseError<()>> {
-    if let Ok(length) = parser.try_parse(|p| ANY_LENGTH.parse(p)) {
-        return Ok(length);
-    }
+    // A bare zero is a number, and a length where one is asked for.
     if let Ok(first) = parser.try_parse(|p| ANY_NUMBER.parse(p)) {
         if parser.try_parse(|p| p.expect_delim('/')).is_ok() {
             let second = ANY_NUMBER.parse(parser)?;
@@ -444,6 +466,9 @@ fn amount(parser: &mut Parser) -> Result<Value, ParseError<()>> {
             };
         }
         return Ok(first);
+    }
+    if let Ok(length) = parser.try_parse(|p| ANY_LENGTH.parse(p)) {
+        return Ok(length);
     }
     let (number, name) = next_number(parser)?;
     match name.unwrap_or_default().to_ascii_lowercase().as_str() {

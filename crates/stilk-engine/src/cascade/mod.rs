@@ -6,8 +6,11 @@
 
 pub mod asked;
 mod attributed;
+mod boxed;
+pub mod compound;
 mod container;
 mod custom;
+mod declaration;
 pub mod defaults;
 mod difference;
 mod display;
@@ -24,6 +27,7 @@ pub mod media;
 mod nature;
 pub mod order;
 pub mod pseudo;
+mod registered;
 pub mod resolved;
 pub mod scope;
 pub mod selector;

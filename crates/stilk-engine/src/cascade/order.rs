@@ -229,6 +229,15 @@ struct PreparedRule {
     scopes: Arc<[Arc<Scope>]>,
     /// Ranks of its blocks.
     blocks: [Option<u32>; 2],
+    /// The same in documents in quirks mode, where these take more.
+    in_quirks_mode: Option<[Option<u32>; 2]>,
+}
+
+impl PreparedRule {
+    fn blocks(&self, quirks: bool) -> impl Iterator<Item = &u32> {
+        let blocks = if quirks { self.in_quirks_mode.as_ref() } else { None };
+        blocks.unwrap_or(&self.blocks).iter().flatten()
+    }
 }
 
 /// What of an element a rule styles.
@@ -245,8 +254,9 @@ enum Subject {
 /// Values by property and text.
 type DeclaredByText = FxHashMap<(PropertyName, Rc<str>), Rc<Option<Declared>>>;
 
-/// What an element's candidates depend on: its name, its classes, and its values of attributes that rules are filed under.
-type Asked = (LocalName, Vec<LocalName>, Vec<(LocalName, Box<str>)>);
+/// What an element's candidates depend on: its name, its classes, its values of attributes that rules are filed under, and
+/// whether its document is in quirks mode.
+type Asked = (LocalName, Vec<LocalName>, Vec<(LocalName, Box<str>)>, bool);
 
 /// A computed value, which many elements may have.
 pub type Shared = Rc<Result<Value, Unknown>>;
@@ -260,6 +270,7 @@ pub struct Sheets {
     /// Pseudo-elements that some sheet of the page styles.
     pseudos: Vec<PseudoElement>,
     by_class: FxHashMap<LocalName, Vec<u32>>,
+    by_lower_class: OnceCell<FxHashMap<LocalName, Vec<u32>>>,
     by_name: FxHashMap<LocalName, Vec<u32>>,
     /// Rules that ask for a value of an attribute, as those of themes do.
     by_attribute: FxHashMap<LocalName, FxHashMap<Box<str>, Vec<u32>>>,
@@ -305,6 +316,7 @@ impl Sheets {
             blocks: Vec::new(),
             pseudos: PseudoElement::ALL.iter().copied().filter(|pseudo| styled.contains(pseudo.name())).collect(),
             by_class: FxHashMap::default(),
+            by_lower_class: OnceCell::new(),
             by_name: FxHashMap::default(),
             by_attribute: FxHashMap::default(),
             other: Vec::new(),
@@ -337,8 +349,12 @@ impl Sheets {
         all.has_floats = found.iter().any(|found| found.block.origin == Origin::Author && floating(found));
         found.sort_by_key(|found| (found.block.layering, found.specificity, found.order));
         for found in found {
-            let slot = all.rules[found.rule].blocks.iter_mut().find(|slot| slot.is_none());
-            if let Some(slot) = slot {
+            let rule = &mut all.rules[found.rule];
+            let slots = match &mut rule.in_quirks_mode {
+                Some(slots) if found.in_quirks_mode => slots,
+                _ => &mut rule.blocks,
+            };
+            if let Some(slot) = slots.iter_mut().find(|slot| slot.is_none()) {
                 *slot = Some(all.blocks.len() as u32);
             }
             all.blocks.push(found.block);
@@ -360,20 +376,33 @@ impl Sheets {
             }
             let unknown = rule.conditions.iter().find_map(|condition| match condition {
                 Condition::Unknown(reason) => Some(*reason),
-                Condition::Media(_) | Condition::Container(_) | Condition::Native(_) => None,
+                Condition::Media(_) | Condition::Container(_) | Condition::Native(_) | Condition::QuirksMode => None,
             });
             let containers = rule.conditions.iter().filter_map(|condition| match condition {
                 Condition::Container(query) => Some(Arc::clone(query)),
-                Condition::Media(_) | Condition::Native(_) | Condition::Unknown(_) => None,
+                Condition::Media(_) | Condition::Native(_) | Condition::QuirksMode | Condition::Unknown(_) => None,
             });
             let containers: Vec<Arc<ContainerQuery>> = containers.collect();
             let layer = rule.layer.and_then(|id| self.layer_ids[usize::from(index)][id.index()]);
             let layer = layer.map(|id| ranks[id.index()]);
             self.specificities.insert((index, i as u32), rule.selector.specificity());
             let id = |declaration| DeclarationId { sheet: index, rule: i as u32, declaration };
-            for important in [false, true] {
+            let only_in_quirks_mode = rule.conditions.iter().any(|c| matches!(c, Condition::QuirksMode));
+            let whole = || (Arc::clone(&rule.declarations.list), (0..).take(rule.declarations.list.len()).collect());
+            let quirks: Option<(Arc<[Declaration]>, Vec<u32>)> =
+                rule.declarations.in_quirks_mode().or_else(|| only_in_quirks_mode.then(whole));
+            for (important, in_quirks_mode) in [(false, false), (true, false), (false, true), (true, true)] {
                 let layering = Layering::new(origin, important, false, layer);
-                if let Some(mut block) = Block::new(&rule.declarations, important, origin, layering, unknown, id) {
+                let block = match (&quirks, in_quirks_mode) {
+                    (_, false) if only_in_quirks_mode => continue,
+                    (_, false) => Block::new(&rule.declarations.list, important, origin, layering, unknown, id),
+                    (Some((all, numbers)), true) => {
+                        let id = |at: u32| id(numbers[at as usize]);
+                        Block::new(all, important, origin, layering, unknown, id)
+                    }
+                    (None, true) => continue,
+                };
+                if let Some(mut block) = block {
                     block.containers.clone_from(&containers);
                     block.specificity = rule.selector.specificity();
                     block.native = rule.conditions.iter().find_map(|condition| match condition {
@@ -384,7 +413,7 @@ impl Sheets {
                         block.declarations.iter().filter_map(|d| d.text.as_ref()).flat_map(Template::attributes);
                     self.attributes.extend(names.cloned());
                     let (specificity, order) = (rule.selector.specificity(), (index, i as u32));
-                    found.push(Found { block, rule: self.rules.len(), specificity, order });
+                    found.push(Found { block, rule: self.rules.len(), in_quirks_mode, specificity, order });
                 }
             }
             let subject = rule.pseudo.as_ref().map_or(Subject::Element, |pseudo| {
@@ -400,7 +429,8 @@ impl Sheets {
             let prepare = if rule.scopes.is_empty() { PreparedSelector::new } else { PreparedSelector::whole };
             let selector = prepare(rule.selector.clone(), self.rules.len());
             let scopes = Arc::clone(&rule.scopes);
-            self.rules.push(PreparedRule { selector, subject, of_html, classes, scopes, blocks: [None; 2] });
+            let (blocks, in_quirks_mode) = ([None; 2], quirks.map(|_| [None; 2]));
+            self.rules.push(PreparedRule { selector, subject, of_html, classes, scopes, blocks, in_quirks_mode });
         }
     }
 
@@ -439,7 +469,8 @@ impl Sheets {
         let mut of_pseudos: Vec<Vec<u32>> = vec![Vec::new(); self.pseudos.len()];
         let mut hops: Hops = Vec::new();
         let data = element.element();
-        let candidates = self.candidates(data);
+        let quirks = element.document.quirks;
+        let candidates = self.candidates(data, quirks);
         let is_html = data.name.ns == ns!(html);
         let speaks = |rule: &&PreparedRule| is_html || !rule.of_html;
         let mut matching = element.matching(false, caches);
@@ -451,16 +482,16 @@ impl Sheets {
                     let is_pseudo = subject != Subject::Element;
                     let near = scope::proximity(element, rule.selector.one(), is_pseudo, &rule.scopes);
                     let Some(near) = near else { continue };
-                    hops.extend(rule.blocks.iter().flatten().map(|rank| (*rank, near)));
+                    hops.extend(rule.blocks(quirks).map(|rank| (*rank, near)));
                     match subject {
-                        Subject::Pseudo(index) => of_pseudos[index].extend(rule.blocks.iter().flatten()),
-                        _ => own.extend(rule.blocks.iter().flatten()),
+                        Subject::Pseudo(index) => of_pseudos[index].extend(rule.blocks(quirks)),
+                        _ => own.extend(rule.blocks(quirks)),
                     }
                 }
-                Subject::Element if matching.matches(&rule.selector) => own.extend(rule.blocks.iter().flatten()),
+                Subject::Element if matching.matches(&rule.selector) => own.extend(rule.blocks(quirks)),
                 Subject::Pseudo(index) if rule.selector.asks_earlier() => {
                     if matching.matches(&rule.selector) {
-                        of_pseudos[index].extend(rule.blocks.iter().flatten());
+                        of_pseudos[index].extend(rule.blocks(quirks));
                     }
                 }
                 Subject::Pseudo(_) => any = true,
@@ -474,7 +505,7 @@ impl Sheets {
                 && !rule.selector.asks_earlier()
                 && matching.matches(&rule.selector)
             {
-                of_pseudos[index].extend(rule.blocks.iter().flatten());
+                of_pseudos[index].extend(rule.blocks(quirks));
             }
         }
         let is_there = |pseudo: &PseudoElement| *pseudo != PseudoElement::Placeholder || forms::shows_placeholder(data);
@@ -484,27 +515,38 @@ impl Sheets {
         let sorted = self.sorted(data, own, attributed, false, &hops);
         let beyond = match element.document.is_of_shadow_host(element.node) {
             true => Some("what a shadow tree says of its host, and of what is put into it, is not modelled"),
+            false if element.document.is_in_drawn(element.node) => {
+                Some("what browsers make of it in an element that they draw by themselves is not modelled")
+            }
             false => sorted.beyond,
         };
         (Matched { has_floats, schemes: element.document.schemes(), beyond, ..sorted }, pseudos)
     }
 
     /// The rules that elements with these very classes and this name may match: controls repeat, in all their states.
-    fn candidates(&self, data: &Element) -> Rc<[u32]> {
+    fn candidates(&self, data: &Element, quirks: bool) -> Rc<[u32]> {
         // Bounded: a foreign page may have any number.
         const MOST: usize = 1 << 12;
         // Most elements have none of them.
         let values: Vec<(LocalName, Box<str>)> =
             self.by_attribute.keys().filter_map(|name| Some((name.clone(), data.attribute(name)?.into()))).collect();
-        let key = (data.name.local.clone(), data.classes.clone(), values);
+        let key = (data.name.local.clone(), data.classes.clone(), values, quirks);
         if let Some(known) = self.candidates.borrow().get(&key) {
             return Rc::clone(known);
         }
-        let by_class = data.classes.iter().filter_map(|class| self.by_class.get(class));
+        let files = if quirks { self.by_class_in_quirks_mode() } else { &self.by_class };
+        let by_class = data.classes.iter().filter_map(|class| match quirks {
+            true => files.get(&class.to_ascii_lowercase()),
+            false => files.get(class),
+        });
         let by_name = self.by_name.get(&data.name.local.to_ascii_lowercase());
         let by_attribute = key.2.iter().filter_map(|(name, value)| self.by_attribute.get(name)?.get(value));
         let all = by_class.chain(by_name).chain(by_attribute).chain([&self.other]).flatten().copied();
-        let has_classes = |rule: &PreparedRule| rule.classes.iter().all(|class| data.classes.contains(class));
+        let has = |class: &LocalName| match quirks {
+            true => data.classes.iter().any(|own| own.eq_ignore_ascii_case(class)),
+            false => data.classes.contains(class),
+        };
+        let has_classes = |rule: &PreparedRule| rule.classes.iter().all(has);
         let found: Rc<[u32]> = all.filter(|index| has_classes(&self.rules[*index as usize])).collect();
         let mut known = self.candidates.borrow_mut();
         if known.len() > MOST {
@@ -512,6 +554,17 @@ impl Sheets {
         }
         known.insert(key, Rc::clone(&found));
         found
+    }
+
+    /// The same file for documents that do not tell cases of classes apart.
+    fn by_class_in_quirks_mode(&self) -> &FxHashMap<LocalName, Vec<u32>> {
+        self.by_lower_class.get_or_init(|| {
+            let mut files: FxHashMap<LocalName, Vec<u32>> = FxHashMap::default();
+            for (class, rules) in &self.by_class {
+                files.entry(class.to_ascii_lowercase()).or_default().extend(rules);
+            }
+            files
+        })
     }
 
     fn sorted(
@@ -671,7 +724,7 @@ impl Sheets {
 fn hold(conditions: &[Condition], media: &Media) -> bool {
     conditions.iter().all(|condition| match condition {
         Condition::Media(list) => list.matches(media),
-        Condition::Container(_) | Condition::Native(_) | Condition::Unknown(_) => true,
+        Condition::Container(_) | Condition::Native(_) | Condition::QuirksMode | Condition::Unknown(_) => true,
     })
 }
 
@@ -711,6 +764,7 @@ type Hops = Vec<(u32, u32)>;
 struct Found {
     block: Block,
     rule: usize,
+    in_quirks_mode: bool,
     specificity: u32,
     order: (u16, u32),
 }

@@ -41,7 +41,7 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
             other => Ok(to_css(other)),
         },
         // Only items of flex and grid containers have an automatic minimum size (CSS Sizing 3, section 5.2.2).
-        L::MinWidth | L::MinHeight if value.is("auto") && (!style.is_item() || is_hidden(style)) => Ok("0px".into()),
+        L::MinWidth | L::MinHeight if value.is("auto") && (!style.is_item()? || is_hidden(style)?) => Ok("0px".into()),
         L::CaretColor if value.is("auto") => Ok(to_css(style.get(L::Color)?)),
         L::TextDecorationThickness if !value.is("auto") && value.as_px().is_none() => Err(LAYOUT),
         // Chromium writes no spacing as `normal` (CSS Text 4, section 8.1: they are the same).
@@ -51,7 +51,7 @@ pub fn resolved(style: &Style, longhand: Longhand) -> Result<String, Unknown> {
         // Whole numbers are written in full.
         L::ZIndex | L::Order if value.as_number().is_some() => Ok(format!("{:.0}", value.as_number().unwrap_or(0.0))),
         L::GridTemplateColumns | L::GridTemplateRows
-            if (style.is(L::Display, "grid") || style.is(L::Display, "inline-grid")) && !is_hidden(style) =>
+            if style.asked_for(L::Display, &["grid", "inline-grid"])? && !is_hidden(style)? =>
         {
             Err(Unknown("the tracks of a grid need a layout"))
         }
@@ -139,16 +139,28 @@ fn scale(mut words: Vec<Value>) -> Vec<Value> {
 }
 
 /// Whether nothing is laid out for it: then the browser answers with computed values.
-fn is_hidden(style: &Style) -> bool {
-    if style.is(L::Display, "contents") || style.is_empty_generated() || style.is_instead_of_scripts() {
-        return true;
+fn is_hidden(style: &Style) -> Result<bool, Unknown> {
+    // What is generated stands in a line of its own where it has no box.
+    if style.asked_for(L::Display, &["contents"])? && !style.is_generated() || style.is_instead_of_scripts() {
+        return Ok(true);
+    }
+    if style.is_generated() && !style.is_never_generated() {
+        style.get(L::Content)?;
+    }
+    if style.is_empty_generated() {
+        return Ok(true);
     }
     has_no_box(style)
 }
 
-fn has_no_box(style: &Style) -> bool {
-    let above = || style.parent.as_deref().is_some_and(has_no_box);
-    *style.hidden.get_or_init(|| style.is(L::Display, "none") || above())
+fn has_no_box(style: &Style) -> Result<bool, Unknown> {
+    let above = || style.parent.as_deref().map_or(Ok(false), has_no_box);
+    *style.hidden.get_or_init(|| match style.asked_for(L::Display, &["none"]) {
+        Ok(false) => above(),
+        // Where something around it has no box, its own says nothing.
+        Err(_) if above() == Ok(true) => Ok(true),
+        decided => decided,
+    })
 }
 
 /// A size: of the box that `box-sizing` names.
@@ -158,7 +170,7 @@ fn size(
     content: impl Fn(&Style) -> Result<f64, Unknown>,
     padding: [Longhand; 2],
 ) -> Result<String, Unknown> {
-    if is_hidden(style) {
+    if is_hidden(style)? {
         return Ok(to_css(value));
     }
     if style.is(L::Display, "inline") {
@@ -170,7 +182,7 @@ fn size(
         return if style.brings_size() && !is_said { Err(LAYOUT) } else { Ok(to_css(value)) };
     }
     let mut px = content(style)?;
-    if style.is(L::BoxSizing, "border-box") {
+    if style.asked_for(L::BoxSizing, &["border-box"])? {
         let [start, end] = padding;
         px += style.padding(start)? + style.padding(end)?;
         px += style.px(border_beside(start))? + style.px(border_beside(end))?;
@@ -189,7 +201,7 @@ fn border_beside(padding: Longhand) -> Longhand {
 
 /// A side of the border box in px, for percentages in transforms.
 fn border_side(style: &Style, horizontal: bool) -> Result<f64, Unknown> {
-    if is_hidden(style) {
+    if is_hidden(style)? {
         return Ok(0.0);
     }
     let (content, [start, end]) = if horizontal {
@@ -204,7 +216,7 @@ fn border_side(style: &Style, horizontal: bool) -> Result<f64, Unknown> {
 /// A transform is answered as a matrix (CSS Transforms 1, section 13).
 fn transform(style: &Style, value: &Value) -> Result<String, Unknown> {
     // What has no box is not transformed.
-    if value.is("none") || is_hidden(style) {
+    if value.is("none") || is_hidden(style)? {
         return Ok("none".into());
     }
     let found = matrix(value, &|horizontal| border_side(style, horizontal).ok());
@@ -219,7 +231,7 @@ fn origin(style: &Style, value: &Value, laid_out: &dyn Fn(f64) -> f64) -> Result
         [x, y, z] => (x, y, format!(" {}", to_css(z))),
         _ => return Err(LAYOUT),
     };
-    if is_hidden(style) {
+    if is_hidden(style)? {
         return Ok(format!("{} {}{depth}", to_css(x), to_css(y)));
     }
     let px = |value: &Value, horizontal: bool| match value {
@@ -234,14 +246,14 @@ fn origin(style: &Style, value: &Value, laid_out: &dyn Fn(f64) -> f64) -> Result
 fn boxed(style: &Style, value: &Value) -> Result<String, Unknown> {
     match value.as_px() {
         Some(_) => Ok(to_css(value)),
-        None if is_hidden(style) => Ok(to_css(value)),
+        None if is_hidden(style)? => Ok(to_css(value)),
         None if style.is(L::Display, "inline") && !style.brings_size() => Ok(to_css(value)),
         None => Err(LAYOUT),
     }
 }
 
 fn inset(style: &Style, value: &Value) -> Result<String, Unknown> {
-    if style.is(L::Position, "static") || is_hidden(style) || value.as_px().is_some() {
+    if style.is(L::Position, "static") || value.as_px().is_some() || is_hidden(style)? {
         return Ok(to_css(value));
     }
     Err(LAYOUT)

@@ -9,7 +9,7 @@ use super::longhand_set::LonghandSet;
 use super::nature::Nature;
 use super::order::{Block, DeclarationId, Matched, Origin, Shared, Sheets};
 use super::winner::{Says, Specified, Step};
-use crate::css::color::{Absolute, Color, Surroundings};
+use crate::css::color::{Absolute, Color, OF_BODY, Palette, Surroundings};
 use crate::css::compute::compute;
 use crate::css::context::{Context, DEFAULT_FONT_SIZE, Unknown};
 use crate::css::grammar::Grammar;
@@ -36,7 +36,7 @@ pub struct Style {
     /// Custom properties that were asked for, by the hash of their name.
     pub(super) customs: RefCell<FxHashMap<u64, Option<Custom>>>,
     /// Whether it is of a `::before` or `::after`.
-    is_generated: bool,
+    pub(super) is_generated: bool,
     /// The colour schemes that the page is made for.
     schemes: Schemes,
     /// By sixteen: most styles are asked for a few values, and a system has hundreds of thousands of styles.
@@ -45,7 +45,7 @@ pub struct Style {
     flow: OnceCell<Flow>,
     monospace: OnceCell<bool>,
     zoomed: OnceCell<bool>,
-    pub(super) hidden: OnceCell<bool>,
+    pub(super) hidden: OnceCell<Result<bool, Unknown>>,
     /// Values of declarations with references, by declaration.
     pub(super) substituted: RefCell<Vec<(DeclarationId, Substituted)>>,
     /// Which of the values that lengths are relative to is being computed.
@@ -221,14 +221,18 @@ impl Style {
     /// The used `color`.
     pub fn color(&self) -> Option<Absolute> {
         match self.get(L::Color) {
-            Ok(Value::Color(Color::Absolute(absolute))) => Some(*absolute),
+            Ok(Value::Color(Color::Absolute(absolute))) => Some(absolute.computed()),
             _ => None,
         }
     }
 
     /// Whether the used colour scheme is dark (CSS Color Adjustment 1, section 2.3).
     pub fn is_dark(&self) -> bool {
-        let (light, dark) = match self.get(L::ColorScheme) {
+        let own = match self.sheets.media.forced_colors {
+            true => self.scheme_of_page(),
+            false => self.get(L::ColorScheme).cloned(),
+        };
+        let (light, dark) = match own {
             Ok(Value::Words(words)) => {
                 let has = |word: &str| words.iter().any(|value| value.is(word));
                 (has("light"), has("dark"))
@@ -243,39 +247,18 @@ impl Style {
         }
     }
 
-    /// Whether it is an item of a flex or grid container.
-    pub fn is_item(&self) -> bool {
-        self.in_item_container() && !self.is_out_of_flow()
-    }
-
-    /// Whether it is a generated pseudo-element that its `content` does not generate, or of an element that has none.
-    pub fn is_empty_generated(&self) -> bool {
-        self.is_generated && (self.is_never_generated() || self.is_one_of(L::Content, &["none", "normal"]))
-    }
-
-    /// Whether it is a generated pseudo-element of an element in which no browser paints one.
-    pub fn is_never_generated(&self) -> bool {
-        self.is_generated && self.parent.as_ref().is_some_and(|originating| originating.matched.is_closed)
-    }
-
-    /// Whether its element brings a size along, as pictures and form controls do.
-    pub fn brings_size(&self) -> bool {
-        self.matched.nature != Nature::Plain
-    }
-
-    /// Whether it is a part of a drawing, whose sizes are what is said of them.
-    pub(super) fn is_drawn(&self) -> bool {
-        matches!(self.matched.nature, Nature::Drawn | Nature::DrawnBox)
-    }
-
-    /// Whether it is a part of a drawing that has no size of its own.
-    pub(super) fn is_drawn_box(&self) -> bool {
-        self.matched.nature == Nature::DrawnBox
-    }
-
-    /// Whether it is not drawn because scripts run.
-    pub(super) fn is_instead_of_scripts(&self) -> bool {
-        self.matched.nature == Nature::Instead
+    /// The colour scheme that the page asks for: where the user's colours are forced it is told as either, and
+    /// `light-dark()` goes by this one.
+    fn scheme_of_page(&self) -> Result<Value, Unknown> {
+        let specified = self.specified(L::ColorScheme).0;
+        match (specified.value(), &specified) {
+            (Some(value), _) => Ok(value.clone()),
+            (None, Specified::Unknown(reason)) => Err(*reason),
+            (None, Specified::Inherit | Specified::Unset) if self.parent.is_some() => {
+                self.parent.as_ref().map_or(Ok(Value::Keyword("normal")), |parent| parent.scheme_of_page())
+            }
+            _ => Ok(Value::Keyword("normal")),
+        }
     }
 
     /// Why none of its values is known, or of what it is generated in.
@@ -284,14 +267,11 @@ impl Style {
         self.matched.beyond.or_else(|| originating?.matched.beyond)
     }
 
-    /// Whether it is text in a line, which has no box that a share could be of.
-    pub(super) fn is_in_line(&self) -> bool {
-        self.matched.nature == Nature::Plain && self.is(L::Display, "inline")
-    }
-
     /// What colours depend on besides that of text.
     pub(super) fn surroundings_without_color(&self) -> Surroundings {
-        Surroundings { dark: self.is_dark(), forced: self.sheets.media.forced_colors, current: None }
+        let media = &self.sheets.media;
+        let palette = if media.dark { Palette::Dark } else { Palette::Light };
+        Surroundings { dark: self.is_dark(), forced: media.forced_colors.then_some(palette), current: None }
     }
 
     /// What colours in this style depend on.
@@ -387,7 +367,9 @@ impl Style {
         }
         let mut undecided = None;
         for longhand in PAINTED {
-            match self.steps(longhand).find(|step| step.says.decides()) {
+            // What holds for as long as the platform draws it has no say in that.
+            let mut steps = self.steps_of(longhand, |block| block.native.is_none());
+            match steps.find(|step| step.says.decides()) {
                 Some(Step { says: Says::Undecided(reason), .. }) => undecided = Some(reason),
                 Some(step) if step.block.origin == Origin::Author => return Ok(false),
                 _ => {}
@@ -396,21 +378,13 @@ impl Style {
         undecided.map_or(Ok(true), Err)
     }
 
-    fn is_one_of(&self, longhand: Longhand, words: &[&str]) -> bool {
-        matches!(self.get(longhand), Ok(Value::Keyword(word)) if words.contains(word))
+    pub(super) fn is_one_of(&self, longhand: Longhand, words: &[&str]) -> bool {
+        self.asked_for(longhand, words) == Ok(true)
     }
 
-    pub(super) fn is_out_of_flow(&self) -> bool {
-        self.is_one_of(L::Position, &["absolute", "fixed"])
-    }
-
-    fn in_item_container(&self) -> bool {
-        // An element without a box of its own leaves its place to what is in it.
-        let mut above = self.parent.as_deref();
-        while let Some(parent) = above.filter(|parent| parent.is(L::Display, "contents")) {
-            above = parent.parent.as_deref();
-        }
-        above.is_some_and(|parent| parent.is_one_of(L::Display, &["flex", "inline-flex", "grid", "inline-grid"]))
+    /// Whether a value is one of these keywords: what decides other values must not be taken for a no where it is unknown.
+    pub(super) fn asked_for(&self, longhand: Longhand, words: &[&str]) -> Result<bool, Unknown> {
+        Ok(matches!(self.get(longhand)?, Value::Keyword(word) if words.contains(word)))
     }
 
     /// A value with shares of so many px put in: for comparisons, which cannot be computed before a layout.
@@ -431,7 +405,7 @@ impl Style {
             let mut context = self.outer_context();
             if self.parent.is_none() {
                 // Everything but the root's own font size is relative to what that came to.
-                context.root_font_size = self.px(L::FontSize).unwrap_or(DEFAULT_FONT_SIZE);
+                context.root_font_size = self.px(L::FontSize);
             }
             context.font_size = match self.get(L::FontSize) {
                 Ok(value) => value.as_px().ok_or(Unknown("the font size needs a layout")),
@@ -450,24 +424,25 @@ impl Style {
     }
 
     /// The root element's font size; while that is computed itself, the initial one.
-    fn root_font_size(&self) -> f64 {
-        let Some(mut at) = self.parent.as_ref() else { return DEFAULT_FONT_SIZE };
+    fn root_font_size(&self) -> Result<f64, Unknown> {
+        let Some(mut at) = self.parent.as_ref() else { return Ok(DEFAULT_FONT_SIZE) };
         while let Some(above) = &at.parent {
             at = above;
         }
-        at.px(L::FontSize).unwrap_or(DEFAULT_FONT_SIZE)
+        at.px(L::FontSize)
     }
 
     /// What the font size itself is relative to.
     pub(super) fn outer_context(&self) -> Context {
         let parent = self.parent.as_deref();
-        let parent_weight = parent.and_then(|p| p.get(L::FontWeight).ok()?.as_number());
+        let unlike = Unknown("the weight around it is no number");
+        let parent_weight = parent.map(|parent| parent.get(L::FontWeight)?.as_number().ok_or(unlike));
         let media = &self.sheets.media;
         Context {
             font_size: parent.map_or(Ok(DEFAULT_FONT_SIZE), |parent| parent.px(L::FontSize)),
             root_font_size: self.root_font_size(),
             line_height: Err(Unknown("it depends on the line height")),
-            parent_weight: parent_weight.unwrap_or(400.0),
+            parent_weight: parent_weight.unwrap_or(Ok(400.0)),
             viewport: (media.width, media.height),
             whole: None,
         }
@@ -627,13 +602,13 @@ impl Style {
         let value = self.raw(longhand)?;
         Ok(match longhand {
             L::Color => return self.absolute_color(value),
-            L::Float if self.is_out_of_flow() => Value::Keyword("none"),
+            L::Float if !value.is("none") && self.is_out_of_flow()? => Value::Keyword("none"),
             L::Display => match value {
                 Value::Keyword(word) => {
                     // Outside of mathematics it is as text.
                     let is_native = !self.is_empty_generated() && !self.get(L::Appearance)?.is("none");
                     let word = if word == "math" { "inline" } else { natural(self.matched.nature, is_native, word) };
-                    if !self.is_blockified() && self.matched.nature != Nature::Legend {
+                    if !self.is_blockified()? && self.matched.nature != Nature::Legend {
                         // Text that runs another way has a box of its own (CSS Writing Modes 4, section 3.1).
                         let turned = word == "inline"
                             && !self.is_empty_generated()
@@ -650,8 +625,8 @@ impl Style {
                 }
                 other => other,
             },
-            L::OverflowX => self.overflow(value, L::OverflowY),
-            L::OverflowY => self.overflow(value, L::OverflowX),
+            L::OverflowX => self.overflow(value, L::OverflowY)?,
+            L::OverflowY => self.overflow(value, L::OverflowX)?,
             L::TextAlign if value.is("match-parent") => match &self.parent {
                 Some(parent) => return parent.get(L::TextAlign).cloned(),
                 None => Value::Keyword("start"),
@@ -706,34 +681,40 @@ impl Style {
         })
     }
 
-    /// Blockification (CSS Display 3, section 2.7).
-    fn is_blockified(&self) -> bool {
-        self.parent.is_none() || self.is_out_of_flow() || !self.is(L::Float, "none") || self.in_item_container()
-    }
-
     /// One axis that is no longer visible makes the other one scroll (CSS Overflow 3, section 3.1).
-    fn overflow(&self, value: Value, other: Longhand) -> Value {
+    fn overflow(&self, value: Value, other: Longhand) -> Result<Value, Unknown> {
         // A table is clipped on both sides, or on none.
-        if self.raw(L::Display).is_ok_and(|display| display.is("table") || display.is("inline-table")) {
-            let other = self.raw(other).ok();
-            let hides = |value: &Value| value.is("hidden");
-            return match (hides(&value), other.is_some_and(|other| hides(&other))) {
+        let display = self.raw(L::Display)?;
+        let other = self.raw(other)?;
+        if display.is("table") || display.is("inline-table") {
+            return Ok(match (value.is("hidden"), other.is("hidden")) {
                 (true, true) => value,
                 (false, false) if value.is("clip") => value,
                 _ => Value::Keyword("visible"),
-            };
+            });
         }
-        let is_there = !self.raw(L::Display).is_ok_and(|display| display.is("none"));
-        if self.matched.nature == Nature::TextArea && value.is("visible") && is_there {
-            return Value::Keyword("auto");
+        if self.matched.nature == Nature::TextArea && value.is("visible") && !display.is("none") {
+            return Ok(Value::Keyword("auto"));
         }
-        let other_scrolls = self.raw(other).is_ok_and(|other| !other.is("visible") && !other.is("clip"));
-        if value.is("visible") && other_scrolls { Value::Keyword("auto") } else { value }
+        let other_scrolls = !other.is("visible") && !other.is("clip");
+        Ok(if value.is("visible") && other_scrolls { Value::Keyword("auto") } else { value })
+    }
+
+    /// The style of the page's body that it is in; its own where it is in none.
+    fn body(&self) -> &Style {
+        let mut at = self;
+        while let Some(parent) = at.parent.as_deref().filter(|parent| parent.parent.is_some()) {
+            at = parent;
+        }
+        at
     }
 
     /// `color` comes out absolute: `currentcolor` in it is the parent's.
     fn absolute_color(&self, value: Value) -> Result<Value, Unknown> {
         let Value::Color(color) = value else { return Ok(value) };
+        if color == Color::System(OF_BODY) {
+            return self.body().get(L::Color).cloned();
+        }
         let current = self.parent.as_ref().and_then(|parent| parent.color());
         let surroundings = Surroundings { current, ..self.surroundings_without_color() };
         match color.resolve(surroundings) {

@@ -1,17 +1,21 @@
 //! CSS text as rules: layers, conditions, nesting, selectors, declarations, with the place of each in the text.
 
 use super::container::{self, ContainerQuery};
+use super::declaration::{self, Collected};
+pub use super::declaration::{Declaration, DeclarationBody, Declarations};
 use super::layers::{LayerId, Layers};
 use super::media::{self, MediaList};
+pub use super::registered::Registered;
+use super::registered::registered;
 use super::scope::Scope;
 use super::selector::{self, Beginning, Namespaces, One, PseudoName};
 use super::supports::{Asked, SupportsTest};
-use crate::css::parse::{ParsedDeclaration, is_too_deep};
-use crate::css::parse_declaration;
+use crate::css::parse::is_too_deep;
 use cssparser::{
     AtRuleParser, CowRcStr, DeclarationParser, ParseError, Parser, ParserState, QualifiedRuleParser,
-    RuleBodyItemParser, RuleBodyParser, StyleSheetParser, Token,
+    RuleBodyItemParser, RuleBodyParser, StyleSheetParser,
 };
+use std::ops::Range;
 use std::sync::{Arc, OnceLock};
 
 /// Blocks nested deeper than this are dropped; nobody writes them, and the stack has an end.
@@ -34,21 +38,12 @@ pub struct Stylesheet {
     pub registered: Vec<(Registered, Arc<[Condition]>)>,
     /// Stylesheets that were imported into it: their addresses and texts.
     pub imported: Vec<(String, String)>,
+    /// Addresses of imports that are for paper or speech alone and could not be had: no screen needs them.
+    pub unneeded: Vec<String>,
+    /// What was dropped, in the order of the text.
+    pub dropped: Vec<Dropped>,
     /// The rules that ask for a state and for a place, once that was asked.
     of_states_in_place: OnceLock<Vec<u32>>,
-}
-
-/// A custom property with a type: `@property` (CSS Properties and Values API 1, section 2).
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Registered {
-    /// Its name, with dashes.
-    pub name: Arc<str>,
-    /// What its value may be, without quotes.
-    pub syntax: String,
-    /// Whether it inherits.
-    pub inherits: bool,
-    /// Its initial value.
-    pub initial: Option<String>,
 }
 
 /// One selector and its declarations.
@@ -59,7 +54,9 @@ pub struct StyleRule {
     /// The pseudo-element it styles, if any.
     pub pseudo: Option<PseudoName>,
     /// The declarations, shared by the selectors of a list.
-    pub declarations: Arc<[Declaration]>,
+    pub declarations: Declarations,
+    /// Byte offset of its selector list in the text.
+    pub offset: u32,
     /// The layer; `None` outside of layers.
     pub layer: Option<LayerId>,
     /// Conditions that must all hold.
@@ -74,10 +71,49 @@ impl StyleRule {
     /// The selector as CSS, and the scopes that it is in.
     pub fn selector_text(&self) -> String {
         let own = selector::to_text(&self.selector).replace(":is()", ":scope");
-        let own = if own.is_empty() { ":scope".to_owned() } else { own.trim_start().to_owned() };
+        let own = if own.is_empty() { ":scope".to_owned() } else { without_needless_is(own.trim_start()) };
         let scopes = self.scopes.iter().rev().map(|scope| format!(" in {scope}"));
         std::iter::once(own).chain(scopes).collect()
     }
+}
+
+/// A selector without `:is()` around one compound: what `&` stands for in a nested rule, as a person would write it.
+fn without_needless_is(text: &str) -> String {
+    let mut written = String::with_capacity(text.len());
+    let mut rest = text;
+    while let Some(at) = rest.find(":is(") {
+        let (before, from) = rest.split_at(at);
+        written.push_str(before);
+        let inner = &from[":is(".len()..];
+        let end = inner.find(')').filter(|end| {
+            let inner = &inner[..*end];
+            let is_compound = !inner.is_empty() && !inner.contains([',', ' ', '>', '+', '~', '(', '"', '\'']);
+            let begins = written.is_empty() || written.ends_with([' ', '>', '+', '~', '(']);
+            is_compound && (begins || inner.starts_with(['.', '#', '[', ':']))
+        });
+        match end {
+            Some(end) => {
+                written.push_str(&inner[..end]);
+                rest = &inner[end + 1..];
+            }
+            None => {
+                written.push_str(":is(");
+                rest = inner;
+            }
+        }
+    }
+    written + rest
+}
+
+/// Something that no browser takes, and that is passed over with everything in it.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Dropped {
+    /// Where it stands in the text, in bytes.
+    pub place: Range<u32>,
+    /// Whether it is a declaration in a rule; otherwise it is a rule with its block.
+    pub is_declaration: bool,
+    /// The text it is in, as of a rule.
+    pub file: u16,
 }
 
 /// A condition of an enclosing at-rule.
@@ -89,28 +125,10 @@ pub enum Condition {
     Container(Arc<ContainerQuery>),
     /// Of browser defaults: holds where an element has its native look, or where it has none.
     Native(bool),
+    /// Of browser defaults: holds in documents in quirks mode.
+    QuirksMode,
     /// Something that cannot be decided here.
     Unknown(&'static str),
-}
-
-/// A declaration of a rule.
-#[derive(Debug, Clone)]
-pub struct Declaration {
-    /// What it sets.
-    pub body: DeclarationBody,
-    /// Whether it is `!important`.
-    pub important: bool,
-    /// Byte offset of its name in the text.
-    pub offset: u32,
-}
-
-/// What a declaration sets.
-#[derive(Debug, Clone)]
-pub enum DeclarationBody {
-    /// A property.
-    Property(ParsedDeclaration),
-    /// A custom property and its text.
-    Custom(Arc<str>, Arc<str>),
 }
 
 /// Gives the text behind the address of an `@import`; `None` where it cannot be had.
@@ -162,13 +180,13 @@ impl Stylesheet {
 }
 
 /// Parses the text of a `style` attribute.
-pub fn parse_inline(text: &str) -> Arc<[Declaration]> {
+pub fn parse_inline(text: &str) -> Declarations {
     let mut sheet = Stylesheet::default();
     let mut reader = Reader { sheet: &mut sheet, importer: &mut |_| None, context: Context::default(), without: &[] };
     let mut parser = Parser::new(text);
-    let mut body = Body { reader: &mut reader, pending: Vec::new(), nests: false };
-    for _ in RuleBodyParser::new(&mut parser, &mut body) {}
-    body.pending.into()
+    let mut body = Body { reader: &mut reader, pending: Collected::default(), nests: false };
+    body.read(&mut parser);
+    body.pending.finish()
 }
 
 /// What surrounds the rule that is being read.
@@ -186,6 +204,8 @@ struct Context {
     namespaces: Arc<Namespaces>,
     depth: usize,
     file: u16,
+    /// Where the selectors of the rule stand that is being read.
+    offset: u32,
     /// In browser defaults.
     defaults: bool,
     /// Something but `@import` and `@layer` was met: imports are over.
@@ -206,6 +226,7 @@ enum Prelude {
     Media(MediaList),
     Container(ContainerQuery),
     Native(bool),
+    QuirksMode,
     /// `@supports`, decided at once.
     Supports(bool),
     Layer(Vec<String>),
@@ -231,8 +252,25 @@ struct Import {
 
 impl Reader<'_, '_> {
     fn read(&mut self, text: &str) {
-        let mut parser = Parser::new(text);
-        for _ in StyleSheetParser::new(&mut parser, self) {}
+        self.rules(&mut Parser::new(text));
+    }
+
+    fn rules(&mut self, input: &mut Parser) {
+        let mut rules = StyleSheetParser::new(input, self);
+        while let Some(read) = rules.next() {
+            if let Err((_, piece, _)) = read {
+                let end = rules.input.position().byte_index();
+                rules.parser.drop(piece, end, false);
+            }
+        }
+    }
+
+    /// A piece of the text, up to some place, is passed over.
+    fn drop(&mut self, piece: &str, end: usize, is_declaration: bool) {
+        if !self.context.dead && !piece.trim().is_empty() {
+            let place = (end - piece.len()) as u32..end as u32;
+            self.sheet.dropped.push(Dropped { place, is_declaration, file: self.context.file });
+        }
     }
 
     fn mention(&mut self, layer: LayerId) {
@@ -249,6 +287,7 @@ impl Reader<'_, '_> {
         let outer = self.context.clone();
         self.context.depth += 1;
         self.context.dead |= !import.supported;
+        let is_needed = import.media.is_of_screens();
         self.context.conditions.push(Condition::Media(import.media));
         if let Some(name) = import.layer {
             self.enter(name.as_deref());
@@ -259,6 +298,8 @@ impl Reader<'_, '_> {
             self.sheet.imported.push((import.url, text.clone()));
             self.context.file = self.sheet.imported.len() as u16;
             self.read(&text);
+        } else if !is_needed {
+            self.sheet.unneeded.push(import.url);
         }
         self.context = outer;
     }
@@ -319,6 +360,7 @@ impl Reader<'_, '_> {
                 Prelude::Namespace(prefix, input.expect_url_or_string()?.to_string())
             }
             "-stilk-bare" if self.context.defaults => Prelude::Native(false),
+            "-stilk-quirks" if self.context.defaults => Prelude::QuirksMode,
             "-stilk-native" if self.context.defaults => Prelude::Native(true),
             "starting-style" => Prelude::Never,
             "keyframes" | "-webkit-keyframes" => Prelude::Keyframes(text.to_owned()),
@@ -378,6 +420,7 @@ impl Reader<'_, '_> {
             Prelude::Media(list) => self.context.conditions.push(Condition::Media(list)),
             Prelude::Container(query) => self.context.conditions.push(Condition::Container(Arc::new(query))),
             Prelude::Native(is) => self.context.conditions.push(Condition::Native(is)),
+            Prelude::QuirksMode => self.context.conditions.push(Condition::QuirksMode),
             Prelude::Supports(answer) => self.context.dead |= !answer,
             Prelude::Never => self.context.dead = true,
             Prelude::Layer(names) if names.len() <= 1 => self.enter(names.first().map(String::as_str)),
@@ -414,7 +457,7 @@ impl Reader<'_, '_> {
             if self.context.parent.is_some() {
                 self.body(input);
             } else {
-                for _ in StyleSheetParser::new(input, self) {}
+                self.rules(input);
             }
         }
         self.context = outer;
@@ -424,12 +467,12 @@ impl Reader<'_, '_> {
 
     /// The content of a style rule or of an at-rule in one: each run of declarations is a rule of its own.
     fn body(&mut self, input: &mut Parser) {
-        let mut body = Body { reader: self, pending: Vec::new(), nests: true };
-        for _ in RuleBodyParser::new(input, &mut body) {}
+        let mut body = Body { reader: self, pending: Collected::default(), nests: true };
+        body.read(input);
         body.flush();
     }
 
-    fn style_rule(&mut self, list: selector::List, input: &mut Parser) {
+    fn style_rule(&mut self, list: selector::List, start: &ParserState, input: &mut Parser) {
         (self.context.begun, self.context.has_rules) = (true, true);
         let is_unread = |one: &selector::One| {
             let text = selector::to_text(one);
@@ -450,6 +493,7 @@ impl Reader<'_, '_> {
         if self.context.depth < MAX_DEPTH && size < MAX_SELECTOR {
             self.context.parent = Some((list, size));
             self.context.is_scoped = false;
+            self.context.offset = start.position().byte_index() as u32;
             self.body(input);
         }
         self.context = outer;
@@ -523,7 +567,7 @@ impl<'i> QualifiedRuleParser<'i> for Reader<'_, '_> {
     type QualifiedRule = ();
     type Error = ();
 
-    fn parse_prelude(&mut self, input: &mut Parser<'i>) -> Result<selector::List, ParseError<()>> {
+    fn parse_prelude(&mut self, input: &mut Parser<'i>) -> Result<Self::Prelude, ParseError<()>> {
         (self.context.begun, self.context.has_rules) = (true, true);
         selector::parse(input, Beginning::Plain, &self.context.namespaces)
     }
@@ -531,10 +575,10 @@ impl<'i> QualifiedRuleParser<'i> for Reader<'_, '_> {
     fn parse_block(
         &mut self,
         list: selector::List,
-        _start: &ParserState,
+        start: &ParserState,
         input: &mut Parser<'i>,
     ) -> Result<(), ParseError<()>> {
-        self.style_rule(list, input);
+        self.style_rule(list, start, input);
         Ok(())
     }
 }
@@ -542,18 +586,28 @@ impl<'i> QualifiedRuleParser<'i> for Reader<'_, '_> {
 /// Reads the content of a style rule.
 struct Body<'b, 's, 'f> {
     reader: &'b mut Reader<'s, 'f>,
-    pending: Vec<Declaration>,
+    pending: Collected,
     /// Whether rules may stand in it.
     nests: bool,
 }
 
 impl Body<'_, '_, '_> {
+    fn read(&mut self, input: &mut Parser) {
+        let mut items = RuleBodyParser::new(input, self);
+        while let Some(read) = items.next() {
+            if let Err((_, piece, _)) = read {
+                let end = items.input.position().byte_index();
+                items.parser.reader.drop(piece, end, !piece.contains('{'));
+            }
+        }
+    }
+
     /// Makes a rule of the declarations since the last nested one.
     fn flush(&mut self) {
-        let declarations: Arc<[Declaration]> = std::mem::take(&mut self.pending).into();
+        let declarations = std::mem::take(&mut self.pending).finish();
         let context = &self.reader.context;
         let Some((list, _)) = &context.parent else { return };
-        if declarations.is_empty() || context.dead {
+        if declarations.are_none() || context.dead {
             return;
         }
         let conditions: Arc<[Condition]> = context.conditions.clone().into();
@@ -562,7 +616,8 @@ impl Body<'_, '_, '_> {
             self.reader.sheet.rules.push(StyleRule {
                 pseudo: selector.pseudo_element().cloned(),
                 selector: selector.clone(),
-                declarations: Arc::clone(&declarations),
+                declarations: declarations.clone(),
+                offset: context.offset,
                 layer: context.layer,
                 conditions: Arc::clone(&conditions),
                 scopes: Arc::clone(&scopes),
@@ -583,12 +638,12 @@ impl<'i> DeclarationParser<'i> for Body<'_, '_, '_> {
         start: &ParserState,
     ) -> Result<(), ParseError<()>> {
         let begin = input.position();
-        let declaration = declaration(&name, input, start)?;
+        let taken = declaration::read(&name, input, start)?;
         let text = || input.slice_from(begin);
         if self.reader.without.iter().any(|test| test.drops(&name, text())) {
             return Err(ParseError::unexpected_token());
         }
-        self.pending.push(declaration);
+        self.pending.take(taken);
         Ok(())
     }
 }
@@ -625,7 +680,7 @@ impl<'i> QualifiedRuleParser<'i> for Body<'_, '_, '_> {
     type QualifiedRule = ();
     type Error = ();
 
-    fn parse_prelude(&mut self, input: &mut Parser<'i>) -> Result<selector::List, ParseError<()>> {
+    fn parse_prelude(&mut self, input: &mut Parser<'i>) -> Result<Self::Prelude, ParseError<()>> {
         let context = &self.reader.context;
         let beginning = if context.is_scoped { Beginning::Scoped } else { Beginning::Nested };
         selector::parse(input, beginning, &context.namespaces)
@@ -634,11 +689,11 @@ impl<'i> QualifiedRuleParser<'i> for Body<'_, '_, '_> {
     fn parse_block(
         &mut self,
         list: selector::List,
-        _start: &ParserState,
+        start: &ParserState,
         input: &mut Parser<'i>,
     ) -> Result<(), ParseError<()>> {
         self.flush();
-        self.reader.style_rule(list, input);
+        self.reader.style_rule(list, start, input);
         Ok(())
     }
 }
@@ -651,75 +706,6 @@ impl RuleBodyItemParser<'_, (), ()> for Body<'_, '_, '_> {
     fn parse_qualified(&self) -> bool {
         self.nests
     }
-}
-
-fn declaration(name: &str, input: &mut Parser, start: &ParserState) -> Result<Declaration, ParseError<()>> {
-    input.skip_whitespace();
-    let from = input.position();
-    let mut bang = None;
-    let is_custom = name.starts_with("--");
-    loop {
-        let at = input.position();
-        match input.next_including_whitespace_and_comments() {
-            Ok(Token::Delim('!')) => bang = Some(at),
-            Ok(Token::BadString(_) | Token::BadUrl(_)) => return Err(ParseError::unexpected_token()),
-            Ok(Token::CloseParenthesis | Token::CloseSquareBracket | Token::CloseCurlyBracket) => {
-                return Err(ParseError::unexpected_token());
-            }
-            // A block in braces is the whole value of a custom property, and of no other (CSS Syntax 3, section 5.5.6).
-            Ok(Token::CurlyBracketBlock) if !is_custom => return Err(ParseError::unexpected_token()),
-            Ok(_) => {}
-            Err(_) => break,
-        }
-    }
-    let mut text = input.slice_from(from);
-    let mut important = false;
-    if let Some(bang) = bang {
-        if !input.slice_from(bang)[1..].trim().eq_ignore_ascii_case("important") {
-            return Err(ParseError::unexpected_token());
-        }
-        important = true;
-        text = &text[..bang.byte_index() - from.byte_index()];
-    }
-    let offset = start.position().byte_index() as u32;
-    let text = text.trim();
-    if is_too_deep(text) {
-        return Err(ParseError::unexpected_token());
-    }
-    let body = if is_custom {
-        DeclarationBody::Custom(name.into(), text.into())
-    } else {
-        let parsed = parse_declaration(name, text).map_err(|_| ParseError::unexpected_token())?;
-        DeclarationBody::Property(parsed)
-    };
-    Ok(Declaration { body, important, offset })
-}
-
-/// The descriptors of `@property`; nothing where one that is needed is missing.
-fn registered(name: &str, input: &mut Parser) -> Option<Registered> {
-    let mut found: [Option<String>; 3] = [None, None, None];
-    while let Ok(descriptor) = input.try_parse(|p| p.expect_ident_cloned()) {
-        input.expect_colon().ok()?;
-        input.skip_whitespace();
-        let start = input.position();
-        let mut end = start;
-        while let Ok(token) = input.next_including_whitespace_and_comments() {
-            if *token == Token::Semicolon {
-                break;
-            }
-            end = input.position();
-        }
-        let text = input.slice(start..end).trim().to_owned();
-        let index =
-            ["syntax", "inherits", "initial-value"].iter().position(|known| descriptor.eq_ignore_ascii_case(known));
-        if let Some(index) = index {
-            found[index] = Some(text);
-        }
-    }
-    let [syntax, inherits, initial] = found;
-    let syntax = syntax?.trim_matches(['"', '\'']).to_owned();
-    let inherits = inherits? == "true";
-    (initial.is_some() || syntax == "*").then(|| Registered { name: name.into(), syntax, inherits, initial })
 }
 
 #[cfg(test)]
@@ -754,5 +740,27 @@ mod tests {
         let css = "@supports (display: grid) and (not (display: nonsense)) { a { top: 0 } }
                    @supports selector(:has(a)) { b { top: 0 } } @supports (color: 3px) { c { top: 0 } }";
         assert_eq!(Stylesheet::parse(css).rules.len(), 2);
+    }
+}
+
+#[cfg(test)]
+mod text_of_selectors {
+    use super::*;
+
+    #[test]
+    fn nested_rules_are_named_as_a_person_would_write_them() {
+        for (css, named) in [
+            (".a { &:hover { top: 0 } }", ".a:hover"),
+            (".a { .b:checked + & { top: 0 } }", ".b:checked + .a"),
+            (".a { .b & .c { top: 0 } }", ".b .a .c"),
+            (".a, .b { &:hover { top: 0 } }", ":is(.a, .b):hover"),
+            (".a > .b { &:hover { top: 0 } }", ":is(.a > .b):hover"),
+            ("li { .x& { top: 0 } }", ".x:is(li)"),
+            (".a:is(.b):hover { top: 0 }", ".a.b:hover"),
+            (":is([title=\"a)\"]) { top: 0 }", ":is([title=\"a)\"])"),
+        ] {
+            let sheet = Stylesheet::parse(css);
+            assert_eq!(sheet.rules.last().map(StyleRule::selector_text).as_deref(), Some(named), "{css}");
+        }
     }
 }

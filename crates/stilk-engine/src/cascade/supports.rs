@@ -17,6 +17,44 @@ pub enum SupportsTest {
 /// What every browser reads that is in use: who asks for it has an answer, and no browser drops a rule for it.
 const EVERYWHERE: [&str; 6] = ["focus-visible", "focus-within", "has", "is", "not", "where"];
 
+/// What Chromium 156 answers yes to in `font-tech()`.
+const FONT_TECHS: [&str; 8] = [
+    "features-opentype",
+    "features-aat",
+    "color-colrv0",
+    "color-colrv1",
+    "color-sbix",
+    "color-cbdt",
+    "variations",
+    "palettes",
+];
+
+/// The same in `font-format()`.
+const FONT_FORMATS: [&str; 5] = ["woff2", "woff", "opentype", "truetype", "collection"];
+
+/// The same in `at-rule()` (CSS Conditional 5).
+const AT_RULES: [&str; 19] = [
+    "@import",
+    "@namespace",
+    "@media",
+    "@supports",
+    "@layer",
+    "@container",
+    "@scope",
+    "@starting-style",
+    "@property",
+    "@font-face",
+    "@keyframes",
+    "@-webkit-keyframes",
+    "@page",
+    "@counter-style",
+    "@font-feature-values",
+    "@font-palette-values",
+    "@position-try",
+    "@view-transition",
+    "@function",
+];
+
 impl std::fmt::Display for SupportsTest {
     fn fmt(&self, f: &mut std::fmt::Formatter<'_>) -> std::fmt::Result {
         match self {
@@ -143,7 +181,13 @@ impl Asked<'_> {
                 answer.unwrap_or(false)
             }
             Ok(Token::Function(name)) => {
-                let is_selector = name.eq_ignore_ascii_case("selector");
+                let asks = |function: &str| name.eq_ignore_ascii_case(function);
+                let named = [("font-tech", &FONT_TECHS[..]), ("font-format", &FONT_FORMATS), ("at-rule", &AT_RULES)];
+                if let Some((_, known)) = named.into_iter().find(|(function, _)| asks(function)) {
+                    let text = parser.parse_nested_block(|inner| Ok::<_, ParseError<()>>(rest(inner).to_owned()));
+                    return text.is_ok_and(|text| known.iter().any(|known| text.eq_ignore_ascii_case(known)));
+                }
+                let is_selector = asks("selector");
                 let answer = parser.parse_nested_block(|inner| {
                     let state = inner.state();
                     let is_known =

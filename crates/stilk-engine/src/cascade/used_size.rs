@@ -59,7 +59,8 @@ impl Style {
     pub fn padding(&self, side: L) -> Result<f64, Unknown> {
         match self.get(side)? {
             Value::Length(length) if !length.has_percent => Ok(snapped(length.px)),
-            Value::Length(length) => Ok(self.share(*length, self.containing_width()?)),
+            // What comes to less than nothing is nothing (CSS Box 4, section 4.1).
+            Value::Length(length) => Ok(self.share(*length, self.containing_width()?).max(0.0)),
             _ => Err(LAYOUT),
         }
     }
@@ -88,7 +89,7 @@ impl Style {
     /// A declared size as the size of the content box; `None` for `auto`.
     fn definite(&self, longhand: L, edges: f64) -> Result<Option<f64>, Unknown> {
         // Items of flex and grid containers grow, shrink and stretch; parts of tables share their lines.
-        if self.is_item() || self.display_starts("table") || !self.has_box() {
+        if self.is_item()? || self.display_starts("table")? || !self.has_box()? {
             return Err(LAYOUT);
         }
         let value = self.get(longhand)?;
@@ -102,12 +103,12 @@ impl Style {
         let horizontal = matches!(longhand, L::Width | L::MinWidth | L::MaxWidth);
         let px = match value {
             Value::Length(length) if !length.has_percent => snapped(length.px),
-            Value::Length(length) if horizontal && !self.is_out_of_flow() => {
+            Value::Length(length) if horizontal && !self.is_out_of_flow()? => {
                 self.share(*length, self.containing_width()?)
             }
             _ => return Err(LAYOUT),
         };
-        Ok(if self.is(L::BoxSizing, "border-box") { (px - edges).max(0.0) } else { px })
+        Ok(if self.asked_for(L::BoxSizing, &["border-box"])? { (px - edges).max(0.0) } else { px })
     }
 
     /// A minimum or maximum as the size of the content box; `None` where there is none.
@@ -120,12 +121,12 @@ impl Style {
         }
     }
 
-    fn has_box(&self) -> bool {
-        !["none", "contents", "inline", "ruby", "ruby-text", "math"].iter().any(|display| self.is(L::Display, display))
+    fn has_box(&self) -> Result<bool, Unknown> {
+        Ok(!self.asked_for(L::Display, &["none", "contents", "inline", "ruby", "ruby-text", "math"])?)
     }
 
-    fn display_starts(&self, with: &str) -> bool {
-        matches!(self.get(L::Display), Ok(Value::Keyword(display)) if display.starts_with(with))
+    fn display_starts(&self, with: &str) -> Result<bool, Unknown> {
+        Ok(matches!(self.get(L::Display)?, Value::Keyword(display) if display.starts_with(with)))
     }
 
     /// Whether an automatic width fills the containing block.
@@ -133,7 +134,7 @@ impl Style {
         let is_block = ["block", "flex", "grid", "list-item", "flow-root"].iter().any(|d| self.is(L::Display, d));
         is_block
             && self.matched.nature == Nature::Plain
-            && !self.is_out_of_flow()
+            && self.is_out_of_flow() == Ok(false)
             && self.is(L::Float, "none")
             && self.is(L::WritingMode, "horizontal-tb")
             && self.is_stretched()
@@ -143,13 +144,15 @@ impl Style {
     /// Whether what floats outside of it does not reach into it: then it is as wide as the room beside that (CSS 2.2, section
     /// 9.5), which only a layout knows.
     fn keeps_floats_out(&self) -> bool {
-        let is_item = self.is_item();
+        let is_item = self.is_item() == Ok(true);
         let scrolls = |side| !self.is(side, "visible") && !self.is(side, "clip");
         let is_own = ["flex", "grid", "flow-root"].iter().any(|word| self.is(L::Display, word))
             || scrolls(L::OverflowX)
             || scrolls(L::OverflowY)
             || self.get(L::Contain).is_ok_and(|contain| !contain.is("none"))
-            || !self.is(L::ContainerType, "normal");
+            || !self.is(L::ContainerType, "normal")
+            // A block that places its content (CSS Box Alignment 3, section 5.4).
+            || !self.is(L::AlignContent, "normal");
         !is_item && is_own
     }
 
@@ -170,17 +173,17 @@ impl Style {
 
     /// The width of the containing block of a box in flow.
     fn containing_width(&self) -> Result<f64, Unknown> {
-        if self.is_out_of_flow() {
+        if self.is_out_of_flow()? {
             return Err(LAYOUT);
         }
         let mut above = self.parent.as_deref();
         while let Some(parent) = above {
-            if !["inline", "contents", "ruby"].iter().any(|display| parent.is(L::Display, display)) {
+            if !parent.asked_for(L::Display, &["inline", "contents", "ruby"])? {
                 if !parent.is(L::WritingMode, "horizontal-tb") {
                     return Err(LAYOUT);
                 }
                 // A scrollbar may take its share, and columns part it.
-                let scrolls = ["scroll", "auto"].iter().any(|word| parent.is(L::OverflowY, word));
+                let scrolls = parent.asked_for(L::OverflowY, &["scroll", "auto"])?;
                 if scrolls && parent.parent.is_some() {
                     return Err(LAYOUT);
                 }
@@ -189,6 +192,10 @@ impl Style {
                     return Err(LAYOUT);
                 }
                 return parent.content_width();
+            }
+            // A group of fields or a button in a line is a box that shrinks to what is in it.
+            if parent.matched.nature != Nature::Plain && !parent.is(L::Display, "contents") {
+                return Err(LAYOUT);
             }
             above = parent.parent.as_deref();
         }

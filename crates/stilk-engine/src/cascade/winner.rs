@@ -48,6 +48,15 @@ impl Says<'_> {
 impl Style {
     /// The declarations of a longhand that apply, strongest first.
     pub(super) fn steps(&self, longhand: Longhand) -> impl Iterator<Item = Step<'_>> {
+        self.steps_of(longhand, |_| true)
+    }
+
+    /// The same of some blocks only: the others are not asked whether they apply.
+    pub(super) fn steps_of(
+        &self,
+        longhand: Longhand,
+        counts: impl Fn(&Block) -> bool,
+    ) -> impl Iterator<Item = Step<'_>> {
         // The flow says which physical longhand a logical one sets; what the flow comes from is none of those itself.
         let is_flow = matches!(longhand, L::Direction | L::WritingMode);
         let flow = if is_flow { Flow::LTR } else { self.flow() };
@@ -56,6 +65,9 @@ impl Style {
         let mut skip = Skip::None;
         setting.into_iter().flatten().filter_map(move |(block, declaration)| {
             let DeclarationBody::Property(parsed) = declaration.body() else { return None };
+            if !counts(block) {
+                return None;
+            }
             let says = match skip.covers(block) {
                 true => Says::Reverted,
                 false => match self.applies(block) {

@@ -530,7 +530,7 @@ impl Context {
         Ok(match unit.basis {
             Basis::Canonical(factor) => amount * factor,
             Basis::FontSize => amount * self.font_size?,
-            Basis::RootFontSize => amount * self.root_font_size,
+            Basis::RootFontSize => amount * self.root_font_size?,
             Basis::LineHeight => amount * self.line_height?,
             Basis::ViewportWidth => amount * self.viewport.0 / 100.0,
             Basis::ViewportHeight => amount * self.viewport.1 / 100.0,

@@ -24,11 +24,14 @@ pub enum Color {
     LightDark(Box<[Color; 2]>),
     /// A colour function that takes its components from another colour.
     Relative(Box<Relative>),
+    /// `contrast-color()`: black or white, whichever is told better from this.
+    Contrast(Box<Color>),
     /// Valid as far as is known, but not modelled here.
     Unmodelled,
 }
 
-/// A colour in a space. Components are in CSS's own ranges; `None` is `none`.
+/// A colour in a space. Components are in CSS's own ranges; `None` is `none`. What is written `hsl()` or `hwb()` stays in
+/// that space, as far out of gamut as it was written: so it is mixed, and so relative colours take it.
 #[derive(Debug, Clone, Copy, PartialEq)]
 pub struct Absolute {
     /// The space.
@@ -37,6 +40,8 @@ pub struct Absolute {
     pub components: [Option<f64>; 3],
     /// 0 to 1.
     pub alpha: f64,
+    /// Whether alpha is `none`: nothing where it is painted, the other's where it is mixed.
+    pub alpha_is_missing: bool,
     /// Whether it is written `rgb()`: what `rgb()`, `hsl()`, `hwb()`, hex and names give.
     pub legacy: bool,
 }
@@ -76,10 +81,19 @@ pub enum Hue {
 pub struct Surroundings {
     /// Whether the element's used colour scheme is dark.
     pub dark: bool,
-    /// Whether the user's colours replace the page's.
-    pub forced: bool,
+    /// The user's colours where they replace the page's.
+    pub forced: Option<Palette>,
     /// The element's `color`, when known.
     pub current: Option<Absolute>,
+}
+
+/// Colours of the user's own.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Palette {
+    /// On a light ground.
+    Light,
+    /// On a dark ground.
+    Dark,
 }
 
 /// Names of colour spaces.
@@ -144,12 +158,17 @@ static FORCED: [(&str, u32, u32); 13] = [
 
 const HIGHLIGHT: &str = "highlight";
 
+/// Of browsers' own sheets: the colour of the page's body, which tables take in quirks mode.
+pub const OF_BODY: &str = "-stilk-of-body";
+
 fn system(name: &str, surroundings: Surroundings) -> Option<Absolute> {
+    // The user's colours are the same in each of the page's schemes.
+    let is_dark = surroundings.forced.map_or(surroundings.dark, |palette| palette == Palette::Dark);
     let of = |table: &[(&str, u32, u32)]| {
         let (_, light, dark) = table.iter().find(|(known, _, _)| *known == name)?;
-        Some(Absolute::rgb8(if surroundings.dark { *dark } else { *light }))
+        Some(Absolute::rgb8(if is_dark { *dark } else { *light }))
     };
-    let forced = surroundings.forced.then(|| of(&FORCED)).flatten();
+    let forced = surroundings.forced.and_then(|_| of(&FORCED));
     // The one system colour that is translucent.
     if name == HIGHLIGHT {
         return Some(Absolute { alpha: 0.8, ..forced.unwrap_or(Absolute::rgb8(0x0041c6)) });
@@ -164,7 +183,8 @@ impl Absolute {
     /// Opaque sRGB from 8-bit channels.
     pub fn rgb8(hex: u32) -> Absolute {
         let channel = |shift: u32| Some(f64::from((hex >> shift) & 0xff) / 255.0);
-        Absolute { space: Space::Srgb, components: [channel(16), channel(8), channel(0)], alpha: 1.0, legacy: true }
+        let components = [channel(16), channel(8), channel(0)];
+        Absolute { space: Space::Srgb, components, alpha: 1.0, alpha_is_missing: false, legacy: true }
     }
 
     /// The same colour in another space; missing components carry over to their analogues (CSS Color 4, section
@@ -173,8 +193,17 @@ impl Absolute {
         if space == self.space {
             return *self;
         }
+        if self.components == [None; 3] {
+            return Absolute { space, legacy: false, ..*self };
+        }
         let converted = convert(self.space, space, self.components.map(|c| c.unwrap_or(0.0)));
         let mut components = converted.map(Some);
+        for (own, theirs) in sets(self.space).into_iter().zip(sets(space)) {
+            let (Some(own), Some(theirs)) = (own, theirs) else { continue };
+            if own.iter().all(|at| self.components[*at].is_none()) {
+                theirs.iter().for_each(|at| components[*at] = None);
+            }
+        }
         for (i, component) in self.components.iter().enumerate() {
             if component.is_none()
                 && let Some(at) = analogous(self.space, i).and_then(|kind| position(space, kind))
@@ -182,7 +211,18 @@ impl Absolute {
                 components[at] = None;
             }
         }
-        Absolute { space, components, alpha: self.alpha, legacy: false }
+        Absolute { space, components, legacy: false, ..*self }
+    }
+
+    /// The same colour as values are computed: in a space that has a notation of its own.
+    pub fn computed(&self) -> Absolute {
+        match self.space {
+            Space::Hsl | Space::Hwb if !self.legacy => {
+                let color = self.to(Space::Srgb);
+                Absolute { components: color.components.map(|c| Some(c.unwrap_or(0.0))), ..color }
+            }
+            _ => *self,
+        }
     }
 
     /// The same colour, ready to be mixed in a space: a hue without chroma says nothing and counts as missing (CSS
@@ -190,17 +230,21 @@ impl Absolute {
     /// colours that come from another space.
     fn to_mixing(self, space: Space) -> Absolute {
         let mut color = self.to(space);
-        if space != self.space
-            && matches!(space, Space::Lch | Space::Oklch)
-            && color.components[1].is_some_and(|chroma| chroma <= 0.02)
-        {
-            color.components[2] = None;
+        if space == self.space {
+            return color;
         }
-        // A grey has no hue in the old notations either.
-        let [_, b, c] = color.components.map(|c| c.unwrap_or(0.0));
-        let is_grey = (space == Space::Hsl && b.abs() < 1e-3) || (space == Space::Hwb && b + c > 100.0 - 1e-3);
-        if space != self.space && is_grey {
-            color.components[0] = None;
+        // What is missing is none at all, before it is carried over.
+        let whole = Absolute { components: self.components.map(|c| Some(c.unwrap_or(0.0))), ..self };
+        let [_, b, c] = whole.to(space).components.map(|c| c.unwrap_or(0.0));
+        let hue_says_nothing = match space {
+            Space::Lch | Space::Oklch => b <= 0.02,
+            // A grey has no hue in the old notations either; what is written in one keeps its own.
+            Space::Hsl => b.abs() < 1e-3,
+            Space::Hwb => b + c > 100.0 - 1e-3,
+            _ => false,
+        };
+        if let Some(at) = hue_index(space).filter(|_| hue_says_nothing) {
+            color.components[at] = None;
         }
         color
     }
@@ -226,17 +270,19 @@ impl Color {
             Color::System(name) => system(name, surroundings),
             Color::LightDark(pair) => pair[usize::from(surroundings.dark)].resolve(surroundings),
             Color::Relative(relative) => relative.resolve(surroundings),
+            Color::Contrast(from) => Some(most_contrasting(from.resolve(surroundings)?)),
             Color::Mix(mix) => Some(mix.apply(mix.a.resolve(surroundings)?, mix.b.resolve(surroundings)?)),
         }
     }
 
     /// Whether it stays where the user's colours replace the page's: it is one of them (CSS Color Adjustment 1,
     /// section 3.1).
-    pub fn stays_when_forced(&self) -> bool {
+    pub fn stays_when_forced(&self, surroundings: Surroundings) -> bool {
         match self {
             // What is not known is not known to go.
             Color::Unmodelled => true,
             Color::System(name) => !["accentcolor", "accentcolortext", "-webkit-link", FOCUS_RING].contains(name),
+            Color::LightDark(pair) => pair[usize::from(surroundings.dark)].stays_when_forced(surroundings),
             _ => false,
         }
     }
@@ -249,6 +295,7 @@ impl Color {
             Color::Mix(mix) => mix.a.uses_current() || mix.b.uses_current(),
             Color::LightDark(pair) => pair.iter().any(Color::uses_current),
             Color::Relative(relative) => relative.uses_current(),
+            Color::Contrast(from) => from.uses_current(),
         }
     }
 
@@ -258,9 +305,19 @@ impl Color {
             Color::Absolute(absolute) => absolute.legacy,
             Color::Current | Color::System(_) => true,
             Color::LightDark(pair) => pair.iter().all(Color::is_legacy),
+            Color::Contrast(_) => true,
             Color::Mix(_) | Color::Relative(_) | Color::Unmodelled => false,
         }
     }
+}
+
+/// Black or white, whichever has the higher contrast ratio (WCAG 2.2, "relative luminance"); black where they are equal.
+/// Alpha has no say (CSS Color 5, section 8, leaves the algorithm open; measured in Chromium 156).
+fn most_contrasting(from: Absolute) -> Absolute {
+    let [r, g, b] = from.srgb().map(|c| if c <= 0.04045 { c / 12.92 } else { ((c + 0.055) / 1.055).powf(2.4) });
+    let luminance = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+    let (black, white) = ((luminance + 0.05) / 0.05, 1.05 / (luminance + 0.05));
+    Absolute::rgb8(if black >= white { 0 } else { 0xffffff })
 }
 
 impl Mix {
@@ -268,7 +325,15 @@ impl Mix {
     fn apply(&self, a: Absolute, b: Absolute) -> Absolute {
         let (a, b) = (a.to_mixing(self.space), b.to_mixing(self.space));
         let t = self.share;
-        let alpha = a.alpha * (1.0 - t) + b.alpha * t;
+        // Of two that are missing none is multiplied with.
+        let alphas = match (a.alpha_is_missing, b.alpha_is_missing) {
+            (true, true) => [1.0; 2],
+            (true, false) => [b.alpha; 2],
+            (false, true) => [a.alpha; 2],
+            (false, false) => [a.alpha, b.alpha],
+        };
+        let alpha_is_missing = a.alpha_is_missing && b.alpha_is_missing;
+        let alpha = alphas[0] * (1.0 - t) + alphas[1] * t;
         let hue_at = hue_index(self.space);
         let mut components = [None; 3];
         for (i, component) in components.iter_mut().enumerate() {
@@ -282,12 +347,13 @@ impl Mix {
                 let (x, y) = self.hue.fix(x, y);
                 (x * (1.0 - t) + y * t).rem_euclid(360.0)
             } else if alpha == 0.0 {
-                x * (1.0 - t) + y * t
+                0.0
             } else {
-                (x * a.alpha * (1.0 - t) + y * b.alpha * t) / alpha
+                (x * alphas[0] * (1.0 - t) + y * alphas[1] * t) / alpha
             });
         }
-        Absolute { space: self.space, components, alpha: alpha * self.alpha, legacy: false }
+        let alpha = if alpha_is_missing { 0.0 } else { alpha * self.alpha };
+        Absolute { space: self.space, components, alpha, alpha_is_missing, legacy: false }
     }
 }
 
@@ -309,6 +375,18 @@ fn analogous(space: Space, index: usize) -> Option<&'static str> {
         _ => [None; 3],
     };
     names[index]
+}
+
+/// Components that say the same together in several spaces (CSS Color 4, section 12.2): what makes it colourful, and how
+/// light and colourful it is.
+fn sets(space: Space) -> [Option<[usize; 2]>; 2] {
+    match space {
+        Space::Lab | Space::Oklab => [Some([1, 2]), None],
+        Space::Lch | Space::Oklch => [Some([1, 2]), Some([0, 1])],
+        Space::Hsl => [Some([0, 1]), Some([1, 2])],
+        Space::Hwb => [None, Some([1, 2])],
+        _ => [None; 2],
+    }
 }
 
 fn position(space: Space, kind: &str) -> Option<usize> {
@@ -376,6 +454,9 @@ pub fn parse(parser: &mut Parser) -> Result<Color, ParseError<()>> {
             if lower == "-stilk-unknown" {
                 return Ok(Color::Unmodelled);
             }
+            if lower == OF_BODY {
+                return Ok(Color::System(OF_BODY));
+            }
             if lower == HIGHLIGHT {
                 return Ok(Color::System(HIGHLIGHT));
             }
@@ -406,17 +487,8 @@ pub fn parse(parser: &mut Parser) -> Result<Color, ParseError<()>> {
                         color_function::parse(&lower, inner)
                     })
                 }
-                "contrast-color" => parser.parse_nested_block(|inner| {
-                    parse(inner)?;
-                    Ok(Color::Unmodelled)
-                }),
-                // Another alpha for a colour (CSS Color 5, section 5).
-                "alpha" => parser.parse_nested_block(|inner| {
-                    inner.expect_ident_matching("from")?;
-                    parse(inner)?;
-                    while inner.next().is_ok() {}
-                    Ok(Color::Unmodelled)
-                }),
+                "contrast-color" => parser.parse_nested_block(|inner| Ok(Color::Contrast(Box::new(parse(inner)?)))),
+                "alpha" => parser.parse_nested_block(color_function::parse_alpha),
                 _ => Err(ParseError::unexpected_token()),
             }
         }
@@ -473,7 +545,7 @@ fn absolute(text: &str) -> Result<Color, ParseError<()>> {
         }
     }
     let alpha = f64::from(color.components[3]).clamp(0.0, 1.0);
-    Ok(Color::Absolute(Absolute { space: color.cs, components, alpha, legacy }))
+    Ok(Color::Absolute(Absolute { space: color.cs, components, alpha, alpha_is_missing: false, legacy }))
 }
 
 fn mix(parser: &mut Parser) -> Result<Color, ParseError<()>> {

@@ -112,6 +112,36 @@ pub fn parse(name: &str, parser: &mut Parser) -> Result<Color, ParseError<()>> {
     components(name, None, parser).map(Color::Absolute)
 }
 
+/// Parses the arguments of `alpha()`: another alpha for a colour (CSS Color 5, section 5).
+pub fn parse_alpha(parser: &mut Parser) -> Result<Color, ParseError<()>> {
+    parser.expect_ident_matching("from")?;
+    let origin = super::color::parse(parser)?;
+    parser.skip_whitespace();
+    let start = parser.position();
+    while parser.next_including_whitespace_and_comments().is_ok() {}
+    let relative = Relative { origin, function: ALPHA, rest: parser.slice_from(start).trim().into() };
+    match relative.from(Absolute::rgb8(0)) {
+        Some(_) => Ok(Color::Relative(Box::new(relative))),
+        None => Err(ParseError::unexpected_token()),
+    }
+}
+
+const ALPHA: &str = "alpha";
+
+/// The colour with the alpha that is asked for.
+fn with_alpha(origin: Absolute, parser: &mut Parser) -> Result<Absolute, ParseError<()>> {
+    parser.expect_delim('/')?;
+    let channels = Channels { names: [""; 3], values: [0.0; 3], alpha: origin.alpha };
+    let alpha = component(&UNIT, Some(&channels), parser)?.0.map(|alpha| alpha.clamp(0.0, 1.0));
+    Ok(Absolute {
+        components: origin.components.map(|c| Some(c.unwrap_or(0.0))),
+        alpha: alpha.unwrap_or(0.0),
+        alpha_is_missing: alpha.is_none(),
+        legacy: origin.legacy || matches!(origin.space, Space::Hsl | Space::Hwb),
+        ..origin
+    })
+}
+
 impl Relative {
     /// Whether `currentcolor` takes part.
     pub fn uses_current(&self) -> bool {
@@ -125,7 +155,16 @@ impl Relative {
 
     fn from(&self, origin: Absolute) -> Option<Absolute> {
         let mut parser = Parser::new(&self.rest);
-        parser.parse_entirely(|p| components(self.function, Some(origin), p)).ok()
+        // What depends on the element is computed as a colour function of its own.
+        let origin = match self.function == ALPHA && self.origin.uses_current() && origin.legacy {
+            true => Absolute { legacy: false, ..origin.to(Space::Srgb) },
+            false => origin,
+        };
+        let read = |p: &mut Parser| match self.function {
+            ALPHA => with_alpha(origin, p),
+            function => components(function, Some(origin), p),
+        };
+        parser.parse_entirely(read).ok()
     }
 }
 
@@ -186,15 +225,14 @@ fn components(name: &str, origin: Option<Absolute>, parser: &mut Parser) -> Resu
     if commas && (name == "hwb" || (name.starts_with("rgb") && !matches!(percents, 0 | 3))) {
         return wrong();
     }
-    let mut alpha = channels.map_or(1.0, |channels| channels.alpha);
+    let mut alpha = channels.map_or(Some(1.0), |channels| Some(channels.alpha));
     let has_alpha = if commas {
         parser.try_parse(|p| p.expect_comma()).is_ok()
     } else {
         parser.try_parse(|p| p.expect_delim('/')).is_ok()
     };
     if has_alpha {
-        // A missing alpha counts as none at all where it is painted.
-        alpha = component(&UNIT, channels, parser)?.0.unwrap_or(0.0).clamp(0.0, 1.0);
+        alpha = component(&UNIT, channels, parser)?.0.map(|alpha| alpha.clamp(0.0, 1.0));
     }
     for (value, range) in values.iter_mut().zip(&ranges) {
         *value = value.map(|v| {
@@ -202,29 +240,21 @@ fn components(name: &str, origin: Option<Absolute>, parser: &mut Parser) -> Resu
             v.clamp(range.clamp.0, range.clamp.1) / range.scale
         });
     }
-    if !legacy {
-        return Ok(Absolute { space, components: values, alpha, legacy: false });
-    }
-    // What these functions give is sRGB: of the old notation unless it came from another colour.
-    let plain = values.map(|v| Some(v.unwrap_or(0.0)));
-    let mut color = Absolute { space, components: plain, alpha, legacy: false };
-    if origin.is_none() {
-        color.components = match space {
-            Space::Hsl => [plain[0], plain[1].map(|s| s.clamp(0.0, 100.0)), plain[2].map(|l| l.clamp(0.0, 100.0))],
-            Space::Hwb => [plain[0], plain[1].map(|w| w.clamp(0.0, 100.0)), plain[2].map(|b| b.clamp(0.0, 100.0))],
-            _ => plain,
+    // What the old notations give is sRGB of its own kind, unless it came from another colour.
+    let legacy = legacy && origin.is_none();
+    if legacy {
+        // Shares that are written may be too great, not negative; a lightness may be anything.
+        let limits = match space {
+            Space::Srgb => [(0.0, 1.0); 3],
+            Space::Hsl => [OPEN, (0.0, f64::INFINITY), OPEN],
+            _ => [OPEN, (0.0, f64::INFINITY), (0.0, f64::INFINITY)],
         };
+        for (value, (least, most)) in values.iter_mut().zip(limits) {
+            *value = value.map(|v| v.clamp(least, most));
+        }
     }
-    if space == Space::Srgb {
-        // What is missing stays missing for mixing; written it is nothing.
-        color.components = values;
-    }
-    let mut color = color.to(Space::Srgb);
-    color.legacy = origin.is_none();
-    if color.legacy {
-        color.components = color.components.map(|c| c.map(|c| c.clamp(0.0, 1.0)));
-    }
-    Ok(color)
+    let alpha_is_missing = alpha.is_none();
+    Ok(Absolute { space, components: values, alpha: alpha.unwrap_or(0.0), alpha_is_missing, legacy })
 }
 
 fn predefined(space: Space) -> bool {
@@ -237,7 +267,9 @@ fn channels(
     names: [&'static str; 3],
     ranges: &[Range; 3],
 ) -> Result<Channels, ParseError<()>> {
-    let color = origin.to(space);
+    // Nothing is carried over: what is missing is 0 in another space.
+    let whole = Absolute { components: origin.components.map(|c| Some(c.unwrap_or(0.0))), ..origin };
+    let color = whole.to(space);
     let mut values = [0.0; 3];
     for (i, value) in values.iter_mut().enumerate() {
         *value = color.components[i].unwrap_or(0.0) * ranges[i].scale;

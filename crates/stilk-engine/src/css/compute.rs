@@ -258,17 +258,16 @@ fn font_size(value: &Value, context: &Context) -> Result<Value, Unknown> {
 
 fn font_weight(value: &Value, context: &Context) -> Result<Value, Unknown> {
     // Relative weights: CSS Fonts 4, section 2.2.1.
-    let parent = context.parent_weight;
     Ok(match value {
         Value::Keyword("normal") => Value::Number(400.0),
         Value::Keyword("bold") => Value::Number(700.0),
-        Value::Keyword("bolder") => Value::Number(match parent {
+        Value::Keyword("bolder") => Value::Number(match context.parent_weight? {
             w if w < 350.0 => 400.0,
             w if w < 550.0 => 700.0,
             w if w < 900.0 => 900.0,
             w => w,
         }),
-        Value::Keyword("lighter") => Value::Number(match parent {
+        Value::Keyword("lighter") => Value::Number(match context.parent_weight? {
             w if w < 100.0 => w,
             w if w < 550.0 => 100.0,
             w if w < 750.0 => 400.0,
@@ -338,9 +337,9 @@ mod tests {
     fn compute_css(longhand: Longhand, text: &str) -> Result<String, Unknown> {
         let context = Context {
             font_size: Ok(20.0),
-            root_font_size: 16.0,
+            root_font_size: Ok(16.0),
             line_height: Ok(30.0),
-            parent_weight: 400.0,
+            parent_weight: Ok(400.0),
             viewport: (1000.0, 500.0),
             whole: None,
         };

@@ -28,7 +28,7 @@ pub mod parse;
 mod position;
 mod primitive;
 pub mod property;
-mod quirks;
+pub mod quirks;
 pub mod serialize;
 mod shadow;
 mod shape;

@@ -149,6 +149,10 @@ pub fn parse_value(name: PropertyName, text: &str) -> Option<Declared> {
         return Some(Declared::Wide(wide));
     }
     let mut parser = Parser::new(text);
+    // No property takes nothing.
+    if parser.is_exhausted() {
+        return None;
+    }
     let values = parser.parse_entirely(|p| match name {
         PropertyName::Longhand(longhand) => {
             Ok(vec![(Target::Physical(longhand), parse_grammar(longhand.grammar(), p)?)])

@@ -1,8 +1,116 @@
-//! Values that browsers take for the sake of old pages, in the words of today (CSS Compatibility; CSS Fragmentation 4,
+//! Values that browsers take for the sake of old pages, in the words of today (CSS Compatibility; Quirks Mode Standard; CSS Fragmentation 4,
 //! section 3.4; CSS Overflow 3, section 3.1). A name that only stands for another property may take values of its own.
 
 use super::substitute::has_substitution;
+use cssparser::{ParseError, Parser, Token};
 use std::borrow::Cow;
+
+/// Properties whose lengths need no unit in quirks mode: the standard's list (section 3.2), and what Chromium 156 adds.
+const WITHOUT_UNIT: [&str; 35] = [
+    "background-position",
+    "border-bottom-width",
+    "border-left-width",
+    "border-right-width",
+    "border-spacing",
+    "border-top-width",
+    "border-width",
+    "bottom",
+    "clip",
+    "font-size",
+    "height",
+    "left",
+    "letter-spacing",
+    "margin",
+    "margin-bottom",
+    "margin-left",
+    "margin-right",
+    "margin-top",
+    "mask-position",
+    "max-height",
+    "max-width",
+    "min-height",
+    "min-width",
+    "padding",
+    "padding-bottom",
+    "padding-left",
+    "padding-right",
+    "padding-top",
+    "right",
+    "text-indent",
+    "top",
+    "vertical-align",
+    "-webkit-mask-position",
+    "width",
+    "word-spacing",
+];
+
+/// Properties whose colours need no `#` in quirks mode (section 3.1).
+const WITHOUT_HASH: [&str; 7] = [
+    "background-color",
+    "border-bottom-color",
+    "border-color",
+    "border-left-color",
+    "border-right-color",
+    "border-top-color",
+    "color",
+];
+
+/// What a value that no other document takes stands for in quirks mode; nothing where it is refused there too.
+pub fn in_quirks_mode(name: &str, text: &str) -> Option<String> {
+    let lower = name.to_ascii_lowercase();
+    let is_length = WITHOUT_UNIT.contains(&lower.as_str());
+    let is_color = WITHOUT_HASH.contains(&lower.as_str());
+    if !is_length && !is_color || has_substitution(text) {
+        return None;
+    }
+    let mut today = String::new();
+    words_of_today(&mut Parser::new(text), is_color, lower == "clip", &mut today).ok()?;
+    Some(today)
+}
+
+fn words_of_today(p: &mut Parser, is_color: bool, is_clip: bool, today: &mut String) -> Result<(), ParseError<()>> {
+    loop {
+        let start = p.position();
+        let Ok(token) = p.next_including_whitespace().cloned() else { return Ok(()) };
+        match &token {
+            Token::Function(name) if is_clip && name.eq_ignore_ascii_case("rect") => {
+                today.push_str("rect(");
+                p.parse_nested_block(|inner| words_of_today(inner, is_color, is_clip, today))?;
+                today.push(')');
+            }
+            Token::Function(_) | Token::ParenthesisBlock | Token::SquareBracketBlock | Token::CurlyBracketBlock => {
+                p.parse_nested_block(|inner| {
+                    while inner.next().is_ok() {}
+                    Ok::<_, ParseError<()>>(())
+                })?;
+                today.push_str(p.slice_from(start));
+            }
+            token => match is_color.then(|| hash_of(token)).flatten() {
+                Some(hash) => today.push_str(&hash),
+                None => {
+                    today.push_str(p.slice_from(start));
+                    if matches!(token, Token::Number { .. }) && !is_color {
+                        today.push_str("px");
+                    }
+                }
+            },
+        }
+    }
+}
+
+/// The colour that a word or a number stands for, with its `#`.
+fn hash_of(token: &Token) -> Option<String> {
+    let digits = match token {
+        Token::Ident(word) if matches!(word.len(), 3 | 6) => word.to_string(),
+        Token::Number { int_value: Some(number), .. } if *number >= 0 => format!("{number:06}"),
+        Token::Dimension { int_value: Some(number), unit, .. } if *number >= 0 => {
+            format!("{:0>6}", format!("{number}{unit}"))
+        }
+        _ => return None,
+    };
+    let is_hash = matches!(digits.len(), 3 | 6) && digits.bytes().all(|byte| byte.is_ascii_hexdigit());
+    is_hash.then(|| format!("#{digits}"))
+}
 
 /// The value that a declaration of this name in lower case stands for; nothing where the browser refuses it.
 pub fn of_today<'t>(name: &str, text: &'t str) -> Option<Cow<'t, str>> {

@@ -87,27 +87,29 @@ fn color_css(color: &Color) -> String {
         Color::Absolute(absolute) => absolute_css(absolute),
         Color::Current => "currentcolor".into(),
         Color::System(name) => (*name).to_owned(),
-        Color::Mix(_) | Color::LightDark(_) | Color::Relative(_) | Color::Unmodelled => String::new(),
+        Color::Mix(_) | Color::LightDark(_) | Color::Relative(_) | Color::Contrast(_) | Color::Unmodelled => {
+            String::new()
+        }
     }
 }
 
 /// A colour as CSS.
 pub fn absolute_css(color: &Absolute) -> String {
     if color.legacy {
-        let [r, g, b] = color.components.map(|c| channel(c.unwrap_or(0.0)));
+        let [r, g, b] = color.to(Space::Srgb).components.map(|c| channel(c.unwrap_or(0.0)));
         return if color.alpha == 1.0 {
             format!("rgb({r}, {g}, {b})")
         } else {
             format!("rgba({r}, {g}, {b}, {})", alpha(color.alpha))
         };
     }
-    // `hsl()` and `hwb()` have no notation of their own for computed values.
-    let color = match color.space {
-        Space::Hsl | Space::Hwb => color.to(Space::Srgb),
-        _ => *color,
-    };
+    let color = color.computed();
     let list = color.components.map(|c| c.map_or_else(|| "none".into(), number)).join(" ");
-    let alpha = if color.alpha == 1.0 { String::new() } else { format!(" / {}", number(color.alpha)) };
+    let alpha = match color.alpha {
+        _ if color.alpha_is_missing => " / none".into(),
+        1.0 => String::new(),
+        alpha => format!(" / {}", number(alpha)),
+    };
     match color.space {
         Space::Lab => format!("lab({list}{alpha})"),
         Space::Lch => format!("lch({list}{alpha})"),

@@ -85,6 +85,10 @@ pub trait Values {
     fn custom(&mut self, name: &CustomName) -> Result<Option<Rc<str>>, Unknown>;
     /// An attribute of the element, as it is written.
     fn attribute(&mut self, name: &str) -> Option<Rc<str>>;
+    /// Whether it is settled that the text has no value, whatever else it refers to: it is in a circle.
+    fn is_settled(&self) -> bool {
+        false
+    }
 }
 
 impl Attribute {
@@ -160,8 +164,8 @@ impl Template {
         if let [Piece::Variable(name, fallback)] = self.pieces.as_slice() {
             return match (values.custom(name)?, fallback) {
                 (Some(value), _) => Ok(Some(value)),
-                (None, Some(fallback)) => fallback.substitute(values),
-                (None, None) => Ok(None),
+                (None, Some(fallback)) if !values.is_settled() => fallback.substitute(values),
+                (None, _) => Ok(None),
             };
         }
         let mut out = String::new();
@@ -169,15 +173,20 @@ impl Template {
         Ok(valid.then(|| out.into()))
     }
 
-    /// Whether all references have values.
+    /// Whether all references have values. A fallback that is not taken refers to nothing; everything else is asked for even
+    /// where one has none, for what is in a circle with it.
     fn write(&self, out: &mut String, values: &mut dyn Values) -> Result<bool, Unknown> {
+        let mut is_valid = true;
         for piece in &self.pieces {
             let (found, fallback): (Option<Rc<str>>, _) = match piece {
                 Piece::Text(text) => {
                     out.push_str(text);
                     continue;
                 }
-                Piece::Broken => return Ok(false),
+                Piece::Broken => {
+                    is_valid = false;
+                    continue;
+                }
                 Piece::Unknown => return Err(Unknown("a function in it is not computed")),
                 Piece::Variable(name, fallback) => (values.custom(name)?, fallback),
                 Piece::Environment(fallback) => (None, fallback),
@@ -186,22 +195,23 @@ impl Template {
                     (attribute.value(written.as_deref()).map(Rc::from), fallback)
                 }
             };
+            if values.is_settled() {
+                return Ok(false);
+            }
             match (found, fallback) {
                 (Some(value), _) => join(out, &value),
                 (None, Some(fallback)) => {
                     let mut text = String::new();
-                    if !fallback.write(&mut text, values)? {
-                        return Ok(false);
-                    }
+                    is_valid &= fallback.write(&mut text, values)?;
                     join(out, &text);
                 }
-                (None, None) => return Ok(false),
+                (None, None) => is_valid = false,
             }
             if out.len() > MAX_LENGTH {
                 return Ok(false);
             }
         }
-        Ok(true)
+        Ok(is_valid)
     }
 
     fn push(&mut self, text: &str) {

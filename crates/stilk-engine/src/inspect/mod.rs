@@ -258,7 +258,7 @@ impl<'i> Inspector<'i> {
             (Some(place), Some((sheet, rule))) => declaration_text(sheet.file(rule.file).1, place.offset),
             _ => style.attribute_text(id).map_or_else(String::new, |(text, offset)| declaration_text(text, offset)),
         };
-        let reads = match rule.and_then(|(_, rule)| rule.declarations.get(id.declaration as usize)) {
+        let reads = match rule.and_then(|(_, rule)| rule.declarations.get(id.declaration)) {
             Some(declaration) if fate == Fate::Won || fate == Fate::Invalid => {
                 let mut reads = Vec::new();
                 if let DeclarationBody::Property(parsed) = &declaration.body
@@ -323,7 +323,7 @@ impl<'i> Inspector<'i> {
     }
 
     fn body(&self, id: DeclarationId) -> Option<String> {
-        match &self.rule(id)?.1.declarations.get(id.declaration as usize)?.body {
+        match &self.rule(id)?.1.declarations.get(id.declaration)?.body {
             DeclarationBody::Custom(_, text) => Some(text.to_string()),
             DeclarationBody::Property(_) => None,
         }
@@ -340,7 +340,7 @@ impl<'i> Inspector<'i> {
     /// Where a declaration stands.
     pub fn place(&self, id: DeclarationId) -> Option<Place> {
         let (sheet, rule) = self.rule(id)?;
-        let offset = rule.declarations.get(id.declaration as usize)?.offset;
+        let offset = rule.declarations.get(id.declaration)?.offset;
         let (name, text) = sheet.file(rule.file);
         let mut lines = self.lines.borrow_mut();
         let lines = lines.entry(text.as_ptr()).or_insert_with(|| {
@@ -413,8 +413,9 @@ pub fn force(document: &Document, text: &str, forced: &mut Forced) -> Result<(),
         for state in &states {
             forced.add(node, state.clone());
             // The keyboard's place is within everything around it, as a browser's inspector has it too.
-            if *state == PseudoClass::Focus {
-                if typed_into.as_ref().is_some_and(|list| matching::matches(list, document, node)) {
+            if matches!(state, PseudoClass::Focus | PseudoClass::FocusWithin) {
+                let is_focus = *state == PseudoClass::Focus;
+                if is_focus && typed_into.as_ref().is_some_and(|list| matching::matches(list, document, node)) {
                     forced.add(node, PseudoClass::FocusVisible);
                 }
                 let mut at = Some(node);

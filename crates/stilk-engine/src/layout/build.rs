@@ -454,7 +454,7 @@ impl<'b> Builder<'b> {
 
 /// Native controls are as wide as what they show, where others fill the line.
 fn shrink(own: &mut taffy::Style, style: &Style) {
-    if own.size.width.is_auto() && !style.is_item() {
+    if own.size.width.is_auto() && style.is_item() != Ok(true) {
         own.size.width = Dimension::fit_content();
     }
 }

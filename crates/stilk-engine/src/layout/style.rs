@@ -153,7 +153,7 @@ impl Reader<'_> {
         let borders =
             if is_down { [L::BorderTopWidth, L::BorderBottomWidth] } else { [L::BorderLeftWidth, L::BorderRightWidth] };
         let paddings = if is_down { [L::PaddingTop, L::PaddingBottom] } else { [L::PaddingLeft, L::PaddingRight] };
-        let may_give_way = around.is_item() && number(around, L::FlexShrink) != Ok(0.0);
+        let may_give_way = around.is_item() != Ok(false) && number(around, L::FlexShrink) != Ok(0.0);
         if around.is(L::Display, "inline") && !around.brings_size() || may_give_way {
             return None;
         }

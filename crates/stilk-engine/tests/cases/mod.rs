@@ -2,6 +2,8 @@
 //! to them here; Chromium is asked the same in the browser test of the program.
 
 mod attributes;
+mod colors;
+mod fields;
 mod learned;
 mod notations;
 mod selectors;
@@ -619,6 +621,7 @@ const GROUPS: [(&str, &[Case]); 5] = [
 pub fn all() -> impl Iterator<Item = (&'static str, &'static Case)> {
     let groups = GROUPS.iter().chain(values::VALUES).chain(notations::NOTATIONS).chain(shorthands::SHORTHANDS);
     let groups = groups.chain(selectors::SELECTORS).chain(attributes::ATTRIBUTES).chain(learned::LEARNED);
+    let groups = groups.chain(colors::COLORS).chain(fields::FIELDS);
     groups.flat_map(|(group, cases)| cases.iter().map(move |case| (*group, case)))
 }
 

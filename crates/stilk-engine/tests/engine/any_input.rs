@@ -46,6 +46,13 @@ proptest! {
     }
 }
 
+/// An element whose `position` is not known has no `float` where nobody declared one.
+#[test]
+fn what_was_found_at_random_holds() {
+    let sample = sample(7_955_535_678_891_043_166);
+    assert!(look(&sample.css, &sample.html) > 0);
+}
+
 /// Two walks through the cascade, one for the value and one for the story, must come to the same winner.
 #[test]
 fn what_is_explained_is_what_won() {

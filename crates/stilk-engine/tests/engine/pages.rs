@@ -35,11 +35,19 @@ fn what_keeps_floats_out_is_as_wide_as_nobody_knows_where_something_floats() {
         (css.to_owned() + " b { float: left }", "<b>y</b>"),
         (css.to_owned(), "<b style='float: right'>y</b>"),
         (css.to_owned(), "<img align=left>"),
+        ("b { float: left } pre { align-content: start } div { width: 500px }".to_owned(), "<b>y</b>"),
     ];
     for (css, beside) in floating {
         let found = values(&css, &body(beside), &asked);
         assert_eq!(found, [Err("the used size needs a layout"), Ok("500px".into())], "{beside}");
     }
+}
+
+#[test]
+fn a_padding_never_comes_to_less_than_nothing() {
+    let css = "div { width: 100px } p { padding: calc(10% - 30px); margin: calc(10% - 30px) }";
+    let found = values(css, "<div><p id=t>x</div>", &[("t", Longhand::PaddingTop), ("t", Longhand::PaddingLeft)]);
+    assert_eq!(found, [Ok("0px".into()), Ok("0px".into())]);
 }
 
 #[test]
@@ -113,6 +121,31 @@ fn forced_colours_are_the_users_own() {
             "rgb(255, 255, 255)",
         ),
         ("div { color: Mark } p { color: red }", "<div><p id=t>x", L::Color, "rgb(0, 0, 0)", "rgb(255, 255, 255)"),
+        // What inherits a colour that is replaced is in the user's own for it, and one that stays is inherited.
+        (
+            "p { color: red } #t { color: inherit }",
+            "<p><a href=x id=t>x",
+            L::Color,
+            "rgb(0, 0, 159)",
+            "rgb(255, 255, 0)",
+        ),
+        ("#t { color: inherit }", "<p><a href=x id=t>x", L::Color, "rgb(0, 0, 159)", "rgb(255, 255, 0)"),
+        ("#t { color: initial }", "<p><a href=x id=t>x", L::Color, "rgb(0, 0, 159)", "rgb(255, 255, 0)"),
+        (
+            "p { color: CanvasText } #t { color: currentcolor }",
+            "<p><a href=x id=t>x",
+            L::Color,
+            "rgb(0, 0, 0)",
+            "rgb(255, 255, 255)",
+        ),
+        // Whether the edge is the platform's does not depend on what it draws.
+        (
+            "input { border: 1px solid red; background: blue }",
+            "<input type=submit id=t>",
+            L::BorderTopColor,
+            "rgb(0, 0, 0)",
+            "rgb(255, 255, 255)",
+        ),
     ] {
         assert_eq!(ask(false, css, body, longhand).as_deref(), Ok(light), "{css}");
         assert_eq!(ask(true, css, body, longhand).as_deref(), Ok(night), "{css}, dark");
@@ -120,6 +153,10 @@ fn forced_colours_are_the_users_own() {
     // What is inherited past the user's colours, and what is painted in another colour than told.
     assert!(ask(false, "p { forced-color-adjust: none }", "<p id=t>x", L::Color).is_err());
     assert!(ask(false, "", "<p id=t>x", L::TextDecorationColor).is_err());
+    // Which of two is meant is the page's colour scheme to say, not the user's palette.
+    let either = |scheme: &str| format!("#t {{ color-scheme: {scheme}; color: light-dark(red, CanvasText) }}");
+    assert_eq!(ask(true, &either("light"), "<a href=x id=t>x", L::Color).as_deref(), Ok("rgb(255, 255, 0)"));
+    assert_eq!(ask(false, &either("dark"), "<a href=x id=t>x", L::Color).as_deref(), Ok("rgb(0, 0, 0)"));
 }
 
 #[test]
@@ -132,6 +169,31 @@ fn what_a_shadow_tree_has_a_say_in_is_unknown() {
     // What may have none has none.
     let found = values("", &format!("<ul id=h>{tree}<li id=s>x</ul><p id=after>x"), &asked);
     assert!(found.iter().all(Result::is_ok), "{found:?}");
+}
+
+#[test]
+fn a_state_of_a_button_that_the_platform_draws_ends_under_forced_colours() {
+    let page = Page::parse("<!doctype html><p><input type=submit id=t>");
+    let css = "input { border: 1px solid red } input:hover { border-color: blue } input:focus { color: red }";
+    let (defaults, sheet) = (SourceSheet::defaults(Browser::Chromium), SourceSheet::new("page.css", css));
+    for state in ["#t:hover", "#t:focus", "#t:active"] {
+        let mut forced = Forced::default();
+        stilk_engine::inspect::force(&page.document, state, &mut forced).expect("a state");
+        let media = Media { forced_colors: true, ..Media::default() };
+        let inspection = Inspector::new(&page.document, &defaults, vec![&sheet], media, &forced);
+        let style = inspection.style(Styled::element(page.by_id("t").expect("an element"))).expect("a style");
+        assert!(style.get(Longhand::BorderTopColor).is_ok(), "{state}");
+    }
+}
+
+#[test]
+fn what_is_in_an_element_that_browsers_draw_is_unknown() {
+    for body in ["<progress><b id=t>x", "<video><b id=t>x", "<canvas><b id=t>x", "<select><button id=t>x"] {
+        assert!(values("", body, &[("t", Longhand::Display)])[0].is_err(), "{body}");
+    }
+    for body in ["<select><option id=t>x", "<object><b id=t>x", "<p><video></video><b id=t>x", "<progress id=t>"] {
+        assert!(values("", body, &[("t", Longhand::Display)])[0].is_ok(), "{body}");
+    }
 }
 
 #[test]

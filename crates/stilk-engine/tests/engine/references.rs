@@ -96,9 +96,12 @@ fn a_cycle_leaves_nothing_and_what_only_looks_like_one_is_none() {
             (".inner { --n: var(--n); order: var(--n, 4); }", "4"),
             (".inner { --n: var(--m); --m: var(--n); order: var(--n, 4); }", "4"),
             (".outer { --n: 3; } .inner { --n: var(--n); order: var(--n, 4); }", "4"),
-            // Even where the fallback with the reference is not used.
             (".inner { --n: var(--m, 1); --m: 2; order: var(--n); }", "2"),
-            (".inner { --n: var(--m, var(--n)); --m: 2; order: var(--n, 4); }", "4"),
+            // A fallback that is not taken refers to nothing (measured in Chromium 156).
+            (".inner { --n: var(--m, var(--n)); --m: 2; order: var(--n, 4); }", "2"),
+            (".inner { --n: var(--m, var(--n)); order: var(--n, 4); }", "4"),
+            (".inner { --n: var(--nope) var(--m); --m: var(--n, 5); order: var(--m, 4); }", "4"),
+            (".inner { --k: var(--n, 5); --n: var(--m, var(--k)); --m: var(--n); order: var(--k, 4); }", "5"),
             (".outer { --n: var(--m); --m: 2; } .inner { --m: var(--n); order: var(--m); }", "2"),
         ],
     );
