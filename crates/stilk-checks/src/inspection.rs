@@ -9,6 +9,7 @@ use std::cell::RefCell;
 use std::rc::Rc;
 use stilk_engine::css::Unknown;
 use stilk_language::case::{Look, Unit, case_name};
+use stilk_language::system::states::State;
 use stilk_language::system::{StateId, StateSet, System};
 use stilk_text::source::Span;
 
@@ -86,6 +87,30 @@ impl<'i> Inspection<'i> {
             rule.is_some_and(|rule| states.ids().iter().any(|state| rule.states.has(*state)))
         };
         changes.iter().filter_map(declared).find(asks).or_else(|| changes.iter().find_map(declared))
+    }
+
+    /// What a person would write for states of the control: `` `@state hover { … }` in `@control button` ``, and on a page
+    /// `` `.send:hover { … }` ``.
+    pub(crate) fn rule_in(&self, states: &StateSet) -> String {
+        let control = &self.unit.control.name.value;
+        let states = || states.ids().iter().map(|id| self.system.states.get(*id));
+        if self.tracer.is_of_page() {
+            let selector = |state: &State| state.selectors.first().cloned().unwrap_or_default();
+            let of_all: String = states().map(selector).collect();
+            let each = control.split(", ").map(|one| format!("{one}{of_all}"));
+            return format!("`{} {{ … }}`", each.collect::<Vec<_>>().join(", "));
+        }
+        let names: Vec<&str> = states().map(|state| state.name.as_str()).collect();
+        format!("`@state {} {{ … }}` in `@control {control}`", names.join(" and "))
+    }
+
+    /// Where a person writes what is so in a state: `` in `@state active` ``, and on a page ``in `:active` ``.
+    pub(crate) fn within_state(&self, state: StateId) -> String {
+        let state = self.system.states.get(state);
+        match self.tracer.is_of_page() {
+            true => format!("in `{}`", state.selectors.first().map_or(state.name.as_str(), String::as_str)),
+            false => format!("in `@state {}`", state.name),
+        }
     }
 
     /// The look in exactly one state.

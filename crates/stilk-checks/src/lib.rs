@@ -13,7 +13,8 @@
 //!    back to its token, [`choice`] to the declaration that chose it.
 //! 5. [`sink`] takes what checks say: one cause, one finding; [`gather`] the colours that are adjacent. [`run`] asks all of them and gives a [`report::Report`].
 //! 6. [`mend`] computes what to write instead, [`trial`] tries it; [`fingerprint`] says which finding is which in another run.
-//! 7. [`scan`] walks over pages and gathers what [`checks`] say of each.
+//! 7. [`scan`] walks over pages and gathers what [`checks`] say of each; [`in_place`] asks the same checks of controls that
+//!    nobody wrote for a system.
 
 pub mod check;
 mod checks;
@@ -21,6 +22,7 @@ mod choice;
 pub mod example;
 pub mod fingerprint;
 pub mod gather;
+pub mod in_place;
 pub mod inspection;
 pub mod mend;
 pub mod painted;

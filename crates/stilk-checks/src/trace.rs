@@ -7,7 +7,7 @@ use std::sync::{Arc, PoisonError, RwLock};
 use stilk_engine::cascade::Style;
 use stilk_engine::cascade::order::DeclarationId;
 use stilk_engine::cascade::stylesheet::{DeclarationBody, Stylesheet};
-use stilk_engine::css::color::Color;
+use stilk_engine::css::color::{self, Color};
 use stilk_engine::css::parse::Declared;
 use stilk_engine::css::property::Longhand;
 use stilk_engine::css::substitute::Template;
@@ -15,12 +15,40 @@ use stilk_engine::css::value::Value;
 use stilk_language::stylesheet::Written;
 use stilk_language::system::System;
 use stilk_language::tokens::{Theme, TokenType};
-use stilk_text::source::{Sources, Span};
+use stilk_text::source::{FileId, Sources, Span};
+
+/// A stylesheet of a page whose declarations are followed to where they stand.
+pub struct TracedSheet {
+    /// What it says.
+    pub parsed: Arc<Stylesheet>,
+    /// Where its text stands, then those of what it imports: a file, and where in it the text begins, less than nothing where it
+    /// was wrapped to be read.
+    pub texts: Vec<(FileId, i64)>,
+}
+
+impl TracedSheet {
+    /// Where a piece of one of its texts stands, from an offset to the end of the declaration there.
+    pub fn span(&self, sources: &Sources, text: u16, offset: u32) -> Option<Span> {
+        let (file, before) = *self.texts.get(usize::from(text))?;
+        let start = usize::try_from(before + i64::from(offset)).ok()?;
+        let rest = sources.file(file).text.get(start..)?;
+        let end = rest.find([';', '}', '\n']).unwrap_or(rest.len());
+        Some(Span::new(file, start, start + rest[..end].trim_end().len()))
+    }
+}
+
+/// Whose declarations are followed.
+#[derive(Clone, Copy)]
+enum Followed<'t> {
+    /// Those of a system: the stylesheet that was written, and the same parsed again.
+    Written(&'t Stylesheet, &'t Written),
+    /// Those of a page, in the order of the cascade.
+    Page(&'t [TracedSheet]),
+}
 
 /// Follows values to their sources.
 pub struct Tracer<'t> {
-    parsed: &'t Stylesheet,
-    written: &'t Written,
+    followed: Followed<'t>,
     sources: &'t Sources,
     system: &'t System,
     tokens: Arc<HashMap<Span, (&'t str, Option<TokenType>)>>,
@@ -46,6 +74,8 @@ pub struct ValueSource {
     pub browser: bool,
     /// Whether it is the browser's own page.
     pub page: bool,
+    /// The colour as a page's own stylesheet writes it.
+    pub written: Option<String>,
 }
 
 impl ValueSource {
@@ -73,7 +103,7 @@ impl ValueSource {
         match names.as_slice() {
             [] if self.page => "the browser's own page".to_owned(),
             [] if self.browser => "the browser's own colour".to_owned(),
-            [] => "a colour".to_owned(),
+            [] => self.written.as_ref().map_or_else(|| "a colour".to_owned(), |written| format!("`{written}`")),
             [one] => one.clone(),
             [first, rest @ ..] => format!("{first} mixed with {}", rest.join(" and ")),
         }
@@ -87,6 +117,7 @@ impl ValueSource {
             }
         }
         self.declaration = self.declaration.or(other.declaration);
+        self.written = self.written.or(other.written);
         self.browser |= other.browser;
         self.page |= other.page;
         self
@@ -103,7 +134,20 @@ impl<'t> Tracer<'t> {
         let names_surfaces = !system.surfaces.is_empty();
         let (tokens, templates) = (Arc::new(tokens), Arc::default());
         let every_type = false;
-        Tracer { parsed, written, sources, system, tokens, theme: None, every_type, names_surfaces, templates }
+        let followed = Followed::Written(parsed, written);
+        Tracer { followed, sources, system, tokens, theme: None, every_type, names_surfaces, templates }
+    }
+
+    /// A tracer for a page's own stylesheets: custom properties that hold a value stand for tokens.
+    pub fn of_page(system: &'t System, sources: &'t Sources, sheets: &'t [TracedSheet]) -> Self {
+        let (tokens, templates) = (Arc::default(), Arc::default());
+        let followed = Followed::Page(sheets);
+        Tracer { followed, sources, system, tokens, theme: None, every_type: false, names_surfaces: false, templates }
+    }
+
+    /// Whether it follows a page's own stylesheets.
+    pub fn is_of_page(&self) -> bool {
+        matches!(self.followed, Followed::Page(_))
     }
 
     /// The same in a theme: one declaration may stand for the values of several, and leads to that of this one.
@@ -124,8 +168,11 @@ impl<'t> Tracer<'t> {
     /// Where a longhand's value came from.
     pub fn origin(&self, style: &Style, longhand: Longhand) -> ValueSource {
         let Some(id) = style.winner(longhand) else { return ValueSource::default() };
-        let mut origin =
-            ValueSource { declaration: self.span(id), tokens: Vec::new(), browser: id.sheet == 0, page: false };
+        let declaration = self.span(id);
+        let mut origin = ValueSource { declaration, browser: id.sheet == 0, ..ValueSource::default() };
+        if self.is_of_page() {
+            origin.written = declaration.and_then(|place| self.written_color(place));
+        }
         if let Some(DeclarationBody::Property(parsed)) = self.body(id)
             && let Declared::Pending(text) = &parsed.declared
         {
@@ -183,21 +230,34 @@ impl<'t> Tracer<'t> {
     }
 
     fn body(&self, id: DeclarationId) -> Option<&'t DeclarationBody> {
-        // Sheet 0 is the browser's; the author's sheet is the one that was written.
-        if id.sheet == 0 || id.is_of_attributes() {
-            return None;
-        }
-        let rule = self.parsed.rules.get(id.rule as usize)?;
-        Some(&rule.declarations.get(id.declaration as usize)?.body)
+        let (sheet, rule) = self.rule(id)?;
+        Some(&sheet.rules.get(rule)?.declarations.get(id.declaration)?.body)
     }
 
-    /// Where a declaration of the written stylesheet came from.
-    pub fn span(&self, id: DeclarationId) -> Option<Span> {
+    /// The stylesheet that a declaration is in, and its rule there. Sheet 0 is the browser's.
+    fn rule(&self, id: DeclarationId) -> Option<(&'t Stylesheet, usize)> {
         if id.sheet == 0 || id.is_of_attributes() {
             return None;
         }
-        let declaration = self.parsed.rules.get(id.rule as usize)?.declarations.get(id.declaration as usize)?;
-        self.written.origin(declaration.offset)
+        let sheet = match self.followed {
+            // The author's sheet is the one that was written.
+            Followed::Written(parsed, _) => parsed,
+            Followed::Page(sheets) => &sheets.get(usize::from(id.sheet) - 1)?.parsed,
+        };
+        Some((sheet, id.rule as usize))
+    }
+
+    /// Where a declaration came from: of a system the place in its sources, of a page its own.
+    pub fn span(&self, id: DeclarationId) -> Option<Span> {
+        let (sheet, rule) = self.rule(id)?;
+        let rule = sheet.rules.get(rule)?;
+        let declaration = rule.declarations.get(id.declaration)?;
+        match self.followed {
+            Followed::Written(_, written) => written.origin(declaration.offset),
+            Followed::Page(sheets) => {
+                sheets.get(usize::from(id.sheet) - 1)?.span(self.sources, rule.file, declaration.offset)
+            }
+        }
     }
 
     /// A text taken apart; the same texts are met in every case.
@@ -217,6 +277,22 @@ impl<'t> Tracer<'t> {
         Some(tokens.get(tokens.find(path)?).in_theme(self.theme.as_ref()?)?.span)
     }
 
+    /// The colour that a declaration at a place holds and nothing else.
+    fn written_color(&self, place: Span) -> Option<String> {
+        let (_, value) = self.sources.text(place).split_once(':')?;
+        let value = value.trim().trim_end_matches("!important").trim();
+        if color::whole(value).is_some() {
+            return Some(value.to_owned());
+        }
+        // As quirks mode takes it.
+        if color::whole(&format!("#{value}")).is_some() {
+            return Some(value.to_owned());
+        }
+        // One colour among other words, as in `1px solid #ccc`.
+        let mut colors = value.split_ascii_whitespace().filter(|word| color::whole(word).is_some());
+        colors.next().filter(|_| colors.next().is_none()).map(str::to_owned)
+    }
+
     /// Walks every reference that has a value until a token's own declaration is met.
     fn follow(&self, style: &Style, text: &str, origin: &mut ValueSource, depth: usize) {
         // Chains of custom properties are short; the bound is against cycles.
@@ -228,6 +304,21 @@ impl<'t> Tracer<'t> {
                 continue;
             };
             let Some(span) = custom.winner.and_then(|id| self.span(id)) else { continue };
+            if self.is_of_page() {
+                let Some(DeclarationBody::Custom(name, next)) = custom.winner.and_then(|id| self.body(id)) else {
+                    continue;
+                };
+                // What holds a value and no reference is where the value can be changed.
+                if !self.template(next).references().is_empty() {
+                    self.follow(style, next, origin, depth + 1);
+                } else if self.every_type || color::whole(next).is_some() {
+                    let token = (span, name.to_string());
+                    if !origin.tokens.contains(&token) {
+                        origin.tokens.push(token);
+                    }
+                }
+                continue;
+            }
             match self.tokens.get(&span) {
                 Some((path, kind)) if self.sources.file(span.file).path.ends_with(".json") => {
                     let token = (self.in_this_theme(path).unwrap_or(span), (*path).to_owned());

@@ -164,6 +164,9 @@ pub struct Look {
     pub surfaces: Rc<[NodeId]>,
     /// The width that is left for it, in px.
     pub room: f64,
+    /// The pixel that a page paints behind the control where it stands, in sRGB from 0 to 1, or why it is not known; nothing
+    /// where it is looked at on surfaces.
+    pub behind: Option<Result<[f64; 3], Unknown>>,
     layout: OnceCell<LaidOut>,
     layouts: Option<Rc<KnownLayouts>>,
 }
@@ -177,7 +180,13 @@ impl Look {
         styles: Styles,
         surfaces: Rc<[NodeId]>,
     ) -> Look {
-        Look { document, mounted, forced, styles, surfaces, room: ROOM, layout: OnceCell::new(), layouts: None }
+        let (room, behind, layout, layouts) = (ROOM, None, OnceCell::new(), None);
+        Look { document, mounted, forced, styles, surfaces, room, behind, layout, layouts }
+    }
+
+    /// The same look in its place on a page: what is painted behind it there, and the width that is left for it in px.
+    pub fn in_place(self, behind: Result<[f64; 3], Unknown>, room: f64) -> Look {
+        Look { behind: Some(behind), room, ..self }
     }
 
     /// The same look, which takes its layout from those of looks of its control, host and variant that are laid out alike.

@@ -25,6 +25,10 @@ pub const READING: &[Said] = &[
     ("sheet/host", "`@host` names no host of the template"),
     ("sheet/important", "a declaration is `!important`: precedence is the language's own"),
     ("sheet/local", "a local property is read that is not declared, or has no value at rest"),
+    (
+        "sheet/mark",
+        "what marks a control, an option or a part is more than one class, attribute or id, or stands where it cannot",
+    ),
     ("sheet/missing", "a template has no sheet, or a sheet no template"),
     ("sheet/name", "a control, an option, a part or a trait has a name that cannot be written"),
     ("sheet/old", "something is left out that no browser of today reads"),

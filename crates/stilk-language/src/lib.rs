@@ -6,6 +6,7 @@
 //!
 //! Data flows one way:
 //!
+//! 0. [`mark`]: by what an element of a page is told to be something of the system.
 //! 1. [`manifest`], [`tokens`], [`template`] and [`sheet`] read what people write: [`manifest::Manifest`],
 //!    [`tokens::Tokens`] with their themes, [`template::Template`], and [`sheet::Sheet`], which may be senseless.
 //! 2. [`system`] binds them to a checked [`system::System`]; [`system::notation`] reads the notation of cases.
@@ -23,6 +24,7 @@ pub mod describe;
 pub mod ids;
 pub mod limits;
 pub mod manifest;
+pub mod mark;
 pub mod markup;
 pub mod project;
 pub mod sheet;

@@ -1,7 +1,7 @@
 //! A control's template as shipped markup: one variant in one state.
 
 use crate::system::states::State;
-use crate::system::{Control, Placement, StateId, StateSet, System, Variant};
+use crate::system::{Control, Mark, Placement, StateId, StateSet, System, Variant};
 use crate::template::Template;
 use stilk_engine::cascade::{Forced, PseudoClass};
 use stilk_engine::dom::{Document, Element, NodeData, NodeId, is_disableable};
@@ -62,7 +62,7 @@ pub fn mount(
 pub fn snippet(system: &System, request: Request, id: &str) -> String {
     let mut document = Document::new();
     let mounted = mount(system, request, &mut document, Document::ROOT, &mut Forced::default());
-    own_ids(&mut document, mounted.host, id);
+    own_ids(system, &mut document, mounted.host, id);
     own_values(&mut document, mounted.host);
     indent(&mut document, mounted.host);
     document.to_html(mounted.host)
@@ -76,7 +76,7 @@ pub fn every_element(system: &System, control: &Control, host: usize, id: &str) 
     let request = Request { control, host, variant: &variant, states: &states, plain: false };
     let mut expander = Expander { every: true, ..Expander::new(system, request, &mut document, None) };
     let node = expander.copy(control.template.hosts[host].node, Document::ROOT).unwrap_or(Document::ROOT);
-    own_ids(&mut document, node, id);
+    own_ids(system, &mut document, node, id);
     own_values(&mut document, node);
     indent(&mut document, node);
     document.to_html(node)
@@ -95,11 +95,17 @@ pub const REFERENCES: [&str; 9] = [
     "popovertarget",
 ];
 
-/// Makes ids of a snippet its own: every id and whatever refers to one begins with `prefix`.
-pub fn own_ids(document: &mut Document, root: NodeId, prefix: &str) {
+/// Makes ids of a snippet its own: every id and whatever refers to one begins with `prefix`. An id by which a sheet knows a
+/// control stays.
+pub fn own_ids(system: &System, document: &mut Document, root: NodeId, prefix: &str) {
     let nodes = document.descendants(root);
     let ids: Vec<String> =
         nodes.iter().filter_map(|node| document.element(*node)?.attribute("id").map(str::to_owned)).collect();
+    let is_mark = |id: &str| {
+        let mark = Mark::Id(id.to_owned());
+        system.controls.iter().flat_map(Control::marks).any(|known| *known == mark)
+    };
+    let ids: Vec<String> = ids.into_iter().filter(|id| !is_mark(id)).collect();
     for node in nodes {
         let Some(element) = document.element_mut(node) else { continue };
         for name in REFERENCES.iter().chain(&["id"]) {
@@ -321,9 +327,7 @@ impl<'e> Expander<'e> {
                     target.set(&name.local, value.clone());
                 }
             }
-            let own = target.attribute("class").unwrap_or_default().to_owned();
-            let classes = parts.iter().map(|part| names.part(&self.request.control.name.value, part));
-            target.set("class", std::iter::once(own).chain(classes).collect::<Vec<_>>().join(" "));
+            parts.iter().for_each(|part| names.part(&self.request.control.name.value, part).put_on(target));
             if let Some(list) = element.attribute("data-when").filter(|list| self.every && !list.trim().is_empty()) {
                 target.set("data-when", list);
             }
@@ -344,12 +348,7 @@ impl<'e> Expander<'e> {
                 for (name, value) in said.attributes.iter().filter(|(name, _)| !OWN.contains(&&*name.local)) {
                     target.set(&name.local, value.clone());
                 }
-                let own = target.attribute("class").unwrap_or_default().to_owned();
-                let classes = named.iter().map(|part| names.part(&self.request.control.name.value, part));
-                let all: Vec<String> = std::iter::once(own).chain(classes).filter(|class| !class.is_empty()).collect();
-                if !all.is_empty() {
-                    target.set("class", all.join(" "));
-                }
+                named.iter().for_each(|part| names.part(&self.request.control.name.value, part).put_on(target));
             }
             self.parts.extend(named.into_iter().map(|part| (part, bearer)));
         }
@@ -392,24 +391,21 @@ impl<'e> Expander<'e> {
     fn shipped(&self, element: &Element, from: NodeId) -> Element {
         let Request { control, host, variant, .. } = self.request;
         let names = self.system.names();
-        let mut classes = Vec::new();
         let host = &self.template.hosts[host];
+        let mut shipped = Element::new(element.name.clone(), Vec::new());
         if from == host.node {
-            classes.push(names.control(&control.name.value));
-            classes.extend(control.spoken_options(variant).map(|id| names.option(control, id)));
+            names.control(&control.name.value).put_on(&mut shipped);
+            control.spoken_options(variant).for_each(|id| names.option(control, id).put_on(&mut shipped));
         }
         let parts = host.parts.iter().filter(|(_, node)| *node == from);
-        classes.extend(parts.map(|(name, _)| names.part(&control.name.value, &name.value)));
+        parts.for_each(|(name, _)| names.part(&control.name.value, &name.value).put_on(&mut shipped));
         if let Some(own) = element.attribute("class") {
-            classes.push(own.to_owned());
-        }
-        let mut shipped = Element::new(element.name.clone(), Vec::new());
-        if !classes.is_empty() {
-            shipped.set("class", classes.join(" "));
+            Mark::Class(own.to_owned()).put_on(&mut shipped);
         }
         for (name, value) in &element.attributes {
             let keeps = self.every && &*name.local == "data-when" && !value.trim().is_empty();
-            if keeps || !["class", "part", "data-when"].contains(&&*name.local) {
+            let is_marked = shipped.attributes.iter().any(|(known, _)| known == name);
+            if keeps || !is_marked && !["class", "part", "data-when"].contains(&&*name.local) {
                 shipped.attributes.push((name.clone(), value.clone()));
             }
         }
@@ -417,7 +413,15 @@ impl<'e> Expander<'e> {
     }
 }
 
-fn apply_states(system: &System, states: &StateSet, document: &mut Document, mounted: &Mounted, forced: &mut Forced) {
+/// Brings states about on a control in a document: attributes for those that last, forced classes for those of the pointer and
+/// the keyboard.
+pub fn apply_states(
+    system: &System,
+    states: &StateSet,
+    document: &mut Document,
+    mounted: &Mounted,
+    forced: &mut Forced,
+) {
     for id in states.ids() {
         apply_state(system.states.get(*id), document, mounted, forced);
     }
@@ -499,6 +503,10 @@ fn apply_state(state: &State, document: &mut Document, mounted: &Mounted, forced
         StateId::Own(_) => {
             if let Some((name, value)) = simple_attribute(&state.selectors) {
                 set(document, bearer, &name, &value);
+            } else if let Some(class) = simple_class(&state.selectors) {
+                let own = document.element(bearer).and_then(|element| element.attribute("class")).unwrap_or_default();
+                let classes = format!("{own} {class}").trim_start().to_owned();
+                set(document, bearer, "class", &classes);
             }
         }
     }
@@ -520,6 +528,12 @@ fn set(document: &mut Document, node: NodeId, name: &str, value: &str) {
     if let Some(element) = document.element_mut(node) {
         element.set(name, value);
     }
+}
+
+/// The class that a state of the manifest's own asks for, when its selector is nothing else.
+fn simple_class(selectors: &[String]) -> Option<&str> {
+    let name = selectors.first()?.strip_prefix('.')?;
+    name.chars().all(|c| c.is_alphanumeric() || matches!(c, '-' | '_')).then_some(name)
 }
 
 /// The attribute that a state of the manifest's own asks for, when its selector is as plain as `[data-dismissed]`.

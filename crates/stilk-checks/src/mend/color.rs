@@ -151,7 +151,7 @@ fn parse(css: &str) -> Option<Absolute> {
 }
 
 fn srgb(pixel: Pixel) -> Absolute {
-    Absolute { space: Space::Srgb, components: pixel.map(Some), alpha: 1.0, legacy: false }
+    Absolute { space: Space::Srgb, components: pixel.map(Some), alpha: 1.0, alpha_is_missing: false, legacy: false }
 }
 
 /// A pixel in OKLCH, to one part in so many; a hue to a hundred times that, and 0 where there is no chroma.
@@ -180,6 +180,7 @@ fn in_gamut(lightness: f64, chroma: f64, hue: f64) -> Pixel {
             space: Space::Oklch,
             components: [Some(lightness), Some(chroma), Some(hue)],
             alpha: 1.0,
+            alpha_is_missing: false,
             legacy: false,
         };
         color.to(Space::Srgb).components.map(|c| c.unwrap_or(0.0))

@@ -9,8 +9,11 @@ use stilk_language::case::Look;
 /// Where the backgrounds that show behind the text came from, the topmost first.
 pub fn background_origin(tracer: &Tracer, look: &Look, chain: &[NodeId], surface: usize) -> ValueSource {
     let mut origin = ValueSource::default();
-    for node in chain.iter().rev() {
-        let Some(style) = look.styles.element(*node) else { continue };
+    let host = look.mounted.host;
+    // In its place on a page, what is around it is behind it.
+    let around = look.document.around(host).skip(1).filter(|_| look.behind.is_some());
+    for node in chain.iter().rev().copied().chain(around) {
+        let Some(style) = look.styles.element(node) else { continue };
         if is_covered(style) == Ok(true) {
             return origin.and(tracer.origin(style, L::BackgroundImage));
         }

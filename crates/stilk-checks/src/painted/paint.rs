@@ -370,6 +370,9 @@ fn is_all(style: &Style, longhand: L, word: &str) -> bool {
 /// # Errors
 /// The reason why it cannot be known.
 pub fn surface_pixel(look: &Look, node: NodeId) -> Result<Pixel, Unknown> {
+    if let Some(behind) = look.behind {
+        return behind;
+    }
     let style = look.styles.element(node).ok_or(Unknown("the surface has no style"))?;
     Ok(over(&style.used_color(L::BackgroundColor)?, [1.0; 3]))
 }
@@ -384,6 +387,11 @@ impl Stack {
     /// The reason why what one of them paints cannot be known.
     pub fn of(boxes: &[&Style]) -> Result<Stack, Unknown> {
         Ok(Stack(boxes.iter().map(|style| Layer::of(style)).collect::<Result<_, _>>()?))
+    }
+
+    /// The pixels that they give over a backdrop: several where there is a gradient.
+    pub fn over(&self, backdrop: Pixel) -> Vec<Pixel> {
+        pixels(backdrop, &self.0, None).into_iter().map(|(_, behind)| behind).collect()
     }
 
     /// The pixels that they give over one surface: several where there is a gradient.

@@ -106,7 +106,12 @@ pub fn worst_text(system: &System, look: &Look) -> Result<Option<Worst>, Unknown
 
 /// The figure of the worst text in a look, over all surfaces.
 pub fn figure(system: &System, look: &Look, states: &StateSet) -> Figure {
-    let worst = match worst_text(system, look) {
+    figure_of(worst_text(system, look), states)
+}
+
+/// The same of what is known already.
+pub fn figure_of(worst: Result<Option<Worst>, Unknown>, states: &StateSet) -> Figure {
+    let worst = match worst {
         Ok(Some(worst)) => worst,
         Ok(None) => return Figure::NoText,
         Err(reason) => return Figure::Unknown(reason.0),

@@ -6,6 +6,7 @@ use stilk_engine::cascade::{LonghandSet, Style, Styled};
 use stilk_engine::css::compute::resolve_colors;
 use stilk_engine::css::property::{Longhand, Longhand as L};
 use stilk_engine::css::value::Value;
+use stilk_engine::dom::NodeId;
 use stilk_language::case::Look;
 
 /// Properties whose change nobody sees on the control itself.
@@ -92,6 +93,47 @@ pub fn is_shown(look: &Look) -> bool {
 /// Whether a rule of the system changes something that can be seen.
 pub fn differs(before: &Look, after: &Look) -> bool {
     visit(before, after, None, &mut |_| true)
+}
+
+/// What browsers change by themselves where nobody says anything: the ring of the focus, greyed words.
+const OF_BROWSERS: [L; 9] = [
+    L::OutlineStyle,
+    L::OutlineWidth,
+    L::OutlineColor,
+    L::Color,
+    L::BackgroundColor,
+    L::BorderTopColor,
+    L::BorderTopStyle,
+    L::BoxShadow,
+    L::Opacity,
+];
+
+/// Whether a browser shows the step from one look to another by itself: its own rules change something, or the platform draws
+/// the control.
+pub fn browser_answers(before: &Look, after: &Look, node: NodeId) -> bool {
+    let (Some(old), Some(new)) = (before.styles.element(node), after.styles.element(node)) else { return false };
+    let has_ring = |style: &Style| !style.is(L::OutlineStyle, "none") && style.px(L::OutlineWidth) != Ok(0.0);
+    let changes = OF_BROWSERS.iter().any(|longhand| old.get(*longhand) != new.get(*longhand));
+    let shows = changes
+        && (has_ring(new)
+            || !has_ring(old) && old.get(L::Color) != new.get(L::Color)
+            || old.get(L::BackgroundColor) != new.get(L::BackgroundColor)
+            || old.get(L::BorderTopColor) != new.get(L::BorderTopColor)
+            || old.get(L::Opacity) != new.get(L::Opacity));
+    shows || is_of_platform(new)
+}
+
+/// Whether the platform draws a control: nothing of its ground or edge is the page's.
+pub fn is_of_platform(style: &Style) -> bool {
+    const DRAWN: LonghandSet = LonghandSet::of(&[
+        L::BackgroundColor,
+        L::BackgroundImage,
+        L::BorderTopColor,
+        L::BorderTopStyle,
+        L::BorderTopWidth,
+        L::BorderBottomWidth,
+    ]);
+    !style.is(L::Appearance, "none") && style.set_by_author().within(&DRAWN).iter().next().is_none()
 }
 
 /// Everything that rules of the system change and that can be seen.

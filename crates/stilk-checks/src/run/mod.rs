@@ -1,6 +1,6 @@
 //! Runs the checks over every case, on all cores, and groups what they say: one cause, one finding.
 
-mod group;
+pub(crate) mod group;
 mod inspect;
 mod queue;
 mod sides;

@@ -17,6 +17,8 @@ pub struct Gathered {
     pub with_controls: u64,
     /// What is used.
     pub usage: Usage,
+    /// How many controls there are that are none of the system's, and on how many pages.
+    pub outside: (u64, u64),
     /// Findings by page, those with findings only.
     pub by_page: Vec<(String, u64)>,
     /// Pages that could not be read, each with why.
@@ -52,6 +54,8 @@ impl Gathered {
         self.pages += 1;
         self.with_controls += u64::from(page.usage.controls() > 0);
         self.usage.add(&page.usage);
+        self.outside.0 += page.outside;
+        self.outside.1 += u64::from(page.outside > 0);
         for missing in page.missing {
             *self.missing.entry(missing).or_default() += 1;
         }

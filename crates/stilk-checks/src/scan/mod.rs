@@ -5,6 +5,7 @@
 //! engine as everything else. Each check of a page is one file in `check/markup` or `check/page`.
 
 mod gather;
+mod outside;
 
 use crate::registry::page_checks;
 pub use crate::scan::gather::Gathered;
@@ -12,7 +13,6 @@ use crate::visit::classes::Classes;
 use crate::visit::instance::{Instance, instances};
 use crate::visit::usage::Usage;
 use crate::visit::{PageSink, PageStyle, VisitedPage};
-use std::borrow::Cow;
 use std::cell::{OnceCell, RefCell};
 use std::collections::{BTreeMap, HashMap, HashSet};
 use std::hash::{DefaultHasher, Hash, Hasher};
@@ -22,7 +22,7 @@ use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::{Engine, Forced, Media, Styles, Stylesheet};
 use stilk_engine::css::Unknown;
 use stilk_engine::dom::{Document, NodeId};
-use stilk_engine::page::{Page, SheetSource};
+use stilk_engine::page::{Page, SheetSource, in_media};
 use stilk_language::stylesheet::Written;
 use stilk_language::system::System;
 use stilk_text::diagnostic::Diagnostic;
@@ -54,6 +54,8 @@ pub struct PageReport {
     pub path: String,
     /// What it uses.
     pub usage: Usage,
+    /// How many controls it has that are none of the system's.
+    pub outside: u64,
     /// What is wrong with it, each with what makes it one with others.
     pub found: Vec<(String, Diagnostic)>,
     /// The page and its stylesheets.
@@ -152,6 +154,7 @@ impl<'s> Worker<'s> {
         let document = Rc::new(document);
         let instances = instances(self.scanner.system, &self.scanner.classes, &document);
         let usage = Usage::of(self.scanner.system, &document, &instances);
+        let outside = outside::outside(&document, &instances);
         let mut sink = PageSink::default();
         let (system, classes, alone) = (self.scanner.system, &self.scanner.classes, self.alone.clone());
         let Kept { engine, forced: forced_colors, .. } = self.engine(&sheets);
@@ -191,7 +194,7 @@ impl<'s> Worker<'s> {
             }
         }
         let PageSink { found, decided, reasons } = sink;
-        PageReport { path: path.to_owned(), usage, found, sources, decided, missing, reasons }
+        PageReport { path: path.to_owned(), usage, outside, found, sources, decided, missing, reasons }
     }
 
     /// The stylesheets of a page, in the order of the cascade.
@@ -226,7 +229,11 @@ impl<'s> Worker<'s> {
                     let linked = match read(page.base(), address, &mut missing) {
                         Ok(linked) => linked,
                         Err(why) => {
-                            missing.push((address.clone(), why));
+                            // What is for paper alone changes nothing on a screen.
+                            let media = stilk_engine::cascade::media::parse_list(&sheet.media);
+                            if media.is_none_or(|list| list.is_of_screens()) {
+                                missing.push((address.clone(), why));
+                            }
                             continue;
                         }
                     };
@@ -290,14 +297,6 @@ fn without_repeats(sheets: Vec<PageStyle>) -> Vec<PageStyle> {
         places.get(&Arc::as_ptr(&sheet.parsed)).is_some_and(|places| places.contains(index))
     };
     sheets.into_iter().enumerate().filter(counts).map(|(_, sheet)| sheet).collect()
-}
-
-/// The text of a stylesheet under the media it is for, and how many bytes stand before its own.
-fn in_media<'t>(text: &'t str, media: &str) -> (Cow<'t, str>, i64) {
-    match media.trim() {
-        "" | "all" | "screen" => (Cow::Borrowed(text), 0),
-        media => (Cow::Owned(format!("@media {media} {{{text}}}")), media.len() as i64 + 9),
-    }
 }
 
 /// The styles of some elements of a page at rest.

@@ -49,7 +49,7 @@ pub fn instances(system: &System, classes: &Classes, document: &Document) -> Vec
         .collect();
     for node in document.descendants(Document::ROOT) {
         let Some(element) = document.element(node) else { continue };
-        let meanings: Vec<Meaning> = element.classes.iter().filter_map(|class| classes.get(class)).collect();
+        let meanings = classes.of(element);
         for meaning in &meanings {
             if let Meaning::Control(control) = meaning {
                 let options = meanings.iter().filter_map(|meaning| match meaning {
@@ -82,18 +82,14 @@ fn instance(
     for id in &options {
         variant.choices[id.axis] = Some(id.option);
     }
-    let is_part_of = |class: &str| match classes.get(class) {
-        Some(Meaning::Part(of, part)) if of == index => Some(classes.part(index, part)),
-        _ => None,
-    };
     let mut parts = Vec::new();
     for inner in document.descendants(node).into_iter().filter(|inner| *inner != node) {
         let Some(element) = document.element(inner) else { continue };
-        for class in &element.classes {
-            let Some(part) = is_part_of(class) else { continue };
+        for meaning in classes.of(element) {
+            let Meaning::Part(of, part) = meaning else { continue };
             // A part belongs to the innermost control of its kind.
-            if nearest(document, classes, inner, index) == Some(node) {
-                parts.push((part.to_owned(), inner));
+            if of == index && nearest(document, classes, inner, index) == Some(node) {
+                parts.push((classes.part(index, part).to_owned(), inner));
             }
         }
     }
@@ -128,8 +124,7 @@ fn attached_instance(
 fn nearest(document: &Document, classes: &Classes, node: NodeId, control: usize) -> Option<NodeId> {
     let mut at = document.node(node).parent;
     while let Some(above) = at {
-        let is_it = |class: &str| classes.get(class) == Some(Meaning::Control(control));
-        if document.element(above).is_some_and(|element| element.classes.iter().any(|class| is_it(class))) {
+        if document.element(above).is_some_and(|element| classes.is(element, Meaning::Control(control))) {
             return Some(above);
         }
         at = document.node(above).parent;

@@ -150,7 +150,7 @@ impl VisitedPage<'_> {
     /// A declaration with its rule.
     pub fn declaration(&self, id: DeclarationId) -> Option<(&StyleRule, &Declaration)> {
         let rule = self.sheet_of(id)?.parsed.rules.get(id.rule as usize)?;
-        Some((rule, rule.declarations.get(id.declaration as usize)?))
+        Some((rule, rule.declarations.get(id.declaration)?))
     }
 
     /// Where a declaration stands in the page's sources.

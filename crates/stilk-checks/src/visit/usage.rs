@@ -2,6 +2,7 @@
 
 use crate::visit::instance::Instance;
 use std::collections::BTreeMap;
+use stilk_engine::cascade::{matching, selector};
 use stilk_engine::dom::Document;
 use stilk_language::dependents::Use;
 use stilk_language::system::System;
@@ -16,7 +17,7 @@ pub struct Usage {
     /// How often each variant occurs, by its name.
     pub variants: BTreeMap<String, u64>,
     /// Lasting states in the markup, by control and name.
-    pub states: BTreeMap<(usize, &'static str), u64>,
+    pub states: BTreeMap<(usize, String), u64>,
 }
 
 /// States that markup says.
@@ -37,6 +38,12 @@ impl Usage {
     /// What the controls of one page use.
     pub fn of(system: &System, document: &Document, instances: &[Instance]) -> Usage {
         let mut usage = Usage::default();
+        let of_own: Vec<(&str, selector::List)> = system
+            .states
+            .own()
+            .flat_map(|state| state.selectors.iter().map(|text| (state.name.as_str(), text)))
+            .filter_map(|(name, text)| Some((name, selector::parse_list(text)?)))
+            .collect();
         for instance in instances {
             *usage.by_control.entry(instance.control).or_default() += 1;
             *usage.variants.entry(instance.name(system)).or_default() += 1;
@@ -50,7 +57,13 @@ impl Usage {
                     found.is_some_and(|found| value.is_empty() && found != "false" || found == value)
                 };
                 if has(instance.node) || instance.bearer != instance.node && has(instance.bearer) {
-                    *usage.states.entry((instance.control, state)).or_default() += 1;
+                    *usage.states.entry((instance.control, state.to_owned())).or_default() += 1;
+                }
+            }
+            for (name, list) in &of_own {
+                let has = |node| matching::matches(list, document, node);
+                if has(instance.node) || has(instance.bearer) {
+                    *usage.states.entry((instance.control, (*name).to_owned())).or_default() += 1;
                 }
             }
         }
@@ -69,7 +82,7 @@ impl Usage {
             *self.variants.entry(key.clone()).or_default() += count;
         }
         for (key, count) in &other.states {
-            *self.states.entry(*key).or_default() += count;
+            *self.states.entry(key.clone()).or_default() += count;
         }
     }
 

@@ -4,7 +4,7 @@
 use super::listed;
 use crate::case::theme_attributes;
 use crate::markup::{Request, snippet};
-use crate::system::{Axis, Control, OptionId, StateSet, System};
+use crate::system::{Axis, Control, Mark, OptionId, StateSet, System};
 use serde_json::{Map, Value, json};
 use stilk_text::source::Sources;
 
@@ -38,9 +38,13 @@ fn modifiers(system: &System) -> Vec<Value> {
         let settings = system.manifest.modifier(&modifier.name.value);
         let attribute = system.manifest.attribute_of(&modifier.name.value);
         let follow = settings.map(|s| s.follow.as_slice()).unwrap_or_default();
+        let marks = settings.map(|s| s.marks.as_slice()).unwrap_or_default();
+        let marks: Map<String, Value> =
+            marks.iter().map(|(context, mark)| (context.value.clone(), mark.text().into())).collect();
         json!({
             "name": modifier.name.value,
             "attribute": attribute,
+            "marked": marks,
             "contexts": modifier.contexts.iter().map(|c| c.value.as_str()).collect::<Vec<_>>(),
             "default": modifier.contexts[modifier.default].value,
             "follow": follow.iter().map(|f| json!({ "context": f.context.value, "media": f.query.value })).collect::<Vec<_>>(),
@@ -75,14 +79,13 @@ fn describe_control(system: &System, sources: &Sources, control: &Control) -> Va
         .template
         .part_names()
         .into_iter()
-        .map(|part| json!({ "name": part, "class": names.part(&control.name.value, part) }))
+        .map(|part| with_mark(json!({ "name": part }), Some(&names.part(&control.name.value, part))))
         .collect();
     let mut places: Vec<&str> = control.placements.iter().map(|p| p.control.as_str()).collect();
     places.sort_unstable();
     places.dedup();
-    json!({
+    let described = json!({
         "name": control.name.value,
-        "class": names.control(&control.name.value),
         "source": sources.place(control.name.span),
         "hosts": hosts,
         "parts": parts,
@@ -90,7 +93,25 @@ fn describe_control(system: &System, sources: &Sources, control: &Control) -> Va
         "states": states,
         "variants": control.variant_count(0),
         "places": places,
-    })
+    });
+    with_mark(described, Some(&names.control(&control.name.value)))
+}
+
+/// Says what marks something on a page: a class, or else an attribute with its value, `null` where any will do.
+fn with_mark(mut described: Value, mark: Option<&Mark>) -> Value {
+    described["class"] = mark.and_then(Mark::class).into();
+    match mark {
+        None | Some(Mark::Class(_)) => {}
+        Some(Mark::Attribute { name, value }) => {
+            described["attribute"] = name.as_str().into();
+            described["value"] = value.as_deref().into();
+        }
+        Some(Mark::Id(id)) => {
+            described["attribute"] = "id".into();
+            described["value"] = id.as_str().into();
+        }
+    }
+    described
 }
 
 fn describe_axis(system: &System, control: &Control, index: usize, axis: &Axis) -> Value {
@@ -99,7 +120,7 @@ fn describe_axis(system: &System, control: &Control, index: usize, axis: &Axis) 
             let id = OptionId { axis: index, option };
             // A default option needs no class.
             let class = (axis.default != Some(option)).then(|| system.names().option(control, id));
-            json!({ "name": axis.options[option].value, "class": class })
+            with_mark(json!({ "name": axis.options[option].value }), class.as_ref())
         })
         .collect();
     let default = axis.default.map(|option| axis.options[option].value.as_str());

@@ -1,7 +1,7 @@
 //! TypeScript declarations: class names, options of controls, contexts of modifiers and paths of tokens, as types.
 
 use super::listed;
-use crate::system::{Control, OptionId, System};
+use crate::system::{Control, Mark, OptionId, System};
 use std::fmt::Write;
 
 /// The declarations as a `.d.ts` module.
@@ -56,7 +56,7 @@ fn class_names(system: &System, control: &Control) -> Vec<String> {
         classes.extend(spoken.map(|option| names.option(control, OptionId { axis: i, option })));
     }
     classes.extend(control.template.part_names().into_iter().map(|part| names.part(&control.name.value, part)));
-    classes
+    classes.iter().filter_map(Mark::class).map(str::to_owned).collect()
 }
 
 fn write_union(what: &str, name: &str, members: &[String], text: &mut String) {

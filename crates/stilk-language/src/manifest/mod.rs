@@ -2,6 +2,7 @@
 
 mod table;
 
+use crate::mark::Mark;
 use stilk_text::diagnostic::{Diagnostic, Level};
 use stilk_text::loader::Loader;
 use stilk_text::source::{FileId, Name, Span};
@@ -44,6 +45,38 @@ pub struct Manifest {
 }
 
 impl Manifest {
+    /// What holds where nobody wrote a manifest: for controls that are found on pages. `place` stands for all places in it.
+    pub fn unwritten(name: &str, states: Vec<OwnState>, place: Span) -> Manifest {
+        let named = |value: &str| Name { value: value.to_owned(), span: place };
+        Manifest {
+            name: named(name),
+            prefix: named("unnamed"),
+            tokens: TokenSources::Files(Vec::new()),
+            controls: named("controls"),
+            modifiers: Vec::new(),
+            surfaces: Vec::new(),
+            stylesheet: StylesheetSettings {
+                folder: named("dist"),
+                layers: true,
+                weight: 1,
+                split: false,
+                map: false,
+                all_tokens: false,
+            },
+            classes: ClassPatterns {
+                control: named(ClassPatterns::CONTROL),
+                option: named(ClassPatterns::OPTION),
+                part: named(ClassPatterns::PART),
+            },
+            states,
+            conformance: Conformance::Aa,
+            levels: Vec::new(),
+            counts: Vec::new(),
+            pages: Vec::new(),
+            outside: Vec::new(),
+        }
+    }
+
     /// What it says of a modifier.
     pub fn modifier(&self, name: &str) -> Option<&ModifierSettings> {
         self.modifiers.iter().find(|modifier| modifier.name.value == name)
@@ -52,6 +85,13 @@ impl Manifest {
     /// The attribute that chooses a context of a modifier.
     pub fn attribute_of(&self, modifier: &str) -> String {
         self.modifier(modifier).map_or_else(|| attribute_for(modifier), |settings| settings.attribute.clone())
+    }
+}
+
+impl ModifierSettings {
+    /// What else chooses a context, beside the modifier's attribute.
+    pub fn mark_of(&self, context: &str) -> Option<&Mark> {
+        self.marks.iter().find(|(name, _)| name.value == context).map(|(_, mark)| mark)
     }
 }
 
@@ -83,6 +123,8 @@ pub struct ModifierSettings {
     pub attribute: String,
     /// Where that is written.
     pub attribute_span: Option<Span>,
+    /// What else chooses a context, beside that attribute: what pages had already.
+    pub marks: Vec<(Name, Mark)>,
     /// Contexts that follow a media query, the last that matches wins.
     pub follow: Vec<Follow>,
     /// Contexts with a dark `color-scheme`; those not named are light.
@@ -309,9 +351,21 @@ fn read_modifiers(root: &mut Table, diagnostics: &mut stilk_text::diagnostic::Di
                 ),
             }
         }
+        let marked = table.get_table("marked", diagnostics).map(|mut t| t.string_entries(diagnostics));
+        let mut marks = Vec::new();
+        for (context, selector) in marked.unwrap_or_default() {
+            match Mark::read(&selector.value) {
+                Some(mark) => marks.push((context, mark)),
+                None => diagnostics.push(
+                    Diagnostic::error("manifest/value", selector.span, format!("`{}` is no mark", selector.value))
+                        .label("one class, one attribute or one id")
+                        .mend("write `\".theme-night\"` or `\"[data-look=\\\"night\\\"]\"`"),
+                ),
+            }
+        }
         table.finish(&format!("[modifiers.{}]", name.value), diagnostics);
         let follow = follow.into_iter().map(|(context, query)| Follow { context, query }).collect();
-        modifiers.push(ModifierSettings { name, attribute, attribute_span, follow, dark, sets_scheme });
+        modifiers.push(ModifierSettings { name, attribute, attribute_span, marks, follow, dark, sets_scheme });
     }
     modifiers
 }

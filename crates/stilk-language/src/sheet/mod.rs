@@ -59,11 +59,13 @@ pub struct AttachNode {
     pub span: Span,
 }
 
-/// `@control NAME [from OTHER] { … }`
+/// `@control NAME [from OTHER] [marked (SELECTOR)] { … }`
 #[derive(Debug)]
 pub struct ControlNode {
     /// The control's name.
     pub name: Name,
+    /// What marks it on pages, where it is not a class by the manifest's pattern: what stands between the brackets.
+    pub mark: Option<Name>,
     /// The control it starts as a copy of.
     pub from: Option<Name>,
     /// What is in it.
@@ -104,8 +106,8 @@ pub enum Item {
     Declaration(Declaration),
     /// `@traits A B;`
     Traits(Vec<Name>),
-    /// `@part …`
-    Part(Vec<PartTarget>, Vec<Item>),
+    /// `@part …`, with what marks it on pages
+    Part(Vec<PartTarget>, Option<Name>, Vec<Item>),
     /// `@state …`
     State(Vec<StateAlternative>, Vec<Item>),
     /// `@host SELECTOR`
@@ -217,11 +219,13 @@ pub enum AxisDefault {
     None,
 }
 
-/// An option and what it sets.
+/// An option and what it sets: `NAME [marked (SELECTOR)] { … }`
 #[derive(Debug)]
 pub struct OptionNode {
     /// The option's name.
     pub name: Name,
+    /// What marks it on pages.
+    pub mark: Option<Name>,
     /// What is in it.
     pub body: Vec<Item>,
 }

@@ -93,7 +93,8 @@ impl SheetReader<'_> {
         let Some(rule) = AtRule::named(name.as_str()) else { return self.unknown_rule(name, Place::Top, parser) };
         match rule {
             AtRule::Control => {
-                let head = self.head(parser);
+                let mut head = self.head(parser);
+                let mark = self.take_mark(&mut head.text);
                 let words = self.words(&head.text);
                 let (control, from) = match words.as_slice() {
                     [] => (None, None),
@@ -107,7 +108,7 @@ impl SheetReader<'_> {
                 };
                 let body = self.body(parser, &head, name, 1);
                 match control {
-                    Some(control) => self.sheet.controls.push(ControlNode { name: control, from, body }),
+                    Some(control) => self.sheet.controls.push(ControlNode { name: control, mark, from, body }),
                     None => {
                         self.say("sheet/syntax", name.span, "the control has no name", "write `@control NAME { … }`")
                     }

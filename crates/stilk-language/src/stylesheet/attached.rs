@@ -11,9 +11,9 @@ pub(super) fn write(sheet: &mut SheetWriter) {
             let name = control.variant_name(0, &attachment.variant);
             let place = sheet.sources.place(attachment.span);
             sheet.writer.comment(&format!("{name} on {} · {place}", attachment.selectors.join(", ")));
-            let class = sheet.names.control(&control.name.value);
+            let mark = sheet.names.control(&control.name.value).selector();
             let who: Vec<String> =
-                attachment.selectors.iter().map(|selector| format!("{selector}:not(:where(.{class}))")).collect();
+                attachment.selectors.iter().map(|selector| format!("{selector}:not(:where({mark}))")).collect();
             reset_rules::write_for(sheet, control, &|hosts| match hosts {
                 "" => who.join(", "),
                 hosts => who.iter().map(|who| format!("{who}:where({hosts})")).collect::<Vec<_>>().join(", "),

@@ -7,7 +7,7 @@ use crate::system::Control;
 /// Writes the reset layer.
 pub fn write(sheet: &mut SheetWriter) {
     for control in &sheet.system.controls {
-        let class = format!(".{}", sheet.names.control(&control.name.value)).repeat(sheet.weight());
+        let class = sheet.names.control(&control.name.value).selector().repeat(sheet.weight());
         let mut hosts_of = vec![class.clone()];
         if !sheet.system.manifest.stylesheet.layers {
             let attached = sheet.attachments(control).flat_map(|attachment| &attachment.selectors);
@@ -21,7 +21,7 @@ pub fn write(sheet: &mut SheetWriter) {
         });
         for of_part in of_parts.chunk_by(|a, b| a.part == b.part) {
             let part = of_part[0].part.as_deref().unwrap_or_default();
-            let class = format!(".{}", sheet.names.part(&control.name.value, part)).repeat(sheet.weight());
+            let class = sheet.names.part(&control.name.value, part).selector().repeat(sheet.weight());
             block(sheet, control, &format!("{}, part `{part}`", control.name.value), &class, of_part);
         }
     }

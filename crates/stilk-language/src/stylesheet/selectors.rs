@@ -36,14 +36,14 @@ pub fn of_rule(sheet: &SheetWriter, control: &Control, rule: &Rule) -> String {
 }
 
 fn of_class(sheet: &SheetWriter, control: &Control, rule: &Rule) -> String {
-    let class = format!(".{}", sheet.names.control(&control.name.value));
+    let class = sheet.names.control(&control.name.value).selector();
     let conditions = conditions(sheet, control, rule, Whom::Class).unwrap_or_default();
     let weight = sheet.weight();
     let target = &rule.target;
     match &target.part {
         None => format!("{}{conditions}{}", class.repeat(weight), target.pseudo),
         Some(part) => {
-            let part = format!(".{}", sheet.names.part(&control.name.value, part)).repeat(weight);
+            let part = sheet.names.part(&control.name.value, part).selector().repeat(weight);
             let condition = part_condition(rule);
             let own = own_states(sheet, rule);
             format!(":where({class}{conditions}) {part}{condition}{own}{}", target.pseudo)
@@ -60,7 +60,7 @@ pub fn of_attached(
     attachment: &Attachment,
     selector: &str,
 ) -> Option<String> {
-    let class = format!(".{}", sheet.names.control(&control.name.value));
+    let class = sheet.names.control(&control.name.value).selector();
     let conditions = conditions(sheet, control, rule, Whom::Attached(attachment))?;
     let target = &rule.target;
     let layers = sheet.system.manifest.stylesheet.layers;
@@ -74,7 +74,7 @@ pub fn of_attached(
         }
         Some(part) => {
             let inside = attachment.part(part)?;
-            let class = format!(".{}", sheet.names.part(&control.name.value, part)).repeat(sheet.weight());
+            let class = sheet.names.part(&control.name.value, part).selector().repeat(sheet.weight());
             let (condition, own) = (part_condition(rule), own_states(sheet, rule));
             match layers {
                 true => format!("{who}{conditions} :is({inside}){condition}{own}{}", target.pseudo),
@@ -180,12 +180,12 @@ fn part_predicate(sheet: &SheetWriter, control: &Control, part: &str, state: &st
 fn option_predicate(sheet: &SheetWriter, control: &Control, id: OptionId) -> String {
     let axis = &control.axes[id.axis];
     if axis.default != Some(id.option) {
-        return format!(":where(.{})", sheet.names.option(control, id));
+        return format!(":where({})", sheet.names.option(control, id).selector());
     }
     // A default option holds where no other is named.
     let others: Vec<String> = (0..axis.options.len())
         .filter(|option| *option != id.option)
-        .map(|option| format!(".{}", sheet.names.option(control, OptionId { axis: id.axis, option })))
+        .map(|option| sheet.names.option(control, OptionId { axis: id.axis, option }).selector())
         .collect();
     if others.is_empty() { String::new() } else { format!(":where(:not({}))", others.join(", ")) }
 }
@@ -275,7 +275,7 @@ fn path(sheet: &SheetWriter, control: &Control, host: &Host, to: NodeId) -> Stri
     while let Some(node) = at.filter(|node| *node != host.node) {
         let part = host.parts.iter().find(|(_, id)| *id == node).map(|(name, _)| &name.value);
         steps.push(match (part, document.element(node)) {
-            (Some(part), _) => format!("> .{}", sheet.names.part(&control.name.value, part)),
+            (Some(part), _) => format!("> {}", sheet.names.part(&control.name.value, part).selector()),
             (None, Some(element)) => format!("> {}", element.local()),
             (None, None) => "> *".to_owned(),
         });

@@ -239,7 +239,15 @@ fn write_modifier(sheet: &mut SheetWriter, ids: &[TokenId], m: usize, root: &str
     if blocks.iter().all(Vec::is_empty) {
         return;
     }
-    let chosen = |context: usize| format!("[{attribute}={}]", quote(&modifier.contexts[context].value));
+    let chosen = |context: usize| {
+        let name = &modifier.contexts[context].value;
+        let own = format!("[{attribute}={}]", quote(name));
+        // What pages had already chooses it as well.
+        match settings.and_then(|settings| settings.mark_of(name)) {
+            Some(mark) => format!("{own}, {}", mark.selector()),
+            None => own,
+        }
+    };
     // The default first: its scope is the root too, and a nested choice must win over it by order alone.
     let mut order: Vec<usize> = (0..modifier.contexts.len()).collect();
     order.sort_by_key(|c| *c != modifier.default);
@@ -335,7 +343,7 @@ fn write_dependants(sheet: &mut SheetWriter, ids: &[TokenId]) {
         return;
     }
     let mut hosts: Vec<String> =
-        system.controls.iter().map(|control| format!(".{}", sheet.names.control(&control.name.value))).collect();
+        system.controls.iter().map(|control| sheet.names.control(&control.name.value).selector()).collect();
     if sheet.purpose == Purpose::Page {
         hosts.extend(system.attachments.iter().flat_map(|attachment| attachment.selectors.clone()));
     }

@@ -7,6 +7,7 @@ mod condition;
 mod control;
 mod descriptors;
 mod locals;
+mod marks;
 mod placement;
 mod written;
 
@@ -309,7 +310,13 @@ fn check_modifiers(manifest: &Manifest, tokens: &Tokens, diagnostics: &mut Diagn
             diagnostics.push(unknown_name("manifest/modifier", "modifier", &settings.name, known));
             continue;
         };
-        for context in settings.follow.iter().map(|f| &f.context).chain(&settings.dark) {
+        for context in settings
+            .follow
+            .iter()
+            .map(|f| &f.context)
+            .chain(&settings.dark)
+            .chain(settings.marks.iter().map(|(name, _)| name))
+        {
             if !modifier.contexts.iter().any(|known| known.value == context.value) {
                 let known = modifier.contexts.iter().map(Name::as_str);
                 let what = format!("context {{}} of `{}`", settings.name.value);

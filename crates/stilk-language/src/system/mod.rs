@@ -10,10 +10,11 @@ pub mod states;
 mod values;
 pub mod variant;
 
-use crate::manifest::Manifest;
+use crate::manifest::{Manifest, OwnState};
+pub use crate::mark::Mark;
 use crate::system::notation::Cases;
 use crate::template::Template;
-use crate::tokens::{Expression, TokenId, Tokens};
+use crate::tokens::{Expression, Modifier, TokenId, Tokens};
 pub use attachment::Attachment;
 pub use bind::bind;
 pub use names::Names;
@@ -54,6 +55,10 @@ pub struct Control {
     pub name: Name,
     /// Its template.
     pub template: Template,
+    /// What marks it on pages, where that is not the class by the manifest's pattern.
+    pub mark: Option<Mark>,
+    /// What marks its parts, of those that have a mark of their own.
+    pub part_marks: Vec<(String, Mark)>,
     /// Its axes in order; an `@option` is an axis with one optional choice.
     pub axes: Vec<Axis>,
     /// Variants that do not exist.
@@ -132,6 +137,29 @@ pub struct Waiver {
 }
 
 impl Control {
+    /// One with a template and axes and without a rule, as one that was found on a page: no rule is known to be its own.
+    pub fn found(name: Name, template: Template, axes: Vec<Axis>) -> Control {
+        Control {
+            name,
+            template,
+            mark: None,
+            part_marks: Vec::new(),
+            axes,
+            excludes: Vec::new(),
+            placements: Vec::new(),
+            depth: 0,
+            rules: Vec::new(),
+            registered: Vec::new(),
+            waivers: Vec::new(),
+        }
+    }
+
+    /// What its sheet marks otherwise than by the manifest's patterns.
+    pub fn marks(&self) -> impl Iterator<Item = &Mark> {
+        let of_options = self.axes.iter().flat_map(|axis| axis.marks.iter().flatten());
+        self.mark.iter().chain(of_options).chain(self.part_marks.iter().map(|(_, mark)| mark))
+    }
+
     /// What a host is called, in cases, sheets and findings: `button`, `a`, `submit`.
     pub fn host_name(&self, host: usize) -> &str {
         &self.template.hosts[host].name
@@ -156,9 +184,26 @@ impl Control {
 }
 
 impl System {
+    /// Controls that stand on pages and that no sheet describes, with the themes and states that were found there. `place`
+    /// stands for all places that nobody wrote.
+    pub fn found(name: &str, modifiers: Vec<Modifier>, states: Vec<OwnState>, place: Span) -> System {
+        let manifest = Manifest::unwritten(name, states, place);
+        System {
+            states: States::new(&manifest.states),
+            manifest,
+            tokens: Tokens::none(modifiers),
+            controls: Vec::new(),
+            keyframes: Vec::new(),
+            font_faces: Vec::new(),
+            registered: Vec::new(),
+            attachments: Vec::new(),
+            surfaces: Vec::new(),
+        }
+    }
+
     /// The names that are written.
     pub fn names(&self) -> Names<'_> {
-        Names::new(&self.manifest)
+        Names::new(&self.manifest, &self.controls)
     }
 
     /// The control with this name.

@@ -1,18 +1,24 @@
-//! The names that are written: classes and custom properties.
+//! The names that are written: classes, or what else marks a control on pages, and custom properties.
 
-use super::{Control, OptionId};
+use super::{Control, Mark, OptionId};
 use crate::manifest::{Manifest, as_identifier};
 
-/// Makes names by the manifest's patterns.
+/// Makes names by the manifest's patterns; what a sheet marks otherwise has its own.
 #[derive(Debug, Clone, Copy)]
 pub struct Names<'m> {
     manifest: &'m Manifest,
+    controls: &'m [Control],
 }
 
 impl<'m> Names<'m> {
     /// Names of a system.
-    pub fn new(manifest: &'m Manifest) -> Self {
-        Names { manifest }
+    pub fn new(manifest: &'m Manifest, controls: &'m [Control]) -> Self {
+        Names { manifest, controls }
+    }
+
+    /// Names of tokens and locals, while no control is bound yet.
+    pub fn of_properties(manifest: &'m Manifest) -> Self {
+        Names { manifest, controls: &[] }
     }
 
     fn fill(&self, pattern: &str, control: &str, option: &str, part: &str) -> String {
@@ -43,19 +49,28 @@ impl<'m> Names<'m> {
         name
     }
 
-    /// A control's class, without the dot.
-    pub fn control(&self, control: &str) -> String {
-        self.fill(&self.manifest.classes.control.value, control, "", "")
+    fn find(&self, control: &str) -> Option<&'m Control> {
+        self.controls.iter().find(|known| known.name.value == control)
     }
 
-    /// An option's class.
-    pub fn option(&self, control: &Control, id: OptionId) -> String {
-        self.fill(&self.manifest.classes.option.value, &control.name.value, control.option_name(id), "")
+    /// What marks a control.
+    pub fn control(&self, control: &str) -> Mark {
+        let own = self.find(control).and_then(|control| control.mark.clone());
+        own.unwrap_or_else(|| Mark::Class(self.fill(&self.manifest.classes.control.value, control, "", "")))
     }
 
-    /// A part's class.
-    pub fn part(&self, control: &str, part: &str) -> String {
-        self.fill(&self.manifest.classes.part.value, control, "", part)
+    /// What marks an option.
+    pub fn option(&self, control: &Control, id: OptionId) -> Mark {
+        let own = control.axes[id.axis].marks[id.option].clone();
+        let pattern = &self.manifest.classes.option.value;
+        own.unwrap_or_else(|| Mark::Class(self.fill(pattern, &control.name.value, control.option_name(id), "")))
+    }
+
+    /// What marks a part.
+    pub fn part(&self, control: &str, part: &str) -> Mark {
+        let own = self.find(control).and_then(|control| control.part_marks.iter().find(|(name, _)| name == part));
+        let pattern = &self.manifest.classes.part.value;
+        own.map_or_else(|| Mark::Class(self.fill(pattern, control, "", part)), |(_, mark)| mark.clone())
     }
 
     /// A token's custom property: `fill.sea` is `--tern-fill-sea`.

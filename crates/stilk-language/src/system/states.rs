@@ -143,6 +143,11 @@ const AFTER_OWN: [Row; 2] = [
 ];
 
 impl States {
+    /// The system's own states.
+    pub fn own(&self) -> impl Iterator<Item = &State> {
+        self.list.iter().filter(|state| matches!(state.id, StateId::Own(_)))
+    }
+
     /// The standard states with the manifest's own between `invalid` and `busy`.
     pub fn new(own: &[OwnState]) -> States {
         let standard = |(id, name, kind, selectors): &Row| State {

@@ -1,6 +1,7 @@
 //! Axes, options and the variants they span.
 
 use super::space::{VariantSpace, chosen};
+use crate::mark::Mark;
 use std::collections::{BTreeSet, HashSet};
 use stilk_engine::dom::NodeId;
 use stilk_text::source::{Name, Span};
@@ -12,6 +13,8 @@ pub struct Axis {
     pub name: Name,
     /// Its options.
     pub options: Vec<Name>,
+    /// What marks each of them on pages, where that is not the class by the manifest's pattern.
+    pub marks: Vec<Option<Mark>>,
     /// The option that holds when none is chosen; `None` where none may.
     pub default: Option<usize>,
 }

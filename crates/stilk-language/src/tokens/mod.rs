@@ -101,6 +101,11 @@ pub struct Definition {
 }
 
 impl Tokens {
+    /// No tokens, in themes that are there all the same.
+    pub fn none(modifiers: Vec<Modifier>) -> Tokens {
+        Tokens { list: Vec::new(), modifiers, by_path: HashMap::new(), incomplete: false }
+    }
+
     /// The token with this path.
     pub fn find(&self, path: &str) -> Option<TokenId> {
         self.by_path.get(path).copied()

@@ -4,6 +4,7 @@ mod any_input;
 mod attached;
 mod documented;
 mod habits;
+mod marked;
 mod memory;
 mod placed;
 mod plain_css;

@@ -27,7 +27,7 @@ fn html_of_row(memory: &Memory) -> String {
     let (variant, states) = (Variant { choices: vec![] }, StateSet::default());
     let request = Request { control, host: 0, variant: &variant, states: &states, plain: false };
     let mounted = mount(system, request, &mut document, Document::ROOT, &mut Forced::default());
-    own_ids(&mut document, mounted.host, "r");
+    own_ids(system, &mut document, mounted.host, "r");
     document.to_html(mounted.host)
 }
 

@@ -115,7 +115,7 @@ pub fn compare(old: &System, new: &System) -> Names {
             kind: NameKind::Control,
             old: Some(from.clone()),
             new: Some(to.clone()),
-            written: format!(".{}", names.control(from)),
+            written: names.control(from).text(),
         })
         .collect();
     gained.retain(|((kind, name), _)| *kind != NameKind::Control || !renamed.values().any(|to| to == name));
@@ -199,10 +199,10 @@ fn known(system: &System) -> Known {
     let mut known = Known::new();
     for control in &system.controls {
         let own = &control.name.value;
-        let class = names.control(own);
-        known.insert((NameKind::Control, own.clone()), (format!(".{class}"), String::new()));
+        let mark = names.control(own).text();
+        known.insert((NameKind::Control, own.clone()), (mark.clone(), String::new()));
         for host in &control.template.hosts {
-            known.insert((NameKind::Host, format!("{own}@{}", host.name)), (format!(".{class}"), String::new()));
+            known.insert((NameKind::Host, format!("{own}@{}", host.name)), (mark.clone(), String::new()));
         }
         for part in control.template.part_names() {
             let meaning = control.template.hosts.iter().find_map(|host| {
@@ -210,7 +210,7 @@ fn known(system: &System) -> Known {
                 let element = control.template.document.element(*node)?;
                 Some(format!("{own} {} {}", element.local(), host.parts.iter().position(|(_, n)| n == node)?))
             });
-            let written = format!(".{}", names.part(own, part));
+            let written = names.part(own, part).text();
             known.insert((NameKind::Part, format!("{own}/{part}")), (written, meaning.unwrap_or_default()));
         }
         let at_rest = control.rules.iter().filter(|rule| rule.options.is_empty() && rule.states.is_rest());
@@ -233,7 +233,7 @@ fn known(system: &System) -> Known {
                 } else {
                     format!("{own} {} {}", options.name.value, said.join("; "))
                 };
-                let written = format!(".{}", names.option(control, id));
+                let written = names.option(control, id).text();
                 known.insert((NameKind::Option, format!("{own}.{}", name.value)), (written, meaning));
             }
             if let Some(default) = options.default {

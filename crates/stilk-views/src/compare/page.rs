@@ -195,7 +195,7 @@ impl ComparisonPage {
         };
         let mounted = mount(system, request, &mut self.document, mount_point, &mut Forced::default());
         self.drawn += 1;
-        own_ids(&mut self.document, mounted.host, &format!("c{}", self.drawn));
+        own_ids(system, &mut self.document, mounted.host, &format!("c{}", self.drawn));
         show_states(system, &mut self.document, &mounted, &named.states);
     }
 }

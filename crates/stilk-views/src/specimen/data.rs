@@ -36,8 +36,8 @@ fn describe(page: &SpecimenPage, control: &Control, reasons: &mut Vec<&'static s
     let names = system.names();
     let axes = control.axes.iter().enumerate().map(|(axis, a)| {
         let options = a.options.iter().enumerate().map(|(option, name)| {
-            let class = (a.default != Some(option)).then(|| names.option(control, OptionId { axis, option }));
-            json!({ "name": name.value, "class": class })
+            let mark = (a.default != Some(option)).then(|| names.option(control, OptionId { axis, option }));
+            json!({ "name": name.value, "mark": mark.as_ref().map(|mark| mark.attribute()) })
         });
         json!({ "name": a.name.value, "default": a.default, "options": options.collect::<Vec<_>>() })
     });
@@ -59,7 +59,7 @@ fn describe(page: &SpecimenPage, control: &Control, reasons: &mut Vec<&'static s
         .map(|figures| figures.iter().map(|figure| encode(figure, reasons)).collect::<Vec<_>>().join("|"));
     json!({
         "name": control.name.value,
-        "class": names.control(&control.name.value),
+        "mark": names.control(&control.name.value).attribute(),
         "axes": axes.collect::<Vec<_>>(),
         "hosts": hosts.collect::<Vec<_>>(),
         "excludes": excludes.collect::<Vec<_>>(),

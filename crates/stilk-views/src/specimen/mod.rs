@@ -143,7 +143,7 @@ impl SpecimenPage<'_> {
         let mut forced = Forced::default();
         let mounted = mount(self.system, request, &mut self.document, mount_point, &mut forced);
         self.mounted += 1;
-        own_ids(&mut self.document, mounted.host, &format!("s{}", self.mounted));
+        own_ids(self.system, &mut self.document, mounted.host, &format!("s{}", self.mounted));
         show_states(self.system, &mut self.document, &mounted, request.states);
     }
 

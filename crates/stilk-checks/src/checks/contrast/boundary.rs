@@ -81,7 +81,9 @@ fn edges<'b, 'l>(look: &Look, all: &'b [PaintedBox<'l>]) -> Vec<&'b PaintedBox<'
         return outermost(around);
     }
     let has_text = |node: NodeId| document.descendants(node).iter().any(|inner| document.has_own_text(*inner));
-    outermost(others.into_iter().filter(|found| !has_text(found.at.node)).collect())
+    let without_text: Vec<_> = others.iter().copied().filter(|found| !has_text(found.at.node)).collect();
+    // Where the words themselves stand in a box, that is what is pressed.
+    outermost(if without_text.is_empty() { others } else { without_text })
 }
 
 /// Whether a generated box lies all over the one that it is generated in.

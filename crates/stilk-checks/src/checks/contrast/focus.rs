@@ -6,7 +6,7 @@ use crate::example::Example;
 use crate::gather::Met;
 use crate::inspection::{Inspection, Shown};
 use crate::mend::length::Sum;
-use crate::painted::boxes::{self, Ring, rings};
+use crate::painted::boxes::{self, Mark, Ring, rings};
 use crate::painted::least::{Beside, over_surfaces};
 use crate::painted::origin::background_origin;
 use crate::painted::paint::{self, Pixel, Stack, floor, hex};
@@ -253,7 +253,9 @@ fn changed<'i>(
     for after in after.as_ref().as_ref().map_err(|reason| *reason)? {
         let Some(before) = before.iter().find(|before| before.at == after.at) else { continue };
         for mark in &after.marks {
-            let Some(old) = before.marks.iter().find(|old| old.what == mark.what) else { continue };
+            // Sides may have colours of their own.
+            let same = |old: &&Mark| (old.what, old.longhand) == (mark.what, mark.longhand);
+            let Some(old) = before.marks.iter().find(same) else { continue };
             if old.color == mark.color {
                 continue;
             }

@@ -13,7 +13,7 @@ use crate::painted::text::is_inactive;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, MendKind, Sink};
-use stilk_engine::cascade::LonghandSet;
+use stilk_engine::cascade::{LonghandSet, Style};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_language::system::StateId;
@@ -35,10 +35,13 @@ pub const CHECK: Check = Check {
         SWITCH,
         "@control switch {\n  @part native { opacity: 0; }\n  @part track { display: flex; background: {sea}; }\n  @part thumb { inline-size: 16px; block-size: 16px; background: {paper}; }\n}\n",
     ),
-    scope: Scope::Looks(Looks::new(Reads::values(ALL_READS).with_icons(), run)),
+    scope: Scope::Looks(Looks::new(Reads::values(ALL_READS).on_generated(PLACE).with_icons(), run)),
 };
 
 const ALL_READS: LonghandSet = READS.and(&[L::CaretColor, L::Position]);
+
+/// Where a generated box stands in the one that it is generated in.
+const PLACE: LonghandSet = LonghandSet::of(&[L::Top, L::Right, L::Bottom, L::Left]);
 
 const SWITCH: &str = "<label><span part=\"track\"><input type=\"checkbox\" role=\"switch\" part=\"native\"><span part=\"thumb\"></span></span><slot>Dogs</slot></label>\n";
 
@@ -72,6 +75,10 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
     let is_active = |one: &&PaintedBox| !paint::is_switched_off(look, &paint::chain(look, one.at.node));
     let marks: Vec<&PaintedBox> = marks_among(look, all).into_iter().filter(is_active).collect();
     for one in &marks {
+        // The bars of a menu sign are generated in each other, and lie beside each other.
+        if one.at.is_generated() && lies_beside(one.style(), one.around()) {
+            return Err(Unknown("a generated mark lies beside what it is generated in"));
+        }
         // What lies over everything to keep a press has no colour; what has one and covers its host is no mark.
         let (inner, outer) = (Stack::of(&one.styles)?, Stack::of(one.around())?);
         let worst = over_surfaces(look, |index, surface| {
@@ -100,6 +107,18 @@ fn judge<'i>(inspection: &Inspection<'i>, shown: &Shown<'i>, sink: &mut Sink) ->
         }
     }
     Ok(!marks.is_empty())
+}
+
+/// Whether a generated box is moved out of the one that it is generated in: before its edge, or anywhere where both have one
+/// fill, as the bars and dots of a menu sign have. Who draws a mark in the colour of its ground sees that there is none.
+fn lies_beside(style: &Style, around: &[&Style]) -> bool {
+    if style.is(L::Position, "static") {
+        return false;
+    }
+    let fill = |style: &Style| style.used_color(L::BackgroundColor).ok().filter(|color| color.alpha > 0.0);
+    let has_one_fill = fill(style).is_some_and(|own| around.last().is_some_and(|outer| fill(outer) == Some(own)));
+    let is_out = |side: L| style.px(side).is_ok_and(|px| px < 0.0 || has_one_fill && px > 0.0);
+    [L::Top, L::Right, L::Bottom, L::Left].into_iter().any(is_out)
 }
 
 fn fail(

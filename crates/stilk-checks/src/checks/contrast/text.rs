@@ -17,6 +17,7 @@ use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
 use stilk_text::diagnostic::{Diagnostic, Level};
+use stilk_text::source::Span;
 
 /// The check.
 pub const CHECK: Check = Check {
@@ -151,11 +152,14 @@ fn judge(
     if let Some(span) = text.declaration.filter(|span| Some(*span) != diagnostic.span) {
         diagnostic = diagnostic.related(span, "the text");
     }
-    let cause = Cause {
-        // States mix the background with more and more of something; that is one fault, not several.
-        spans: text.tokens.iter().chain(behind.tokens.first()).map(|(span, _)| Some(*span)).collect(),
-        words: String::new(),
-    };
+    // States mix the background with more and more of something; that is one fault, not several.
+    let mut spans: Vec<Option<Span>> =
+        text.tokens.iter().chain(behind.tokens.first()).map(|(span, _)| Some(*span)).collect();
+    // On pages most colours are no tokens: they are told apart by where they are written.
+    if inspection.tracer.is_of_page() {
+        spans.extend([&text, &behind].into_iter().filter(|side| side.tokens.is_empty()).map(|side| side.declaration));
+    }
+    let cause = Cause { spans, words: String::new() };
     let figures = format!("{figure}, needs {}:1", number(needed));
     let choice = choice(inspection, [&text, &behind], &paint::styles_of(look, &place.chain));
     sink.fail(

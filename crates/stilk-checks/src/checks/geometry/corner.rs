@@ -24,7 +24,7 @@ use stilk_text::source::Span;
 pub const CHECK: Check = Check {
     id: "geometry/corner",
     summary: "a pill or a circle stays one at every size, and corners within corners share a centre",
-    why: "`border-radius: 50px` is a pill until the text is enlarged or wraps: then the ends go flat. And a box \
+    why: "`border-radius: 20px` is a pill until the text is enlarged or wraps: then the ends go flat. And a box \
           within a box looks crooked where both have the same corners.",
     source: "CSS Backgrounds and Borders 3, 4.5 (overlapping curves); WCAG 2.2, 1.4.4 Resize Text",
     level: Level::Warning,
@@ -38,21 +38,22 @@ pub const CHECK: Check = Check {
     scope: Scope::Looks(Looks::new(Reads::boxes(READS).covering(), run).by_option()),
 };
 
-const READS: LonghandSet = PAINTED.and(&[L::BorderTopLeftRadius]);
+const READS: LonghandSet = PAINTED.and(&[L::BorderTopLeftRadius, L::LineHeight]);
 
-/// What no control is large enough for.
-const ANY: f64 = 1000.0;
+/// What corners have to follow: text enlarged so many times (WCAG 2.2, 1.4.4), on so many lines.
+const ENLARGED: f64 = 2.0;
+const LINES: u32 = 3;
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     for shown in &inspection.looks {
         let mut unknown = None;
         for (_, node) in shown.look.mounted.elements() {
             let Some(style) = shown.look.styles.element(node) else { continue };
-            let Some(radius) = radius(style).filter(|radius| *radius > 0.0 && *radius < ANY) else { continue };
+            let Some(radius) = radius(style).filter(|radius| *radius > 0.0) else { continue };
             let is_text = grows_with_text(shown.look, node);
             // A box of a fixed size stays as round as it is.
-            let height = match growing_height(shown.look, node, radius) {
-                Ok(Some(height)) if is_text && radius * 2.0 >= height => height,
+            let (height, lines) = match growing_height(shown.look, node, radius) {
+                Ok(Some((height, lines))) if is_text && radius * 2.0 >= height => (height, lines),
                 Err(reason) if is_text => {
                     unknown = Some(reason);
                     continue;
@@ -63,7 +64,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             let control = &inspection.unit.control.name;
             let name = element_name(shown.look, Styled::element(node));
             let message = format!(
-                "{name} of `{}` is a pill at {}px, but its corners of {}px end where the text grows to two lines",
+                "{name} of `{}` is a pill at {}px, but its corners of {}px end where text of twice the size takes {lines} lines",
                 control.value,
                 px(height),
                 number(radius)
@@ -225,8 +226,9 @@ fn grows_with_text(look: &Look, node: NodeId) -> bool {
     false
 }
 
-/// The height of a box that grows with its text: with all that makes it as high as it is, the least it may be among it.
-fn growing_height(look: &Look, node: NodeId, radius: f64) -> Result<Option<f64>, Unknown> {
+/// The height of a box that grows with its text, with all that makes it as high as it is; and on how many enlarged lines its
+/// corners would end. Nothing where no text does that.
+fn growing_height(look: &Look, node: NodeId, radius: f64) -> Result<Option<(f64, &'static str)>, Unknown> {
     let Some(style) = look.styles.element(node).filter(|style| style.is(L::Height, "auto")) else { return Ok(None) };
     if style.is(L::Display, "inline") || style.is(L::Display, "none") {
         return Ok(None);
@@ -235,10 +237,14 @@ fn growing_height(look: &Look, node: NodeId, radius: f64) -> Result<Option<f64>,
     let edges = [L::PaddingTop, L::PaddingBottom, L::BorderTopWidth, L::BorderBottomWidth];
     let edges = edges.iter().map(|edge| style.px(*edge)).sum::<Result<f64, _>>()?;
     let inner = look.document.descendants(node).into_iter().filter(|inner| look.document.has_own_text(*inner));
-    let letters = inner.filter_map(|inner| look.styles.element(inner)?.px(L::FontSize).ok());
+    let styles: Vec<&Style> = inner.filter_map(|inner| look.styles.element(inner)).map(|style| &**style).collect();
+    let letters = styles.iter().filter_map(|style| style.px(L::FontSize).ok());
     if radius * 2.0 < edges + letters.reduce(f64::min).unwrap_or(0.0) {
         return Ok(None);
     }
+    let line = styles.iter().map(|style| line_of(style)).try_fold(0.0_f64, |most, line| Ok(most.max(line?)))?;
+    let ends = |lines: u32| radius * 2.0 < edges + f64::from(lines) * line * ENLARGED;
+    let Some(lines) = (2..=LINES).find(|lines| ends(*lines)) else { return Ok(None) };
     let Some(placed) = look.layout()?.of(Styled::element(node)) else { return Ok(None) };
     let height = placed.height()?;
     // Another font is higher or lower than the reference.
@@ -247,5 +253,14 @@ fn growing_height(look: &Look, node: NodeId, radius: f64) -> Result<Option<f64>,
     if is_close && placed.known()[3] == Known::Font {
         return Err(Unknown("the metrics of the font decide how high it is"));
     }
-    Ok(Some(height))
+    Ok(Some((height, if lines == 2 { "two" } else { "three" })))
+}
+
+/// How high a line of text is at least, in px.
+fn line_of(style: &Style) -> Result<f64, Unknown> {
+    let size = style.px(L::FontSize)?;
+    Ok(match style.get(L::LineHeight)? {
+        Value::Number(factor) => factor * size,
+        other => other.as_px().unwrap_or(size),
+    })
 }

@@ -215,7 +215,11 @@ fn fail(inspection: &Inspection, active: &Shown, press: &Press, sink: &mut Sink)
     let edit = longhand.filter(|_| !goes_along);
     let edit = edit.and_then(|longhand| inspection.rewrite(style, longhand, *moved, &css));
     let mend = match goes_along {
-        true => format!("in `@state active`, move the lower layer up by {}px: it stays where it is", px(*moved)),
+        true => format!(
+            "{}, move the lower layer up by {}px: it stays where it is",
+            inspection.within_state(StateId::Active),
+            px(*moved)
+        ),
         false => format!("move by `{css}`, or let a local give both"),
     };
     let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)

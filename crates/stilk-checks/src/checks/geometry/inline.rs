@@ -42,7 +42,7 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         for (_, node) in shown.look.mounted.elements() {
             let Some(style) = shown.look.styles.element(node) else { continue };
             let is_inline = style.is(L::Display, "inline")
-                && !style.is_item()
+                && style.is_item() == Ok(false)
                 && !style.brings_size()
                 && !["absolute", "fixed"].iter().any(|word| style.is(L::Position, word))
                 && style.is(L::Float, "none");

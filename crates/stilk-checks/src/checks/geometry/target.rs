@@ -9,7 +9,7 @@ use crate::painted::pressed::target;
 use crate::painted::visible::element_name;
 use crate::relevance::reads::{Reads, StatesAsked};
 use crate::sink::{Cause, Fault, MendKind, Sink};
-use stilk_engine::cascade::Styled;
+use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::Unknown;
 use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::number;
@@ -34,6 +34,20 @@ pub const CHECK: Check = Check {
     ),
     scope: Scope::Looks(Looks::new(Reads::boxes(DRAWN).in_states(StatesAsked::Rest), run).by_option()),
 };
+
+/// What a page makes a control larger or smaller by.
+const SIZING: LonghandSet = LonghandSet::of(&[
+    L::BorderBottomWidth,
+    L::BorderTopWidth,
+    L::FontSize,
+    L::Height,
+    L::LineHeight,
+    L::MaxHeight,
+    L::MinHeight,
+    L::PaddingBottom,
+    L::PaddingTop,
+    L::Width,
+]);
 
 fn run(inspection: &Inspection, sink: &mut Sink) {
     // What neither acts nor takes an entry is no target.
@@ -66,6 +80,12 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     sink.decided(CHECK.id, shown.stands_for);
     const HAIR: f64 = 0.02;
     if width >= least - HAIR && height >= least - HAIR || width == 0.0 || height == 0.0 {
+        return;
+    }
+    // What is as large as the browser makes it is the browser's (WCAG 2.5.8, exception "user agent control").
+    if inspection.tracer.is_of_page()
+        && look.styles.element(node).is_some_and(|style| style.set_by_author().within(&SIZING).iter().next().is_none())
+    {
         return;
     }
     let control = &inspection.unit.control.name;

@@ -29,22 +29,23 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
     for node in visit.elements() {
         let Some(element) = visit.document().element(node) else { continue };
         for class in &element.classes {
-            let known = visit.classes.get(class);
-            decided += u64::from(known.is_some());
+            let known = visit.classes.by_pattern(class);
+            decided += u64::from(visit.classes.knows(class));
             match known {
-                Some(Meaning::Option(control, _)) => {
-                    let has = |class: &str| visit.classes.get(class) == Some(Meaning::Control(control));
-                    if !element.classes.iter().any(|class| has(class)) {
-                        let own = visit.system.names().control(&visit.system.controls[control].name.value);
-                        let message = format!("`{class}` does nothing without `{own}` on the same element");
-                        let diagnostic =
-                            Diagnostic::new(CHECK.level, CHECK.id, word_in_tag(visit, node, class), message)
-                                .label("an option without its control")
-                                .mend(format!("write `{own} {class}`"));
-                        sink.find(format!("alone {class}"), diagnostic);
-                    }
+                Some(Meaning::Option(control, _)) if !visit.classes.is(element, Meaning::Control(control)) => {
+                    let own = visit.system.names().control(&visit.system.controls[control].name.value);
+                    let (attribute, value) = own.attribute();
+                    let own = own.class().map_or_else(|| own.text(), str::to_owned);
+                    let message = format!("`{class}` does nothing without `{own}` on the same element");
+                    let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, word_in_tag(visit, node, class), message)
+                        .label("an option without its control")
+                        .mend(match attribute {
+                            "class" => format!("write `{own} {class}`"),
+                            _ => format!("write `{attribute}=\"{value}\"` beside it"),
+                        });
+                    sink.find(format!("alone {class}"), diagnostic);
                 }
-                None if visit.classes.is_ours(class) => {
+                None if visit.classes.is_ours(class) && !visit.classes.knows(class) => {
                     decided += 1;
                     let message = format!("the system has no class `{class}`");
                     let mut diagnostic =

@@ -7,6 +7,7 @@ use crate::visit::classes::Meaning;
 use crate::visit::{PageSink, VisitedPage};
 use std::collections::HashSet;
 use stilk_engine::dom::NodeId;
+use stilk_language::system::Mark;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -55,7 +56,7 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
             wanted.iter().copied().filter(|name| !instance.parts.iter().any(|(known, _)| known == name)).collect();
         if !missing.is_empty() {
             let names: Vec<String> =
-                missing.iter().map(|part| visit.system.names().part(&control.name.value, part)).collect();
+                missing.iter().map(|part| shown(&visit.system.names().part(&control.name.value, part))).collect();
             let message = format!("`{}` lacks its {}", control.name.value, missing.join(", "));
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(instance.node), message)
                 .label(format!("no `{}`", names.join("`, `")))
@@ -89,11 +90,11 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
     for node in visit.elements() {
         let Some(element) = document.element(node) else { continue };
         for class in &element.classes {
-            let Some(Meaning::Part(control, _)) = visit.classes.get(class) else { continue };
+            let Some(Meaning::Part(control, _)) = visit.classes.by_pattern(class) else { continue };
             let own = &visit.system.controls[control].name.value;
             let is_inside = |above: NodeId| is_of.contains(&(above, control));
             if !visit.above(node).any(is_inside) {
-                let class_of_control = visit.system.names().control(own);
+                let class_of_control = shown(&visit.system.names().control(own));
                 let message = format!("`{class}` stands outside of its control `{own}`");
                 let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, word_in_tag(visit, node, class), message)
                     .label("no rule reaches it here")
@@ -102,4 +103,9 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
             }
         }
     }
+}
+
+/// A class as it is written in markup, another mark as a selector.
+fn shown(mark: &Mark) -> String {
+    mark.class().map_or_else(|| mark.text(), str::to_owned)
 }

@@ -37,9 +37,8 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
         .collect();
     let is_known = |node: NodeId| {
         let has_class = visit.document().element(node).is_some_and(|element| {
-            let of_system =
-                |class: &str| matches!(visit.classes.get(class), Some(Meaning::Control(_) | Meaning::Part(..)));
-            element.classes.iter().any(|class| of_system(class))
+            let of_system = |meaning: &Meaning| matches!(meaning, Meaning::Control(_) | Meaning::Part(..));
+            visit.classes.of(element).iter().any(of_system)
         });
         has_class || of_controls.contains(&node)
     };

@@ -27,7 +27,8 @@ pub const CHECK: Check = Check {
 fn run(visit: &VisitedPage, sink: &mut PageSink) {
     for rule in rules(visit) {
         sink.decided(CHECK.id, 1);
-        let Some(class) = classes_in(&rule.selector).find(|class| visit.classes.get(class).is_some()) else { continue };
+        let is_ours = |class: &&str| visit.classes.by_pattern(class).is_some();
+        let Some(class) = classes_in(&rule.selector).find(is_ours) else { continue };
         let Some(declaration) = rule.rule.declarations.first() else { continue };
         let message = format!("the page's rule `{}` names the system's class `{class}`", rule.selector);
         let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, rule.span(visit, declaration), message)

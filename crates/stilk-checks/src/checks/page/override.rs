@@ -127,7 +127,7 @@ fn report(visit: &VisitedPage, change: Change, sink: &mut PageSink) {
         Some((rule, _)) => {
             let text = selector::to_text(&rule.selector);
             // That it names the system's classes is said already.
-            if classes_in(&text).any(|class| visit.classes.get(class).is_some()) {
+            if classes_in(&text).any(|class| visit.classes.by_pattern(class).is_some()) {
                 return;
             }
             let file = visit.sheet_of(id).map_or("", |sheet| visit.file_of(sheet));

@@ -108,12 +108,8 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                     false => inspection.place_of(&found, after.look, after.states).or(written),
                 };
                 let mend = match on_top {
-                    true => format!(
-                        "write `@state {} and {name} {{ … }}` in `@control {}`",
-                        with.replace('+', " and "),
-                        control.value
-                    ),
-                    false => format!("let `@state {name}` change more"),
+                    true => format!("write {}", inspection.rule_in(&before.states.union(&StateSet::of([state])))),
+                    false => format!("let {} change more", inspection.rule_in(&StateSet::of([state]))),
                 };
                 let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
                     .label(format!("{} apart in OKLab", number((apart * 1000.0).round() / 1000.0)))
@@ -183,7 +179,13 @@ pub(super) fn color(value: Option<&Value>) -> Option<Absolute> {
 /// Distance of two pixels in OKLab.
 fn apart(a: Pixel, b: Pixel) -> f64 {
     let lab = |pixel: Pixel| {
-        let color = Absolute { space: Space::Srgb, components: pixel.map(Some), alpha: 1.0, legacy: false };
+        let color = Absolute {
+            space: Space::Srgb,
+            components: pixel.map(Some),
+            alpha: 1.0,
+            alpha_is_missing: false,
+            legacy: false,
+        };
         color.to(Space::Oklab).components.map(|c| c.unwrap_or(0.0))
     };
     let (a, b) = (lab(a), lab(b));

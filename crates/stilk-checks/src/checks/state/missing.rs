@@ -4,11 +4,12 @@ use crate::check::{Check, Looks, Scope};
 use crate::example::Example;
 use crate::inspection::Inspection;
 use crate::painted::paint::is_drawn_natively;
-use crate::painted::visible::{UNSEEN, differs};
+use crate::painted::visible::{UNSEEN, browser_answers, differs};
 use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, MendKind, Sink};
-use stilk_language::case::ControlKind;
-use stilk_language::system::StateId;
+use stilk_engine::dom::{Element, is_disableable};
+use stilk_language::case::{ControlKind, Look};
+use stilk_language::system::{StateId, StateSet};
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -49,9 +50,19 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         if differs(rest, shown.look) || of_part.into_iter().any(|one| differs(rest, one.look)) {
             continue;
         }
+        // On a page of somebody's, what the browser does by itself is there; what cannot come about need not be shown.
+        let is_of_page = inspection.tracer.is_of_page();
+        let is_on_anyway = is_of_page && is_lasting(id) && bearer(rest) == bearer(shown.look);
+        if is_on_anyway {
+            continue;
+        }
+        if is_of_page && (is_needless(id, shown.look) || browser_answers(rest, shown.look, shown.look.mounted.bearer)) {
+            continue;
+        }
         let control = &inspection.unit.control.name;
         let message = format!("`{}` looks the same in {name} as at rest; {} needs it", control.value, kind.noun());
         let why = match id {
+            StateId::Focus if is_of_page => "people who use the keyboard do not see where they are",
             StateId::Focus => "people who use the keyboard see only what each browser draws by itself",
             StateId::Hover => "nothing tells the pointer that it can be pressed",
             StateId::Active => "nothing answers a press",
@@ -59,10 +70,16 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             StateId::Checked => "nothing tells that it is on",
             _ => "nothing tells that the entry is wrong",
         };
-        let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, control.span, message)
-            .label(format!("no `@state {name}` changes what it paints"))
+        // The source of this demand speaks of the focus alone; the others are the system's own.
+        let level = if is_of_page && id != StateId::Focus { Level::Warning } else { CHECK.level };
+        let label = match is_of_page {
+            true => format!("no rule for {name} changes what it paints"),
+            false => format!("no `@state {name}` changes what it paints"),
+        };
+        let diagnostic = Diagnostic::new(level, CHECK.id, control.span, message)
+            .label(label)
             .note(why)
-            .mend(format!("write `@state {name} {{ … }}` in `@control {}`", control.value));
+            .mend(format!("write {}", inspection.rule_in(&StateSet::of([id]))));
         let cause = Cause { spans: vec![Some(control.span)], words: name.to_owned() };
         let figures = format!("no difference in {name}");
         sink.fail(
@@ -71,4 +88,42 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
             Fault { cause, score: 0.0, figures, diagnostic, mend: MendKind::AsSaid, choice: None },
         );
     }
+}
+
+/// Whether attributes say a state: a control of a page may have them as it was written.
+fn is_lasting(id: StateId) -> bool {
+    !matches!(id, StateId::Hover | StateId::Focus | StateId::Active)
+}
+
+fn bearer(look: &Look) -> Option<Vec<(String, &str)>> {
+    let element = look.document.element(look.mounted.bearer)?;
+    Some(element.attributes.iter().map(|(name, value)| (name.local.to_string(), value.as_str())).collect())
+}
+
+/// Whether a control of a page can hardly be in a state, or shows it anyway: a link is never out of use, and an entry of which nothing is asked is
+/// never wrong.
+fn is_needless(id: StateId, look: &Look) -> bool {
+    let Some(element) = look.document.element(look.mounted.bearer) else { return true };
+    let has = |name: &str| element.attribute(name).is_some();
+    match id {
+        StateId::Disabled => !is_disableable(element),
+        // Over text the pointer itself turns into another one (`cursor: auto`), and a list of options has an arrow at rest.
+        StateId::Hover => is_typed_into(element) || element.local() == "select",
+        StateId::Invalid => {
+            let kind = element.attribute("type").unwrap_or("text").to_ascii_lowercase();
+            let is_checked = ["email", "url", "number", "date", "month", "week", "time"].contains(&kind.as_str());
+            // What this look has of it came with the state.
+            !(is_checked
+                || ["required", "pattern", "min", "max", "minlength", "maxlength"].iter().any(|name| has(name)))
+        }
+        _ => false,
+    }
+}
+
+/// Whether text is typed into it.
+fn is_typed_into(element: &Element) -> bool {
+    const PRESSED: [&str; 10] =
+        ["button", "checkbox", "color", "file", "image", "radio", "range", "reset", "submit", "hidden"];
+    let kind = element.attribute("type").unwrap_or("text").to_ascii_lowercase();
+    element.local() == "textarea" || element.local() == "input" && !PRESSED.contains(&kind.as_str())
 }

@@ -110,7 +110,10 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
         format!("pressed, `{}` moves {far}px away from its {edge} edge: a press there is lost", control.value);
     let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, place.unwrap_or(control.span), message)
         .label("moves the box that takes the press")
-        .mend(format!("in `@state active`, let a `::after` of a part reach {far}px out over that edge"));
+        .mend(format!(
+            "{}, let a `::after` of a part reach {far}px out over that edge",
+            inspection.within_state(StateId::Active)
+        ));
     let cause = Cause { spans: vec![place.or(Some(control.span))], words: String::new() };
     sink.fail(
         inspection,

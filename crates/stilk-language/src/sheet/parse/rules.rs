@@ -61,10 +61,11 @@ impl SheetReader<'_> {
                 items.push(Item::Traits(names));
             }
             AtRule::Part => {
-                let head = self.head(parser);
+                let mut head = self.head(parser);
+                let mark = self.take_mark(&mut head.text);
                 let targets = self.part_targets(&head.text, rule);
                 let body = self.body(parser, &head, rule, depth + 1);
-                items.push(Item::Part(targets, body));
+                items.push(Item::Part(targets, mark, body));
             }
             AtRule::State => {
                 let head = self.head(parser);
@@ -82,11 +83,12 @@ impl SheetReader<'_> {
             }
             AtRule::Axis => self.axis(rule, parser, depth, items),
             AtRule::Option => {
-                let head = self.head(parser);
+                let mut head = self.head(parser);
+                let mark = self.take_mark(&mut head.text);
                 let name = self.words(&head.text).into_iter().next();
                 let body = self.body(parser, &head, rule, depth + 1);
                 match name {
-                    Some(name) => items.push(Item::Option(OptionNode { name, body })),
+                    Some(name) => items.push(Item::Option(OptionNode { name, mark, body })),
                     None => self.say("sheet/syntax", rule.span, "the option has no name", "write `@option NAME { … }`"),
                 }
             }
@@ -171,11 +173,12 @@ impl SheetReader<'_> {
                 Token::Semicolon => {}
                 Token::Ident(name) => {
                     let name = Name { value: name.to_string(), span: self.span(start, parser) };
-                    let head = self.head(parser);
+                    let mut head = self.head(parser);
+                    let mark = self.take_mark(&mut head.text);
                     if head.has_block && head.text.value.is_empty() {
                         let _ = parser.next();
                         let body = self.block_items(parser, name.span, depth + 1);
-                        options.push(OptionNode { name, body });
+                        options.push(OptionNode { name, mark, body });
                     } else {
                         let mend = format!("write `{} {{ … }}`", name.value);
                         self.say("sheet/syntax", name.span, "an axis holds options only", mend);
@@ -191,6 +194,30 @@ impl SheetReader<'_> {
                 }
             }
         }
+    }
+
+    /// Cuts `marked (SELECTOR)` off the end of a head.
+    pub(super) fn take_mark(&mut self, head: &mut Name) -> Option<Name> {
+        let start = head.value.find("marked").filter(|at| {
+            let is_word = *at == 0 || head.value[..*at].ends_with(char::is_whitespace);
+            is_word && head.value[*at + "marked".len()..].trim_start().starts_with('(')
+        })?;
+        let open = start + head.value[start..].find('(')?;
+        let span = |from: usize, to: usize| {
+            Span::new(self.file, head.span.start as usize + from, head.span.start as usize + to)
+        };
+        let mark = match head.value.strip_suffix(')') {
+            Some(closed) => {
+                let inner = &closed[open + 1..];
+                let trimmed = inner.trim();
+                let from = open + 1 + (inner.len() - inner.trim_start().len());
+                Name { value: trimmed.to_owned(), span: span(from, from + trimmed.len()) }
+            }
+            None => Name { value: String::new(), span: span(start, head.value.len()) },
+        };
+        let left = head.value[..start].trim_end().len();
+        *head = Name { value: head.value[..left].to_owned(), span: span(0, left) };
+        Some(mark)
     }
 
     fn exclude(&mut self, head: &Head, rule: &Name, items: &mut Vec<Item>) {

@@ -72,7 +72,7 @@ fn states_parts_and_axes_are_read() {
     let Item::State(alternatives, inner) = &body[0] else { panic!() };
     assert_eq!(alternatives.len(), 2);
     assert_eq!(alternatives[0].states.len(), 2);
-    let Item::Part(targets, _) = &inner[0] else { panic!() };
+    let Item::Part(targets, _, _) = &inner[0] else { panic!() };
     assert_eq!(targets[1].pseudo.as_ref().unwrap().value, "::before");
     assert!(targets[2].part.is_none());
     assert_eq!(targets[3].condition.as_ref().unwrap().value, ":first-child");

@@ -1,6 +1,6 @@
 //! Names that are written must not meet: two tokens in one custom property, an option in another control's class.
 
-use crate::system::{OptionId, System};
+use crate::system::{Control, Mark, OptionId, System};
 use std::collections::HashMap;
 use stilk_text::diagnostic::{Diagnostic, Diagnostics};
 use stilk_text::source::Span;
@@ -31,30 +31,69 @@ pub fn check(system: &System, diagnostics: &mut Diagnostics) {
             add(name, what, Some(declaration.name.span), diagnostics);
         }
     }
-    let mut classes: HashMap<String, (String, Option<Span>)> = HashMap::new();
+    let mut marks: HashMap<Mark, (String, Option<Span>)> = HashMap::new();
     for control in &system.controls {
         let mut list = vec![(names.control(&control.name.value), "the control".to_owned(), control.name.span)];
+        // What a page had already may say the same in several controls: `.is-small`, `.icon`.
+        let mut own: HashMap<Mark, (String, Span)> = HashMap::new();
         for (axis, a) in control.axes.iter().enumerate() {
             for (option, name) in a.options.iter().enumerate() {
-                let class = names.option(control, OptionId { axis, option });
-                list.push((class, format!("the option `{}` of", name.value), name.span));
+                let mark = names.option(control, OptionId { axis, option });
+                let what = format!("the option `{}` of", name.value);
+                match a.marks[option] {
+                    Some(_) => check_own(&mut own, mark, &what, name.span, control, diagnostics),
+                    None => list.push((mark, what, name.span)),
+                }
             }
         }
         for part in control.template.part_names() {
-            let class = names.part(&control.name.value, part);
-            list.push((class, format!("the part `{part}` of"), control.name.span));
+            let mark = names.part(&control.name.value, part);
+            let what = format!("the part `{part}` of");
+            match control.part_marks.iter().any(|(name, _)| name == part) {
+                true => check_own(&mut own, mark, &what, control.name.span, control, diagnostics),
+                false => list.push((mark, what, control.name.span)),
+            }
         }
-        for (class, what, span) in list {
+        for (mark, what, span) in list {
             let what = format!("{what} `{}`", control.name.value);
-            if let Some((other, first)) = classes.get(&class) {
+            if let Some((other, first)) = marks.get(&mark) {
                 // The same option twice was reported as such.
                 if *other == what {
                     continue;
                 }
-                diagnostics.push(collision(&format!("the class `{class}`"), &what, Some(span), other, *first));
+                diagnostics.push(collision(&written(&mark), &what, Some(span), other, *first));
             } else {
-                classes.insert(class, (what, Some(span)));
+                marks.insert(mark, (what, Some(span)));
             }
+        }
+    }
+}
+
+fn written(mark: &Mark) -> String {
+    match mark {
+        Mark::Class(name) => format!("the class `{name}`"),
+        other => format!("`{}`", other.text()),
+    }
+}
+
+/// In one control an option and a part may share a mark: they stand at different elements. Two options may not, nor two
+/// parts.
+fn check_own(
+    known: &mut HashMap<Mark, (String, Span)>,
+    mark: Mark,
+    what: &str,
+    span: Span,
+    control: &Control,
+    diagnostics: &mut Diagnostics,
+) {
+    let what = format!("{what} `{}`", control.name.value);
+    match known.get(&mark) {
+        Some((other, first)) if *other != what && other.split(' ').nth(1) == what.split(' ').nth(1) => {
+            diagnostics.push(collision(&written(&mark), &what, Some(span), other, Some(*first)));
+        }
+        Some(_) => {}
+        None => {
+            known.insert(mark, (what, span));
         }
     }
 }
@@ -63,7 +102,7 @@ fn collision(name: &str, what: &str, span: Option<Span>, other: &str, first: Opt
     let message = format!("{what} and {other} would both be written {name}");
     let diagnostic = Diagnostic::error("name/collision", span, message)
         .label("this one")
-        .mend("rename one of them, or change a pattern in `[classes]`");
+        .mend("rename one of them, give one another mark, or change a pattern in `[classes]`");
     match first {
         Some(first) => diagnostic.related(first, "the other one"),
         None => diagnostic,

@@ -1,9 +1,10 @@
 //! One control: its blocks flattened into rules, its names bound.
 
 use super::super::rule::{BoundDeclaration, Condition};
-use super::super::{Axis, Control, Exclude, OptionId, Place, Rule, RuleTarget, StateSet, States, Waiver};
+use super::super::{Axis, Control, Exclude, Mark, OptionId, Place, Rule, RuleTarget, StateSet, States, Waiver};
 use super::descriptors::{literal, registered};
 use super::locals::{check_locals, check_values};
+use super::marks::read_mark;
 use super::{bind_value, condition, placement, twice};
 use crate::limits::{MAX_RULES, MAX_STEPS};
 use crate::manifest::Manifest;
@@ -45,22 +46,15 @@ pub fn bind(
     diagnostics: &mut Diagnostics,
 ) -> Control {
     let (node, bases) = chain.split_last().expect("a chain ends with the control itself");
-    let mut control = Control {
-        name: node.name.clone(),
-        template,
-        axes: Vec::new(),
-        excludes: Vec::new(),
-        placements: Vec::new(),
-        depth: 0,
-        rules: Vec::new(),
-        registered: Vec::new(),
-        waivers: Vec::new(),
-    };
+    let mark = node.mark.as_ref().and_then(|mark| read_mark(mark, diagnostics));
+    let mut control = Control { mark, ..Control::found(node.name.clone(), template, Vec::new()) };
     check_bearer(&control, diagnostics);
     placement::bind(&mut control, bound, diagnostics);
     // Axes first: combinations and exclusions may stand before them.
     for (i, node) in chain.iter().enumerate() {
         let inherited = if i == 0 { 0 } else { control.axes.len() };
+        // What marks the original marks no copy.
+        control.axes.iter_mut().for_each(|axis| axis.marks.iter_mut().for_each(|mark| *mark = None));
         node.body.iter().for_each(|item| bind_axis(item, inherited, &mut control, diagnostics));
     }
     drop_idle_axes(chain, &mut control);
@@ -83,7 +77,7 @@ pub fn bind(
     flattener.items(&node.body, &Scope::default());
     let declarations = std::mem::take(&mut flattener.declarations);
     let token_of = |written: &str| {
-        let names = Names::new(shared.manifest);
+        let names = Names::of_properties(shared.manifest);
         let token = shared.tokens.list.iter().find(|token| names.token(&token.path) == written);
         token.map(|token| token.path.clone())
     };
@@ -160,7 +154,10 @@ fn bind_axis(item: &Item, inherited: usize, control: &mut Control, diagnostics: 
     if let Some(index) = known {
         return extend_axis(item, &mut control.axes[index], diagnostics);
     }
-    let (name, options, default) = match item {
+    let marks = |options: &[OptionNode], diagnostics: &mut Diagnostics| -> Vec<Option<Mark>> {
+        options.iter().map(|option| option.mark.as_ref().and_then(|mark| read_mark(mark, diagnostics))).collect()
+    };
+    let (name, options, marks, default) = match item {
         Item::Axis(axis) => {
             let names: Vec<Name> = axis.options.iter().map(|o| o.name.clone()).collect();
             let default = match &axis.default {
@@ -184,9 +181,12 @@ fn bind_axis(item: &Item, inherited: usize, control: &mut Control, diagnostics: 
                 );
                 return;
             }
-            (axis.name.clone(), names, default)
+            (axis.name.clone(), names, marks(&axis.options, diagnostics), default)
         }
-        Item::Option(option) => (option.name.clone(), vec![option.name.clone()], None),
+        Item::Option(option) => {
+            let marks = marks(std::slice::from_ref(option), diagnostics);
+            (option.name.clone(), vec![option.name.clone()], marks, None)
+        }
         _ => return,
     };
     if let Some(first) = control.axes.iter().find(|axis| axis.name.value == name.value) {
@@ -198,15 +198,20 @@ fn bind_axis(item: &Item, inherited: usize, control: &mut Control, diagnostics: 
             diagnostics.push(twice("option", option, first));
         }
     }
-    control.axes.push(Axis { name, options, default });
+    control.axes.push(Axis { name, options, marks, default });
 }
 
 /// An axis of the copy, named again: new options are added, a default that is named replaces the old one.
 fn extend_axis(item: &Item, axis: &mut Axis, diagnostics: &mut Diagnostics) {
     let Item::Axis(node) = item else { return };
     for option in &node.options {
-        if !axis.options.iter().any(|known| known.value == option.name.value) {
-            axis.options.push(option.name.clone());
+        let mark = option.mark.as_ref().and_then(|mark| read_mark(mark, diagnostics));
+        match axis.options.iter().position(|known| known.value == option.name.value) {
+            Some(at) => axis.marks[at] = mark,
+            None => {
+                axis.options.push(option.name.clone());
+                axis.marks.push(mark);
+            }
         }
     }
     match &node.default {
@@ -224,7 +229,7 @@ fn extend_axis(item: &Item, axis: &mut Axis, diagnostics: &mut Diagnostics) {
 
 /// Everything around a declaration.
 #[derive(Clone)]
-struct Scope {
+pub(super) struct Scope {
     target: RuleTarget,
     options: Vec<OptionId>,
     states: StateSet,
@@ -250,7 +255,7 @@ impl Default for Scope {
 
 impl Scope {
     /// Whether nothing is around it but the control.
-    fn is_top(&self) -> bool {
+    pub(super) fn is_top(&self) -> bool {
         matches!(self.place, Place::Control | Place::From)
             && self.target == RuleTarget::default()
             && self.states.is_rest()
@@ -271,14 +276,14 @@ impl Rule {
     }
 }
 
-struct Flattener<'f, 's> {
+pub(super) struct Flattener<'f, 's> {
     shared: &'f Shared<'s>,
     bound: &'f [Control],
-    control: &'f mut Control,
-    diagnostics: &'f mut Diagnostics,
+    pub(super) control: &'f mut Control,
+    pub(super) diagnostics: &'f mut Diagnostics,
     trait_depth: usize,
     /// Whether this is what the control started as a copy of.
-    is_original: bool,
+    pub(super) is_original: bool,
     /// Each declaration as written, with the index of its rule.
     declarations: Vec<(Declaration, usize)>,
     /// How many items were looked at, those of traits each time.
@@ -288,7 +293,7 @@ struct Flattener<'f, 's> {
 }
 
 impl Flattener<'_, '_> {
-    fn error(&mut self, id: &'static str, span: Span, message: impl Into<String>, mend: impl Into<String>) {
+    pub(super) fn error(&mut self, id: &'static str, span: Span, message: impl Into<String>, mend: impl Into<String>) {
         self.diagnostics.push(Diagnostic::error(id, span, message).label("here").mend(mend));
     }
 
@@ -318,7 +323,12 @@ impl Flattener<'_, '_> {
                     open = None;
                     names.iter().for_each(|name| self.use_trait(name, scope));
                 }
-                Item::Part(targets, body) => targets.iter().for_each(|target| self.part(target, body, scope)),
+                Item::Part(targets, mark, body) => {
+                    if let Some(mark) = mark {
+                        self.mark_part(mark, targets, scope);
+                    }
+                    targets.iter().for_each(|target| self.part(target, body, scope));
+                }
                 Item::State(alternatives, body) => {
                     alternatives.iter().for_each(|alternative| self.state(alternative, body, scope));
                 }
@@ -430,7 +440,7 @@ impl Flattener<'_, '_> {
             for word in text.split_inclusive(|c: char| c.is_whitespace() || c == ',') {
                 let bare = word.trim_end_matches(|c: char| c.is_whitespace() || c == ',');
                 if self.shared.animations.iter().any(|name| name == bare) {
-                    renamed.push_str(&super::super::Names::new(self.shared.manifest).keyframes(bare));
+                    renamed.push_str(&super::super::Names::of_properties(self.shared.manifest).keyframes(bare));
                     renamed.push_str(&word[bare.len()..]);
                 } else {
                     renamed.push_str(word);

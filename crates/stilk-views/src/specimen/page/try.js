@@ -7,7 +7,7 @@ function covers(exclude, chosen, host) {
     && (!exclude.hosts || exclude.hosts.includes(host));
 }
 
-/** The markup of a variant: elements of other options left out, classes added. */
+/** The markup of a variant: elements of other options left out, classes and other marks added. */
 function markup(control, host, chosen) {
   const template = document.createElement("template");
   template.innerHTML = control.hosts[host].html;
@@ -22,10 +22,12 @@ function markup(control, host, chosen) {
     element.remove();
   }
   const element = template.content.firstElementChild;
-  const own = element.getAttribute("class").split(" ");
-  const classes = control.axes.flatMap(axis => axis.options.filter(option => option.class && chosen.includes(option.name)));
-  own.splice(1, 0, ...classes.map(option => option.class));
-  element.setAttribute("class", own.join(" "));
+  const marked = control.axes.flatMap(axis => axis.options.filter(option => option.mark && chosen.includes(option.name)));
+  const classes = marked.filter(option => option.mark[0] === "class").map(option => option.mark[1]);
+  const own = (element.getAttribute("class") ?? "").split(" ").filter(Boolean);
+  own.splice(control.mark[0] === "class" ? 1 : 0, 0, ...classes);
+  if (own.length) element.setAttribute("class", own.join(" "));
+  for (const { mark: [name, value] } of marked) if (name !== "class") element.setAttribute(name, value);
   return element.outerHTML;
 }
 
