@@ -20,14 +20,19 @@ Xvfb :87 -screen 0 1280x800x24 >/dev/null 2>&1 &
 xvfb=$!
 sleep 1
 
-# terminal NAME COMMAND…: the command's output in a terminal of 96 columns
+# terminal NAME COMMAND…: the command's output in a terminal of 96 columns; of a long one its end, or its beginning (`first`)
 terminal() {
     local name=$1
     shift
+    local first=
+    if [ "$1" = first ]; then
+        first='2>/dev/null | head -n 36'
+        shift
+    fi
     cat >"$work/show.sh" <<EOF
 cd "$work"
 printf '\033[1m\$ stilk %s\033[0m\n' "$*"
-"$stilk" $*
+"$stilk" $* $first
 touch "$work/$name.done"
 sleep 20
 EOF
@@ -49,6 +54,8 @@ cp -r "$work/ternhaven" "$work/mended"
 terminal mend check --mend --yes --project mended
 terminal why why button.outline:hover background-color --project ternhaven --theme day
 
+terminal survey first survey ternhaven/before
+(cd "$work" && "$stilk" survey ternhaven/before --format html >inventory.html) || true
 terminal explain explain state/leak
 "$stilk" contrast --project "$work/ternhaven" --format svg >"$work/contrast.svg" || true
 (cd "$work/ternhaven" && "$stilk" build >/dev/null)
@@ -85,6 +92,8 @@ page specimen-tokens "$specimen#tokens" 1280 800
 page compare "file://$work/compare.html" 1280 800
 page contrast "file://$work/contrast.svg" 1280 800
 page specimen-narrow "$specimen#control-menu" 390 844
+page inventory "file://$work/inventory.html" 1280 800
+page inventory-narrow "file://$work/inventory.html" 390 844
 
 # An error over the page, while the sources cannot be drawn.
 "$stilk" live --project "$work/ternhaven" --port 7433 >/dev/null &

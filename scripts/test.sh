@@ -23,6 +23,8 @@ if [ -n "$full" ]; then
 else
     commit=$(git rev-parse --short=10 HEAD 2>/dev/null || echo 0)
     export STILK_SEED=${STILK_SEED:-$((16#$commit))}
+    # What a random test draws is drawn again by the same commit: what held once holds.
+    export PROPTEST_RNG_SEED=${PROPTEST_RNG_SEED:-$STILK_SEED}
     echo "seed $STILK_SEED: the same again with STILK_SEED=$STILK_SEED $0"
     cargo test --workspace --locked
 fi

@@ -196,6 +196,35 @@ enum Command {
         #[arg(long, value_name = "FILE")]
         against: Option<PathBuf>,
     },
+    /// Look at pages and stylesheets that nobody wrote for Stilk: which controls, in how many looks, what is wrong with them
+    ///
+    /// Needs no project. Files, folders and patterns, with the stylesheets that they link, import or hold. Exit code 0: clean.
+    /// 1: there are findings. 2: it could not run.
+    #[command(
+        after_help = "Examples:\n  stilk survey 'site/**/*.html'\n  stilk survey page.html --css site.css --only button\n  stilk survey site --format html > inventory.html"
+    )]
+    Survey {
+        /// Pages, folders of pages, patterns
+        pages: Vec<OsString>,
+        /// A stylesheet that every page uses after its own; may be given several times
+        #[arg(long, value_name = "FILE")]
+        css: Vec<PathBuf>,
+        /// Only controls of this kind, or that this selector matches; only findings of this check; may be given several times
+        #[arg(long, value_name = "KIND|SELECTOR|CHECK")]
+        only: Vec<String>,
+        /// How to print what was found
+        #[arg(long, value_enum, default_value_t = SurveyFormat::Text)]
+        format: SurveyFormat,
+        /// A former report in JSON: only what is new is shown and counts
+        #[arg(long, value_name = "FILE")]
+        against: Option<PathBuf>,
+        /// Show each finding with its lines, however many there are
+        #[arg(long)]
+        all: bool,
+        /// Print nothing but findings and errors
+        #[arg(long, short)]
+        quiet: bool,
+    },
     /// Write a complete, accessible starting system to edit
     #[command(after_help = "Example:\n  stilk new harbour --name \"Harbour Office\" --prefix ho")]
     New {
@@ -378,6 +407,21 @@ enum ReportFormat {
     Markdown,
 }
 
+/// How a survey is printed.
+#[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
+enum SurveyFormat {
+    /// For people
+    Text,
+    /// For programs
+    Json,
+    /// For code hosts and editors: SARIF 2.1.0
+    Sarif,
+    /// For a pull request
+    Markdown,
+    /// As a page: the inventory, with each look drawn
+    Html,
+}
+
 /// How a text is printed.
 #[derive(Clone, Copy, PartialEq, Eq, ValueEnum)]
 enum PageFormat {
@@ -477,6 +521,12 @@ impl Command {
         };
         match self {
             Command::Check { format, .. } | Command::Scan { format, .. } => of_report(format),
+            Command::Survey { format, .. } => match format {
+                SurveyFormat::Text | SurveyFormat::Html => Form::Text,
+                SurveyFormat::Json => Form::Json,
+                SurveyFormat::Sarif => Form::Sarif,
+                SurveyFormat::Markdown => Form::Markdown,
+            },
             Command::Contrast { format: PairFormat::Json, .. }
             | Command::Compare { format: CompareFormat::Json, .. } => Form::Json,
             Command::Why(why) if why.format == Format::Json => Form::Json,
@@ -536,6 +586,17 @@ fn run(command: Command) -> Result<Outcome, Failure> {
             let request =
                 commands::scan::Request { pages: &pages, format, against: against.as_deref(), quiet: common.quiet };
             commands::scan::run(&common.project, &request)
+        }
+        Command::Survey { pages, css, only, format, against, all, quiet } => {
+            let against = against.as_deref();
+            commands::survey::run(&commands::survey::Request {
+                pages: &pages,
+                css: &css,
+                only: &only,
+                format,
+                against,
+                reading: output::survey::Reading { quiet, whole: all },
+            })
         }
         Command::New { folder, name, prefix, quiet } => {
             commands::new::run(&folder, name.as_deref(), prefix.as_deref(), quiet)

@@ -337,6 +337,11 @@ const important = (host, set) => {
         outer.remove();
     }
     if (native.length) nativeRules.push({ selector: host.selector, declarations: native.map(name => [name, values[name], true]) });
+    // What it makes of its kind may be fixed where it is not: a list that shows several lines is a select too.
+    const ofBase = nativeRules.find(rule => rule.selector === host.base);
+    if (ofBase && ofBase.declarations.every(([name]) => !native.includes(name) && !fixed.includes(name))) {
+        ofBase.selector += `:not(${host.selector})`;
+    }
     return fixed;
 };
 

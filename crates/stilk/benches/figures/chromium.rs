@@ -102,7 +102,7 @@ fn page(system: &System, css: &Path, attributes: &[(String, String)]) -> (String
                     let wrapper = document.append_element(body, wrapper);
                     let request = Request { control, host, variant, states, plain: false };
                     let mounted = mount(system, request, &mut document, wrapper, &mut forced);
-                    own_ids(&mut document, mounted.host, &format!("c{cases}"));
+                    own_ids(system, &mut document, mounted.host, &format!("c{cases}"));
                     cases += 1;
                 }
             }

@@ -80,6 +80,17 @@ fn main() {
         let what = format!("`scan` of {} pages of {} kB", grouped(pages as u64), pages::SIZE / 1000);
         row(&what, format!("{:.0} pages/s, {} MB", pages as f64 / run.seconds, run.megabytes()), "200 pages/s");
     }
+    for (pages, size, runs, reach) in [(10, 10_000, RUNS, "150 ms"), (1000, pages::SIZE, 1, "8,000 ms")] {
+        let site = project.path().join(format!("old-{pages}"));
+        pages::write_old(&site, pages, size);
+        let folder = site.display().to_string();
+        let run = process::median(runs, || Run::of(project.path(), &["survey", "--format", "json", &folder]));
+        let what = format!("`survey` of {} pages of {} kB with 428 lines of CSS", grouped(pages as u64), size / 1000);
+        row(&what, format!("{}, {} MB", millis(run.seconds), run.megabytes()), reach);
+    }
+    let before = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/before").display().to_string();
+    let run = process::median(RUNS, || Run::of(project.path(), &["survey", "--format", "json", &before]));
+    row("`survey` of the sample's old site, 5 pages, 1,246 lines of CSS", millis(run.seconds), "");
     // One check at a time, beside one that asks nothing of looks: what each adds.
     let reading = process::median(3, || Run::of(project.path(), &["check", "--only", "token/cycle"])).seconds;
     for check in stilk_checks::registry::CHECKS

@@ -1,7 +1,7 @@
-//! `stilk demo`: the sample system, written out and put to work.
+//! `stilk demo`: the site as it was before it had a system, and the sample system, written out and put to work.
 
-use super::{Loaded, build, embedded, print_report, specimen};
-use crate::output::count;
+use super::{Loaded, build, embedded, print_report, specimen, survey};
+use crate::output::{count, survey as output};
 use crate::say;
 use crate::{Failure, Outcome, disk};
 use include_dir::{Dir, include_dir};
@@ -11,9 +11,16 @@ use stilk_text::source::FileError;
 /// The sample system's sources; outputs are not among them.
 static SAMPLE: Dir = include_dir!("$CARGO_MANIFEST_DIR/../../demo/ternhaven");
 
+/// The site before it had a system.
+static BEFORE: Dir = include_dir!("$CARGO_MANIFEST_DIR/../../demo/before");
+
+/// The folder in the sample that it is written to.
+const OLD_SITE: &str = "before";
+
 /// Writes the sample into a folder, then builds, checks and draws it.
 pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failure> {
-    let files = embedded::sources(&SAMPLE);
+    let mut files = embedded::sources(&SAMPLE);
+    files.extend(embedded::sources(&BEFORE).into_iter().map(|(path, text)| (Path::new(OLD_SITE).join(path), text)));
     let changed: Vec<&(PathBuf, &str)> = files
         .iter()
         .filter(|(path, text)| match disk::read(&folder.join(path), text.len() as u64) {
@@ -39,6 +46,9 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
         disk::write(&path, text).map_err(|message| Failure::Message(format!("error: {message}")))?;
         new += 1;
     }
+    if !quiet {
+        before(&folder.join(OLD_SITE))?;
+    }
     let loaded = Loaded::read(folder)?;
     let written = loaded.stylesheet();
     let line = build::write(&loaded, false)?;
@@ -46,7 +56,7 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
     let page = specimen::write(&loaded, &written, &report)?;
     if !quiet {
         let name = &loaded.system.manifest.name.value;
-        say!("{name}, the sample system: {} written to {}", count(new, "file"), folder.display());
+        say!("Then {name} got a system: {} written to {}", count(new, "file"), folder.display());
         say!("Checking it finds what was left in on purpose: one colour at night, and the faults of `old-tag`:\n");
     }
     print_report(&loaded, &report);
@@ -63,4 +73,13 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
         say!("\nEdit a token or a sheet, then: stilk check --project {}", say::word(&folder.to_string_lossy()));
     }
     Ok(Outcome::Clean)
+}
+
+/// Tells what was there before the system, in a few lines.
+fn before(folder: &Path) -> Result<(), Failure> {
+    let found = survey::of(&[folder.into()])?;
+    say!("The ferry line's old site, five pages that grew over ten years:\n");
+    put!("{}", output::brief(&found));
+    say!("\n  stilk survey {} shows all of it\n", say::word(&folder.to_string_lossy()));
+    Ok(())
 }

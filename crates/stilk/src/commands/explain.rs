@@ -5,6 +5,7 @@ use crate::output::failure::COMMAND;
 use crate::{Failure, Outcome, PageFormat, say};
 use stilk_checks::registry;
 use stilk_language::ids;
+use stilk_survey::fault;
 use stilk_text::diagnostic::nearest;
 
 /// Prints one check, or all of them.
@@ -12,9 +13,10 @@ pub fn run(id: Option<&str>, format: PageFormat) -> Result<Outcome, Failure> {
     match (id, format) {
         (Some(id), _) => match registry::find(id) {
             Some(check) => put!("{}", explain::one(check)),
-            None => match said(id) {
-                Some(words) => put!("{}", explain::of_reading(id, words)),
-                None => return Err(unknown(id)),
+            None => match (fault::find(id), said(id)) {
+                (Some(kind), _) => put!("{}", explain::of_foreign(kind)),
+                (None, Some(words)) => put!("{}", explain::of_reading(id, words)),
+                (None, None) => return Err(unknown(id)),
             },
         },
         (None, PageFormat::Text) => put!("{}", explain::list()),
@@ -34,7 +36,8 @@ fn said(id: &str) -> Option<&'static str> {
 
 /// There is no check with an id: which one may be meant.
 pub fn unknown(id: &str) -> Failure {
-    let all = registry::ids().into_iter().chain(ids::READING.iter().map(|(id, _)| *id));
+    let all = registry::ids().into_iter().chain(fault::KINDS.map(|kind| kind.id));
+    let all = all.chain(ids::READING.iter().map(|(id, _)| *id));
     let mend = match nearest(id, all) {
         Some(near) => format!("write `{near}`"),
         None => "`stilk explain` lists all checks".to_owned(),

@@ -12,6 +12,7 @@ pub mod mend;
 pub mod new;
 pub mod scan;
 pub mod specimen;
+pub mod survey;
 pub mod tokens;
 pub mod why;
 mod why_case;

@@ -88,9 +88,14 @@ pub fn pages(loaded: &Loaded, named: &[OsString]) -> Result<Vec<PathBuf>, Failur
             "error: name pages, as in `stilk scan 'site/**/*.html'`,\n  or write `pages = [\"site/*.html\"]` under `[system]` in stilk.toml".into(),
         ));
     }
+    found_pages(&named)
+}
+
+/// The pages that files, folders and patterns lead to, in order, each once.
+pub fn found_pages(named: &[OsString]) -> Result<Vec<PathBuf>, Failure> {
     let mut found: BTreeSet<PathBuf> = BTreeSet::new();
     let mut missing = Vec::new();
-    for name in &named {
+    for name in named {
         let before = found.len();
         let path = Path::new(name);
         let text = name.to_string_lossy();

@@ -85,9 +85,6 @@ pub fn run(root: &Path, question: &Question, format: Format) -> Result<Outcome, 
     for (address, why) in &missing {
         tell!("warning: `{}` cannot be had: {why}; what it says is not counted", in_line(address));
     }
-    if page.quirks {
-        tell!("warning: the page has no doctype; the quirks that browsers then have are not computed");
-    }
     let mut forced = Forced::default();
     for state in question.states {
         inspect::force(&page.document, state, &mut forced).map_err(|m| Failure::Message(format!("error: {m}")))?;

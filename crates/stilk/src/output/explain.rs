@@ -4,6 +4,7 @@ use super::wrapped;
 use stilk_checks::check::Check;
 use stilk_checks::example::Example;
 use stilk_checks::registry::CHECKS;
+use stilk_survey::fault::{KINDS, Kind};
 
 /// Columns of a terminal.
 const WIDTH: usize = 80;
@@ -11,10 +12,19 @@ const WIDTH: usize = 80;
 /// All checks, one line each.
 pub fn list() -> String {
     let mut text = String::new();
-    let widest = CHECKS.iter().map(|check| check.id.len()).max().unwrap_or_default();
+    let ids = CHECKS.iter().map(|check| check.id).chain(KINDS.map(|kind| kind.id));
+    let widest = ids.map(str::len).max().unwrap_or_default();
     for check in CHECKS {
         let mut lines = wrapped(check.summary, WIDTH - widest - 2).into_iter();
         text.push_str(&format!("{:widest$}  {}\n", check.id, lines.next().unwrap_or_default()));
+        for line in lines {
+            text.push_str(&format!("{:widest$}  {line}\n", ""));
+        }
+    }
+    text.push_str("\nOf stylesheets that nobody wrote for Stilk, asked by `stilk survey`:\n\n");
+    for kind in KINDS {
+        let mut lines = wrapped(kind.summary, WIDTH - widest - 2).into_iter();
+        text.push_str(&format!("{:widest$}  {}\n", kind.id, lines.next().unwrap_or_default()));
         for line in lines {
             text.push_str(&format!("{:widest$}  {line}\n", ""));
         }
@@ -40,6 +50,26 @@ pub fn one(check: &Check) -> String {
             for line in source.trim().lines() {
                 text.push_str(&format!("  {line}\n"));
             }
+        }
+    }
+    text
+}
+
+/// One of those that only foreign stylesheets have.
+pub fn of_foreign(kind: &Kind) -> String {
+    let mut text = format!("{} ({})\n", kind.id, kind.level.word());
+    for (title, words) in
+        [("Holds when", kind.summary), ("Why", kind.why), ("Mend", kind.mend), ("Source", kind.source)]
+    {
+        text.push_str(&format!("\n{title}\n"));
+        for line in wrapped(words, WIDTH - 2) {
+            text.push_str(&format!("  {line}\n"));
+        }
+    }
+    for (title, example) in [("Fails", kind.fails), ("Passes", kind.passes)] {
+        text.push_str(&format!("\n{title}\n"));
+        for line in example.trim().lines() {
+            text.push_str(&format!("  {line}\n"));
         }
     }
     text
@@ -78,6 +108,23 @@ pub fn page() -> String {
             for (language, source) in shown(example) {
                 text.push_str(&format!("\n```{language}\n{}\n```\n", source.trim()));
             }
+        }
+    }
+    text.push_str(
+        "\n# Findings of foreign stylesheets\n\nAsked by `stilk survey` beside the checks of looks above, of pages that nobody wrote for Stilk.\n",
+    );
+    for kind in KINDS {
+        text.push_str(&format!(
+            "\n## {}\n\n*{}.* Holds when {}.\n\n{}\n\n**Mend.** {}\n\n**Source.** {}.\n",
+            kind.id,
+            kind.level.word(),
+            kind.summary,
+            kind.why,
+            kind.mend,
+            kind.source
+        ));
+        for (title, example) in [("Fails", kind.fails), ("Passes", kind.passes)] {
+            text.push_str(&format!("\n{title}:\n\n```html\n{}\n```\n", example.trim()));
         }
     }
     text

@@ -13,6 +13,15 @@ const SCHEMA: &str = "urn:stilk:report:1";
 
 /// The report, pretty-printed, with what a scan adds to it.
 pub fn render(report: &Report, sources: &Sources, root: &Path, scan: Option<Value>) -> String {
+    with(report, sources, root, scan.map(|scan| ("scan", scan)))
+}
+
+/// The same of a survey.
+pub fn render_survey(report: &Report, sources: &Sources, root: &Path, survey: Value) -> String {
+    with(report, sources, root, Some(("survey", survey)))
+}
+
+fn with(report: &Report, sources: &Sources, root: &Path, more: Option<(&str, Value)>) -> String {
     let findings: Vec<Value> = report.findings.iter().map(|finding| to_value(finding, sources, root)).collect();
     let mut value = json!({
         "$schema": SCHEMA,
@@ -35,8 +44,8 @@ pub fn render(report: &Report, sources: &Sources, root: &Path, scan: Option<Valu
             "notLookedAt": control.not_looked_at,
         })).collect::<Vec<_>>(),
     });
-    if let Some(scan) = scan {
-        value["scan"] = scan;
+    if let Some((name, more)) = more {
+        value[name] = more;
     }
     format!("{value:#}\n")
 }

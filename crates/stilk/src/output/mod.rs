@@ -11,6 +11,7 @@ pub mod pairs;
 pub mod sarif;
 pub mod scan;
 pub mod source_map;
+pub mod survey;
 pub mod terminal;
 pub mod why;
 

@@ -7,6 +7,7 @@ use std::path::Path;
 use stilk_checks::fingerprint::fingerprint;
 use stilk_checks::registry::CHECKS;
 use stilk_checks::report::Report;
+use stilk_survey::fault::KINDS;
 use stilk_text::diagnostic::{Diagnostic, Edit, Evidence, Level};
 use stilk_text::source::{FileId, Sources, Span};
 
@@ -21,18 +22,9 @@ pub fn render_failed(report: &Report, sources: &Sources, root: &Path) -> String 
 }
 
 fn log(report: &Report, sources: &Sources, root: &Path, ran: bool) -> String {
-    let rules: Vec<Value> = CHECKS
-        .iter()
-        .map(|check| {
-            json!({
-                "id": check.id,
-                "shortDescription": { "text": check.summary },
-                "fullDescription": { "text": check.why },
-                "help": { "text": format!("{}\nSource: {}", check.mend, check.source) },
-                "defaultConfiguration": { "level": level(check.level) },
-            })
-        })
-        .collect();
+    let of_checks = CHECKS.iter().map(|c| rule(c.id, c.summary, c.why, &[c.mend, c.source], c.level));
+    let of_foreign = KINDS.iter().map(|k| rule(k.id, k.summary, k.why, &[k.mend, k.source], k.level));
+    let rules: Vec<Value> = of_checks.chain(of_foreign).collect();
     let results: Vec<Value> = report.findings.iter().map(|finding| result(finding, sources, root)).collect();
     let value = json!({
         "$schema": "https://json.schemastore.org/sarif-2.1.0.json",
@@ -45,6 +37,16 @@ fn log(report: &Report, sources: &Sources, root: &Path, ran: bool) -> String {
         }],
     });
     format!("{value:#}\n")
+}
+
+fn rule(id: &str, summary: &str, why: &str, [mend, source]: &[&str; 2], default: Level) -> Value {
+    json!({
+        "id": id,
+        "shortDescription": { "text": summary },
+        "fullDescription": { "text": why },
+        "help": { "text": format!("{mend}\nSource: {source}") },
+        "defaultConfiguration": { "level": level(default) },
+    })
 }
 
 fn level(level: Level) -> &'static str {
@@ -70,7 +72,8 @@ fn result(finding: &Diagnostic, sources: &Sources, root: &Path) -> Value {
         "locations": finding.span.iter().map(|span| location(*span, &finding.label, sources, root)).collect::<Vec<_>>(),
         "partialFingerprints": { "stilk/v1": fingerprint(finding, sources) },
     });
-    if let Some(index) = CHECKS.iter().position(|check| check.id == finding.id) {
+    let mut ids = CHECKS.iter().map(|check| check.id).chain(KINDS.iter().map(|kind| kind.id));
+    if let Some(index) = ids.position(|id| id == finding.id) {
         result["ruleIndex"] = json!(index);
     }
     if !finding.related.is_empty() {

@@ -31,10 +31,29 @@ pub fn print(system: &System, report: &Report, sources: &Sources, gathered: &Gat
         }
         say!("");
     }
+    if !quiet {
+        outside(gathered);
+    }
     for (reason, cases) in &report.reasons {
         say!("{}", unknown_in(*cases, "control", reason));
     }
     say!("{}", summary(report, gathered));
+}
+
+/// What a survey would add.
+fn outside(gathered: &Gathered) {
+    let (controls, pages) = gathered.outside;
+    if controls == 0 {
+        return;
+    }
+    let are = if controls == 1 { "is" } else { "are" };
+    let words = format!(
+        "{} on {} {are} none of the system's: `stilk survey` of these pages says how they look and what is wrong with them",
+        count(controls, "control"),
+        count(pages, "page")
+    );
+    wrapped(&words, WIDTH).iter().for_each(|line| say!("{line}"));
+    say!("");
 }
 
 /// The last line: how much was looked at, what was found.
@@ -164,6 +183,7 @@ pub fn json(system: &System, gathered: &Gathered) -> Value {
         "controls": controls,
         "variants": gathered.usage.variants,
         "unused": gathered.usage.unused(system),
+        "outside": { "controls": gathered.outside.0, "pages": gathered.outside.1 },
         "findingsByPage": pages,
         "unreadable": gathered.unreadable.iter().map(|(page, why)| json!({ "page": page, "why": why })).collect::<Vec<_>>(),
         "missing": gathered.missing.iter().map(|((address, why), pages)| {

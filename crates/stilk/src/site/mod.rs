@@ -136,6 +136,8 @@ impl Sheets {
             text.map_err(|why| missing.push((address.to_owned(), why))).ok()
         };
         let parsed = Arc::new(Stylesheet::parse_importing(text, &mut importer));
+        // Whether what is for paper is there changes nothing on a screen.
+        missing.retain(|(address, _)| !parsed.unneeded.contains(address));
         let shown = path.to_string_lossy().replace('\\', "/");
         let path = shown.strip_prefix("./").unwrap_or(&shown).to_owned();
         Sheet { linked: Linked { path, text: text.into(), parsed }, missing: missing.into() }

@@ -29,7 +29,10 @@ pub fn same(ours: &str, theirs: &str) -> bool {
                 let is_hue = numbers_in_polar == Some(2);
                 numbers_in_polar = numbers_in_polar.map(|n| n + 1);
                 let tolerance = if is_hue { 0.05 } else { 1e-4 * x.abs().max(1.0) };
-                if (x - y).abs() > tolerance {
+                // A whole turn is none.
+                let apart = (x - y).abs();
+                let apart = if is_hue { apart.min(360.0 - apart) } else { apart };
+                if apart > tolerance {
                     return false;
                 }
             }

@@ -27,6 +27,7 @@ mod real_pages;
 mod sample;
 mod spec;
 mod specimen;
+mod surveyed;
 mod sweep;
 mod verdicts;
 mod webdriver;
@@ -99,10 +100,18 @@ fn main() {
             "debian" => real_pages::of_debian(),
             pages => pages.split_ascii_whitespace().map(PathBuf::from).collect(),
         };
-        let count = real_pages::run(&browser, &pages, &media);
+        let count = real_pages::run(&browser, &pages, &media, real_pages::SITUATIONS);
         count.print("pages");
         drop(browser);
         std::process::exit(i32::from(count.differences > 0));
+    }
+    // SITES=1 asks for the sites that are surveyed, and for the contrast of their controls.
+    if std::env::var_os("SITES").is_some() {
+        let count = real_pages::run_sites(&browser, &media);
+        count.print("pages of the surveyed sites, in each theme");
+        let failed = surveyed::run(&browser) > 0 || count.differences > 0;
+        drop(browser);
+        std::process::exit(i32::from(failed));
     }
     // VERDICTS=1 asks for the verdicts of checks and for the keyboard alone.
     if std::env::var_os("VERDICTS").is_some() {
@@ -129,6 +138,14 @@ fn main() {
         drop(browser);
         std::process::exit(i32::from(failed));
     }
+    // The system that keeps the names of its pages once more, without layers.
+    let jetty = Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/projects/jetty");
+    let flat = tempfile::tempdir().expect("a folder");
+    copy(&jetty, &flat.path().join("jetty"));
+    let manifest = flat.path().join("jetty/stilk.toml");
+    let text = std::fs::read_to_string(&manifest).expect("a manifest");
+    let text = text.replace("folder = \"dist\"", "folder = \"dist\"\nlayers = false\nweight = 2");
+    std::fs::write(&manifest, text).expect("a manifest");
     let (cases, wrong) = spec::run(&browser);
     let mut failed = wrong > 0;
     let mut rows = Vec::new();
@@ -140,6 +157,8 @@ fn main() {
         failed |= islands::run(&browser, depth.seed) > 0;
         folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("starter"));
         folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/projects/quay"));
+        folders.push(jetty.clone());
+        folders.push(flat.path().join("jetty"));
     }
     for folder in &folders {
         failed |= boxes::run(&browser, folder, depth) > 0;
@@ -150,6 +169,7 @@ fn main() {
         let what = match name.as_str() {
             "ternhaven" => "the sample system, every state and theme",
             "starter" => "the starting system of `new`, every state and theme",
+            "jetty" => "a system that keeps the names of its pages, every state and theme",
             _ => "a second system of the tests, every state and theme",
         };
         let mut row = fidelity::Row::new(&version, what);
@@ -176,14 +196,31 @@ fn main() {
         (row.compared, row.unknown, row.differences) = (count.compared, count.unknown, count.differences);
         failed |= row.agreement() < 99.9;
         rows.push(row);
+        let count = real_pages::run(&browser, &real_pages::of_our_own(), &media, real_pages::SITUATIONS);
+        count.print("pages in old habits");
+        failed |= count.differences > 0;
+        let mut row = fidelity::Row::new(&version, "pages of our own in old habits, quirks mode among them");
+        (row.compared, row.unknown, row.differences) = (count.compared, count.unknown, count.differences);
+        rows.push(row);
+        let count = real_pages::run_sites(&browser, &media);
+        count.print("pages of the surveyed sites, in each theme");
+        failed |= count.differences > 0;
+        let mut row = fidelity::Row::new(&version, "the old site of the sample and two others, in each theme");
+        (row.compared, row.unknown, row.differences) = (count.compared, count.unknown, count.differences);
+        rows.push(row);
+        failed |= surveyed::run(&browser) > 0;
         if depth.full {
-            let count = real_pages::run(&browser, &real_pages::of_debian(), &media);
-            count.print("pages of Debian's documentation");
-            let what = format!("{} pages of Debian's documentation packages", count.sheets);
-            let mut row = fidelity::Row::new(&version, &what);
-            (row.compared, row.unknown, row.differences) = (count.compared, count.unknown, count.differences);
-            failed |= row.agreement() < 99.995;
-            rows.push(row);
+            let pages = real_pages::of_debian();
+            let (usual, forced) = real_pages::without_and_with_forced_colors();
+            for (situations, how) in [(usual, ""), (forced, ", in forced colours")] {
+                let count = real_pages::run(&browser, &pages, &media, situations);
+                let what = format!("{} pages of Debian's documentation packages{how}", count.sheets);
+                count.print(&what);
+                let mut row = fidelity::Row::new(&version, &what);
+                (row.compared, row.unknown, row.differences) = (count.compared, count.unknown, count.differences);
+                failed |= row.agreement() < 99.995;
+                rows.push(row);
+            }
         }
         drop(browser);
         let others: &[webdriver::BrowserKind] = match depth.full {
@@ -449,7 +486,7 @@ impl Harness<'_> {
                     let request = Request { control, host, variant: &variant, states: set, plain: false };
                     let mounted = mount(self.system, request, document, wrapper, &mut page.forced);
                     // Ids and radio groups of many copies on one page must not meet.
-                    own_ids(document, mounted.host, &format!("c{}", page.names.len()));
+                    own_ids(self.system, document, mounted.host, &format!("c{}", page.names.len()));
                     page.names.push((wrapper, control.variant_name(host, &variant)));
                 }
             }

@@ -9,6 +9,7 @@ use stilk_engine::cascade::defaults::Browser as Defaults;
 use stilk_engine::cascade::resolved::resolved;
 use stilk_engine::cascade::{Forced, Media, PseudoClass, Styled};
 use stilk_engine::css::property::Longhand;
+use stilk_engine::dom::{Document, NodeId};
 use stilk_engine::inspect::{Inspector, SourceSheet, force};
 use stilk_engine::page::Page;
 
@@ -101,16 +102,26 @@ fn compare(browser: &Browser, seed: u64, sample: &Sample, media: &Media, count: 
     let page = Page::parse(&format!("<!doctype html><html><head></head><body>{}</body></html>", sample.html));
     let mut forced = Forced::default();
     for (id, state) in &sample.forced {
+        // What is disabled is never pressed, though an inspector can say so.
+        let is_disabled = |node: &NodeId| {
+            let element = page.document.element(*node);
+            element.is_some_and(|e| e.attribute("id") == Some(id) && e.attribute("disabled").is_some())
+        };
+        if *state == "active" && page.document.descendants(Document::ROOT).iter().any(is_disabled) {
+            continue;
+        }
         // The parser may have dropped a form in a form, here as in the browser.
         let _ = force(&page.document, &format!("#{id}:{state}"), &mut forced);
     }
-    // What around them is within the focus the inspector sees to itself.
+    // What around them is within the focus the inspector sees to itself, but not that they are.
     let mut states: BTreeMap<&str, Vec<&str>> = BTreeMap::new();
     for (node, class) in forced.iter() {
         let id = page.document.element(node).and_then(|element| element.attribute("id"));
         let is_said = |(known, state): &(String, &str)| id == Some(known) && *state == class.name();
         if let Some(id) = id
-            && (*class != PseudoClass::FocusWithin || sample.forced.iter().any(is_said))
+            && (*class != PseudoClass::FocusWithin
+                || sample.forced.iter().any(is_said)
+                || forced.iter().any(|(other, class)| other == node && *class == PseudoClass::Focus))
         {
             states.entry(id).or_default().push(class.name());
         }
@@ -121,7 +132,7 @@ fn compare(browser: &Browser, seed: u64, sample: &Sample, media: &Media, count: 
     let inspection = Inspector::new(&page.document, &defaults, vec![&sheet], media.clone(), &forced);
     let names: Vec<&str> = Longhand::ALL.iter().map(|longhand| longhand.name()).collect();
     let (mut ids, mut pseudos, mut expected) = (Vec::new(), Vec::new(), Vec::new());
-    for node in page.document.descendants(stilk_engine::dom::Document::ROOT) {
+    for node in page.document.descendants(Document::ROOT) {
         let Some(id) = page.document.element(node).and_then(|e| e.attribute("id")) else { continue };
         for at in Styled::with_generated(node) {
             let style = inspection.style(at).expect("a style");

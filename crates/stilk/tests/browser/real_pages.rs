@@ -3,9 +3,10 @@
 
 use crate::compare::same;
 use crate::random_pages::Count;
+use crate::surveyed;
 use crate::webdriver::Browser;
 use serde_json::json;
-use std::collections::HashMap;
+use std::collections::{BTreeMap, HashMap};
 use std::path::{Path, PathBuf};
 use std::rc::Rc;
 use std::sync::Arc;
@@ -38,7 +39,7 @@ const SCRIPT: &str = "
     return found;";
 
 /// How a page is looked at.
-struct Situation {
+pub struct Situation {
     name: &'static str,
     width: f64,
     dark: bool,
@@ -47,7 +48,15 @@ struct Situation {
     colors: bool,
 }
 
-const SITUATIONS: [Situation; 7] = [
+impl Situation {
+    /// Whether pages are looked at so in each of their themes as well.
+    fn is_themed(&self) -> bool {
+        self.width > 1000.0 && !self.dark && !self.colors
+    }
+}
+
+/// Every one.
+pub const SITUATIONS: &[Situation] = &[
     Situation { name: "wide", width: 1280.0, dark: false, forced: false, colors: false },
     Situation { name: "wide, dark", width: 1280.0, dark: true, forced: false, colors: false },
     Situation { name: "narrow", width: 400.0, dark: false, forced: false, colors: false },
@@ -56,6 +65,11 @@ const SITUATIONS: [Situation; 7] = [
     Situation { name: "wide, forced colours", width: 1280.0, dark: false, forced: true, colors: true },
     Situation { name: "wide, dark, forced colours", width: 1280.0, dark: true, forced: false, colors: true },
 ];
+
+/// As most people have it, and where the user's colours replace the page's.
+pub fn without_and_with_forced_colors() -> (&'static [Situation], &'static [Situation]) {
+    SITUATIONS.split_at(SITUATIONS.iter().take_while(|situation| !situation.colors).count())
+}
 
 /// Packages and pages in them.
 const PAGES: &str = include_str!("real_pages.txt");
@@ -87,12 +101,35 @@ pub fn of_debian() -> Vec<PathBuf> {
     pages.into_iter().map(|(_, page)| root.join("root").join(page)).collect()
 }
 
+/// Pages of our own in the habits of old ones.
+pub fn of_our_own() -> Vec<PathBuf> {
+    surveyed::pages(&Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/browser/pages"))
+}
+
+/// Compares the pages of sites that are surveyed, as they are and in each of their themes.
+pub fn run_sites(browser: &Browser, media: &Media) -> Count {
+    let pages: Vec<PathBuf> = surveyed::sites().iter().flat_map(|site| surveyed::pages(site)).collect();
+    let mut count = run(browser, &pages, media, SITUATIONS);
+    for (theme, path, text) in surveyed::themed() {
+        let themed: Vec<&Situation> = SITUATIONS.iter().filter(|situation| situation.is_themed()).collect();
+        let before = count.differences;
+        compare(browser, &path, &text, media, &themed, &mut count);
+        if count.differences > before {
+            println!("  {} in {theme}: {} differ", path.display(), count.differences - before);
+        }
+    }
+    browser.devtools("Emulation.clearDeviceMetricsOverride", json!({}));
+    count
+}
+
 /// Compares pages.
-pub fn run(browser: &Browser, pages: &[PathBuf], media: &Media) -> Count {
+pub fn run(browser: &Browser, pages: &[PathBuf], media: &Media, situations: &[Situation]) -> Count {
     let mut count = Count::default();
+    let situations: Vec<&Situation> = situations.iter().collect();
     for path in pages {
         let before = (count.compared, count.unknown, count.differences);
-        compare(browser, path, media, &mut count);
+        let text = String::from_utf8_lossy(&std::fs::read(path).expect("a page")).into_owned();
+        compare(browser, path, &text, media, &situations, &mut count);
         println!(
             "  {}: {} values, {} unknown, {} differ",
             path.display(),
@@ -105,16 +142,12 @@ pub fn run(browser: &Browser, pages: &[PathBuf], media: &Media) -> Count {
     count
 }
 
-fn compare(browser: &Browser, path: &Path, media: &Media, count: &mut Count) {
-    let bytes = std::fs::read(path).expect("a page");
-    let text = String::from_utf8_lossy(&bytes);
-    let text = without_scripts(&text);
-    let copy = path.with_file_name("stilk-copy-of-page.html");
+fn compare(browser: &Browser, path: &Path, text: &str, media: &Media, situations: &[&Situation], count: &mut Count) {
+    let text = without_scripts(text);
+    // Several runs may look at one folder at a time.
+    let copy = path.with_file_name(format!("stilk-copy-{}.html", std::process::id()));
     std::fs::write(&copy, &text).expect("a copy");
     let page = Page::parse(&text);
-    if page.quirks {
-        println!("  {} has no doctype", path.display());
-    }
     let sheets: Vec<SourceSheet> = page
         .sheets
         .iter()
@@ -133,7 +166,7 @@ fn compare(browser: &Browser, path: &Path, media: &Media, count: &mut Count) {
         .filter(|node| page.document.element(*node).is_some())
         .collect();
     let defaults = SourceSheet::defaults(Defaults::Chromium);
-    for situation in &SITUATIONS {
+    for situation in situations {
         let metrics = json!({ "width": situation.width, "height": 800, "deviceScaleFactor": 1, "mobile": false });
         browser.devtools("Emulation.setDeviceMetricsOverride", metrics);
         let scheme = if situation.dark { "dark" } else { "light" };
@@ -182,20 +215,30 @@ fn force(browser: &Browser, document: &Document, elements: &[NodeId]) -> Forced 
         let element = document.element(**node);
         element.is_some_and(|e| POINTED.contains(&e.local()) && e.attribute("disabled").is_none())
     });
-    for (n, (index, node)) in pointed.enumerate().filter(|(n, _)| n % 5 < 3).take(150) {
-        let (names, classes): (&[&str], &[PseudoClass]) = match n % 5 {
-            0 => (&["hover"], &[PseudoClass::Hover]),
-            1 => (&["focus", "focus-visible"], &[PseudoClass::Focus, PseudoClass::FocusVisible]),
-            _ => (&["active", "hover"], &[PseudoClass::Active, PseudoClass::Hover]),
+    let place: HashMap<NodeId, usize> = elements.iter().enumerate().map(|(index, node)| (*node, index)).collect();
+    let mut names: BTreeMap<usize, Vec<&str>> = BTreeMap::new();
+    let mut force = |node: NodeId, class: PseudoClass| {
+        if let Some(index) = place.get(&node) {
+            names.entry(*index).or_default().push(class.name());
+            forced.add(node, class);
+        }
+    };
+    for (n, (_, node)) in pointed.enumerate().filter(|(n, _)| n % 5 < 3).take(150) {
+        let classes: &[PseudoClass] = match n % 5 {
+            0 => &[PseudoClass::Hover],
+            1 => &[PseudoClass::Focus, PseudoClass::FocusVisible],
+            _ => &[PseudoClass::Active, PseudoClass::Hover],
         };
-        let parameters = json!({ "nodeId": all["nodeIds"][index], "forcedPseudoClasses": names });
-        browser.devtools("CSS.forcePseudoState", parameters);
         for class in classes {
-            forced.add(*node, class.clone());
+            force(*node, class.clone());
             if *class == PseudoClass::Focus {
-                document.around(*node).for_each(|above| forced.add(above, PseudoClass::FocusWithin));
+                document.around(*node).for_each(|above| force(above, PseudoClass::FocusWithin));
             }
         }
+    }
+    for (index, names) in names {
+        let parameters = json!({ "nodeId": all["nodeIds"][index], "forcedPseudoClasses": names });
+        browser.devtools("CSS.forcePseudoState", parameters);
     }
     forced
 }

@@ -41,6 +41,16 @@ impl Project {
         Self::copied("../../demo/ternhaven")
     }
 
+    /// The ferry line's site as it was before it had a system.
+    pub fn before() -> Project {
+        Self::copied("../../demo/before")
+    }
+
+    /// A small site in habits of its own.
+    pub fn site(name: &str) -> Project {
+        Self::copied(&format!("tests/sites/{name}"))
+    }
+
     /// A system with one button: four hosts, three axes, three themes, and one fault.
     pub fn pier() -> Project {
         Self::copied("tests/projects/pier")
@@ -49,6 +59,11 @@ impl Project {
     /// Ten controls by three hands, in two brands and two themes.
     pub fn skerry() -> Project {
         Self::copied("tests/projects/skerry")
+    }
+
+    /// A system that keeps the names that its pages had before.
+    pub fn jetty() -> Project {
+        Self::copied("tests/projects/jetty")
     }
 
     /// The small system that holds one of everything.
