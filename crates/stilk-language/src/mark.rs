@@ -17,6 +17,8 @@ pub enum Mark {
     },
     /// An id, without its `#`.
     Id(String),
+    /// The element itself, by its name: a part that has nothing else of its own.
+    Element(String),
 }
 
 impl Mark {
@@ -44,11 +46,19 @@ impl Mark {
             .then(|| Mark::Attribute { name: name.to_ascii_lowercase(), value: value.map(str::to_owned) })
     }
 
+    /// Reads what marks a part: an element's name does as well.
+    pub fn read_part(selector: &str) -> Option<Mark> {
+        let text = selector.trim();
+        let is_name = text.starts_with(|c: char| c.is_ascii_lowercase())
+            && text.chars().all(|c| c.is_ascii_lowercase() || c.is_ascii_digit() || c == '-');
+        if is_name { Some(Mark::Element(text.to_owned())) } else { Mark::read(text) }
+    }
+
     /// The class, where it is one.
     pub fn class(&self) -> Option<&str> {
         match self {
             Mark::Class(name) => Some(name),
-            Mark::Attribute { .. } | Mark::Id(_) => None,
+            Mark::Attribute { .. } | Mark::Id(_) | Mark::Element(_) => None,
         }
     }
 
@@ -60,6 +70,8 @@ impl Mark {
             Mark::Attribute { name, value: Some(value) } => format!("[{name}=\"{value}\"]"),
             // An id selector would be stronger than all others.
             Mark::Id(name) => format!("[id=\"{name}\"]"),
+            // A name alone would be weaker.
+            Mark::Element(name) => format!(":where({name}):not(._)"),
         }
     }
 
@@ -67,8 +79,14 @@ impl Mark {
     pub fn text(&self) -> String {
         match self {
             Mark::Id(name) => format!("#{name}"),
+            Mark::Element(name) => name.clone(),
             other => other.selector(),
         }
+    }
+
+    /// As sentences about markup name it: a class without its dot.
+    pub fn shown(&self) -> String {
+        self.class().map_or_else(|| self.text(), str::to_owned)
     }
 
     /// Whether an element has it.
@@ -78,16 +96,18 @@ impl Mark {
             Mark::Attribute { name, value: None } => element.attribute(name).is_some(),
             Mark::Attribute { name, value: Some(value) } => element.attribute(name) == Some(value),
             Mark::Id(name) => element.attribute("id") == Some(name),
+            Mark::Element(name) => element.local() == name,
         }
     }
 
-    /// The attribute that it is written as, with its value.
-    pub fn attribute(&self) -> (&str, &str) {
-        match self {
+    /// The attribute that it is written as, with its value; an element's name is none.
+    pub fn attribute(&self) -> Option<(&str, &str)> {
+        Some(match self {
             Mark::Class(name) => ("class", name),
             Mark::Attribute { name, value } => (name, value.as_deref().unwrap_or_default()),
             Mark::Id(name) => ("id", name),
-        }
+            Mark::Element(_) => return None,
+        })
     }
 
     /// Puts it on an element; a class stands beside those that are there.
@@ -98,9 +118,10 @@ impl Mark {
                 let all = if own.is_empty() { name.clone() } else { format!("{own} {name}") };
                 element.set("class", all);
             }
-            Mark::Attribute { .. } | Mark::Id(_) => {
-                let (name, value) = self.attribute();
-                element.set(name, value.to_owned());
+            Mark::Attribute { .. } | Mark::Id(_) | Mark::Element(_) => {
+                if let Some((name, value)) = self.attribute() {
+                    element.set(name, value.to_owned());
+                }
             }
         }
     }
@@ -135,6 +156,17 @@ mod tests {
             ["", ".", "cta", ".a.b", ".a .b", ".a:hover", "a.b", "[x~=y]", "[x=\"a\" i]", "#1a", ".-1", "*", "[=x]"]
         {
             assert_eq!(Mark::read(text), None, "{text}");
+        }
+    }
+
+    #[test]
+    fn a_part_may_be_an_element_by_its_name() {
+        let mark = Mark::read_part("svg").expect("a mark");
+        assert_eq!((mark.selector(), mark.text()), (":where(svg):not(._)".to_owned(), "svg".to_owned()));
+        assert!(mark.is_on(&Element::html("svg")) && !mark.is_on(&Element::html("span")));
+        assert_eq!(Mark::read_part(".icon"), Mark::read(".icon"));
+        for text in ["", "*", "svg path", "svg:hover", "Svg.x"] {
+            assert_eq!(Mark::read_part(text), None, "{text}");
         }
     }
 

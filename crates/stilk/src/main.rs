@@ -225,6 +225,35 @@ enum Command {
         #[arg(long, short)]
         quiet: bool,
     },
+    /// Turn pages and their stylesheets into a project, and prove that the pages look the same
+    #[command(
+        after_help = "Examples:\n  stilk adopt 'site/**/*.html' --to system\n  stilk adopt site --to system --only .cta\n\nExit codes: 0 nothing looks different, 1 something does (it stands in ADOPTED.md), 2 it could not be done."
+    )]
+    Adopt {
+        /// Pages, folders of pages, patterns
+        pages: Vec<OsString>,
+        /// Folder to write the project to
+        #[arg(long, value_name = "DIR")]
+        to: PathBuf,
+        /// What the system is called; the folder's name otherwise
+        #[arg(long)]
+        name: Option<String>,
+        /// A stylesheet that every page uses after its own; may be given several times
+        #[arg(long, value_name = "FILE")]
+        css: Vec<PathBuf>,
+        /// Only controls of this kind, or that this selector matches; may be given several times
+        #[arg(long, value_name = "KIND|SELECTOR")]
+        only: Vec<String>,
+        /// Write rules in cascade layers
+        #[arg(long)]
+        layers: bool,
+        /// Adopt also what would look different then
+        #[arg(long)]
+        force: bool,
+        /// Print nothing but errors
+        #[arg(long, short)]
+        quiet: bool,
+    },
     /// Write a complete, accessible starting system to edit
     #[command(after_help = "Example:\n  stilk new harbour --name \"Harbour Office\" --prefix ho")]
     New {
@@ -586,6 +615,19 @@ fn run(command: Command) -> Result<Outcome, Failure> {
             let request =
                 commands::scan::Request { pages: &pages, format, against: against.as_deref(), quiet: common.quiet };
             commands::scan::run(&common.project, &request)
+        }
+        Command::Adopt { pages, to, name, css, only, layers, force, quiet } => {
+            let request = commands::adopt::Request {
+                pages: &pages,
+                to: &to,
+                name: name.as_deref(),
+                css: &css,
+                only: &only,
+                layers,
+                force,
+                quiet,
+            };
+            commands::adopt::run(&request)
         }
         Command::Survey { pages, css, only, format, against, all, quiet } => {
             let against = against.as_deref();

@@ -38,6 +38,8 @@ pub struct Setting<'s> {
     reads: Vec<Property>,
     /// The tokens that it names.
     pub tokens: Vec<TokenId>,
+    /// Whether it asks for a state of the manifest's own that other states bring about: `focused = ":focus"`.
+    asks_for_pseudo_class: bool,
 }
 
 impl Setting<'_> {
@@ -54,7 +56,7 @@ impl Setting<'_> {
             let word = |after: &str| after.chars().take_while(|c| c.is_alphanumeric() || *c == '-').collect::<String>();
             text.contains('[') || text.split(':').skip(1).any(|after| !OF_STRUCTURE.contains(&word(after).as_str()))
         };
-        self.rule.asks_for_container() || self.rule.conditions_of_selectors().any(may_be_of_state)
+        self.asks_for_pseudo_class || self.rule.asks_for_container() || self.rule.conditions_of_selectors().any(may_be_of_state)
     }
 }
 
@@ -72,6 +74,11 @@ fn collect<'s>(
     locals: &mut FxHashMap<(String, String), usize>,
 ) {
     for rule in &control.rules {
+        let all = rule.states.ids().iter().chain(rule.states.of_parts().iter().map(|(id, _)| id));
+        let asks_for_pseudo_class = all.filter(|id| matches!(id, StateId::Own(_))).any(|id| {
+            let selectors = &system.states.get(*id).selectors;
+            selectors.iter().any(|selector| selector.contains(':'))
+        });
         let is_generated = rule.target.pseudo_element().is_some_and(PseudoElement::is_generated);
         for declaration in &rule.declarations {
             let mut local = |owner: &str, name: &str| {
@@ -92,7 +99,7 @@ fn collect<'s>(
             });
             let reads = reads.collect();
             let tokens = declaration.value.tokens().collect();
-            settings.push(Setting { control, rule, declaration, sets, reads, tokens });
+            settings.push(Setting { control, rule, declaration, sets, reads, tokens, asks_for_pseudo_class });
         }
     }
     let mut placed: Vec<&str> = control.placements.iter().map(|p| p.control.as_str()).collect();

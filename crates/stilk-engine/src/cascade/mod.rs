@@ -27,6 +27,7 @@ pub mod media;
 mod nature;
 pub mod order;
 pub mod pseudo;
+pub mod ranking;
 mod registered;
 pub mod resolved;
 pub mod scope;

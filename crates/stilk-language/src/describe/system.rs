@@ -110,6 +110,7 @@ fn with_mark(mut described: Value, mark: Option<&Mark>) -> Value {
             described["attribute"] = "id".into();
             described["value"] = id.as_str().into();
         }
+        Some(Mark::Element(name)) => described["element"] = name.as_str().into(),
     }
     described
 }

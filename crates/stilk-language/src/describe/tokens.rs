@@ -75,7 +75,7 @@ fn value(tokens: &Tokens, of: &TokenValue, theme: &Theme, depth: usize) -> Optio
                 ref other => inner(other)?,
             }
         }
-        TokenValue::Color { space, components, alpha } => color_value(space.name, components, *alpha),
+        TokenValue::Color { space, components, alpha, .. } => color_value(space.name, components, *alpha),
         TokenValue::Dimension(value, unit) | TokenValue::Duration(value, unit) => {
             json!({ "value": number(*value), "unit": unit })
         }

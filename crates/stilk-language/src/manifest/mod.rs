@@ -3,7 +3,7 @@
 mod table;
 
 use crate::mark::Mark;
-use stilk_text::diagnostic::{Diagnostic, Level};
+use stilk_text::diagnostic::{Diagnostic, Level, unknown_name};
 use stilk_text::loader::Loader;
 use stilk_text::source::{FileId, Name, Span};
 use table::Table;
@@ -62,6 +62,8 @@ impl Manifest {
                 split: false,
                 map: false,
                 all_tokens: false,
+                property: named(StylesheetSettings::PROPERTY),
+                as_written: AsWritten::default(),
             },
             classes: ClassPatterns {
                 control: named(ClassPatterns::CONTROL),
@@ -166,6 +168,48 @@ pub struct StylesheetSettings {
     pub map: bool,
     /// Whether tokens are written that nothing uses.
     pub all_tokens: bool,
+    /// The pattern of a token's custom property, without its dashes.
+    pub property: Name,
+    /// What is left as sheets have it.
+    pub as_written: AsWritten,
+}
+
+impl StylesheetSettings {
+    const PROPERTY: &str = "{prefix}-{token}";
+}
+
+/// What Stilk adds to sheets everywhere else, and leaves out where the manifest says so: a look that pages had before they had
+/// a system stays what it was.
+#[derive(Debug, Clone, Copy, PartialEq, Eq, Default)]
+pub struct AsWritten {
+    /// Browsers' defaults stay where sheets say nothing.
+    pub reset: bool,
+    /// Transitions and animations run also for whoever asks for less motion.
+    pub motion: bool,
+    /// Hover shows also where no pointer can hover.
+    pub hover: bool,
+    /// The state `focus` is that of `:focus`, not of `:focus-visible`.
+    pub focus: bool,
+    /// Disabled and busy controls show hover and active as any other.
+    pub blocked: bool,
+}
+
+impl AsWritten {
+    /// What it may name, in order.
+    pub const WORDS: [&str; 5] = ["reset", "motion", "hover", "focus", "blocked"];
+
+    /// Notes a word; whether it is one.
+    fn note(&mut self, word: &str) -> bool {
+        match word {
+            "reset" => self.reset = true,
+            "motion" => self.motion = true,
+            "hover" => self.hover = true,
+            "focus" => self.focus = true,
+            "blocked" => self.blocked = true,
+            _ => return false,
+        }
+        true
+    }
 }
 
 /// `[classes]`: patterns with `{prefix}`, `{control}`, `{option}`, `{part}`.
@@ -259,6 +303,8 @@ pub fn read(file: FileId, loader: &mut Loader) -> Option<Manifest> {
         split: one_of(&mut sheet, "split", ["none", "theme"], diagnostics),
         map: sheet.boolean("map", diagnostics).unwrap_or(false),
         all_tokens: one_of(&mut sheet, "tokens", ["used", "all"], diagnostics),
+        property: read_property(&mut sheet, diagnostics),
+        as_written: read_as_written(&mut sheet, diagnostics),
     };
     sheet.finish("[stylesheet]", diagnostics);
 
@@ -315,6 +361,35 @@ fn one_of(
         );
     }
     word.value == words[1]
+}
+
+/// How custom properties of tokens are named.
+fn read_property(sheet: &mut Table, diagnostics: &mut stilk_text::diagnostic::Diagnostics) -> Name {
+    let span = sheet.span;
+    let usual = Name { value: StylesheetSettings::PROPERTY.to_owned(), span };
+    let Some(pattern) = sheet.string("property", diagnostics) else { return usual };
+    let rest = pattern.value.replace("{prefix}", "").replace("{token}", "");
+    let is_name = rest.chars().all(|c| c.is_alphanumeric() || c == '-' || c == '_');
+    if is_name && pattern.value.matches("{token}").count() == 1 {
+        return pattern;
+    }
+    let message = format!("`{}` is no pattern for custom properties", pattern.value);
+    diagnostics.push(
+        Diagnostic::error("manifest/value", pattern.span, message)
+            .label("`{token}` once, `{prefix}`, letters, digits, `-` and `_`")
+            .mend(format!("write `property = \"{}\"`, or leave it out", StylesheetSettings::PROPERTY)),
+    );
+    usual
+}
+
+fn read_as_written(sheet: &mut Table, diagnostics: &mut stilk_text::diagnostic::Diagnostics) -> AsWritten {
+    let mut as_written = AsWritten::default();
+    for word in sheet.strings("as_written", diagnostics) {
+        if !as_written.note(&word.value) {
+            diagnostics.push(unknown_name("manifest/value", "word {} in `as_written`", &word, AsWritten::WORDS));
+        }
+    }
+    as_written
 }
 
 fn check_prefix(prefix: Name, diagnostics: &mut stilk_text::diagnostic::Diagnostics) -> Option<Name> {

@@ -6,6 +6,9 @@ use crate::system::Control;
 
 /// Writes the reset layer.
 pub fn write(sheet: &mut SheetWriter) {
+    if sheet.system.manifest.stylesheet.as_written.reset {
+        return;
+    }
     for control in &sheet.system.controls {
         let class = sheet.names.control(&control.name.value).selector().repeat(sheet.weight());
         let mut hosts_of = vec![class.clone()];
@@ -29,6 +32,9 @@ pub fn write(sheet: &mut SheetWriter) {
 
 /// Writes the resets of a control's hosts; `selector` says for whom, given the hosts, or an empty string for all.
 pub fn write_for(sheet: &mut SheetWriter, control: &Control, selector: &dyn Fn(&str) -> String) {
+    if sheet.system.manifest.stylesheet.as_written.reset {
+        return;
+    }
     let resets: Vec<Reset> = resets(control).into_iter().filter(|reset| reset.part.is_none()).collect();
     write_hosts(sheet, control, &resets, selector);
 }

@@ -129,7 +129,8 @@ fn conditions(sheet: &SheetWriter, control: &Control, rule: &Rule, whom: Whom) -
             }
         }
     }
-    if guarded && sheet.purpose.has_real_states() {
+    let is_guarded = guarded && !sheet.system.manifest.stylesheet.as_written.blocked;
+    if is_guarded && sheet.purpose.has_real_states() {
         text.push_str(&bearer.guard());
     }
     for nested in &rule.nested {

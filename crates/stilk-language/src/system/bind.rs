@@ -39,7 +39,7 @@ pub fn bind(
     add_derived(&derived, &mut tokens, diagnostics);
     check_modifiers(&manifest, &tokens, diagnostics);
     written::check(&manifest, &tokens, &sheets, &templates, diagnostics);
-    let states = States::new(&manifest.states);
+    let states = States::new(&manifest.states).as_written(manifest.stylesheet.as_written);
     check_states(&manifest, diagnostics);
     let surfaces = bind_surfaces(&manifest, &tokens, diagnostics);
     let mut traits: HashMap<&str, &TraitNode> = HashMap::new();

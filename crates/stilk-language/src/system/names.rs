@@ -75,7 +75,9 @@ impl<'m> Names<'m> {
 
     /// A token's custom property: `fill.sea` is `--tern-fill-sea`.
     pub fn token(&self, path: &str) -> String {
-        format!("--{}-{}", self.manifest.prefix.value, css_path(path))
+        let pattern = &self.manifest.stylesheet.property.value;
+        let own = pattern.replace("{prefix}", &self.manifest.prefix.value);
+        format!("--{}", own.replace("{token}", &css_path(path)))
     }
 
     /// The private name by which rules read a token that is declared on the hosts.

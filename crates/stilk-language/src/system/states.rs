@@ -1,6 +1,6 @@
 //! States: what they match, their order, and sets of them.
 
-use crate::manifest::OwnState;
+use crate::manifest::{AsWritten, OwnState};
 
 /// A state, in the order of precedence, lowest first: those that every system has, and the manifest's own.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
@@ -80,6 +80,8 @@ pub struct State {
 #[derive(Debug)]
 pub struct States {
     list: Vec<State>,
+    /// Whether a blocked control shows hover and active as any other.
+    blocked_react: bool,
 }
 
 /// Layers in order; a state's own layer has its name (docs/language.md, "What is written").
@@ -165,7 +167,16 @@ impl States {
             layer: "own",
         });
         let list = BEFORE_OWN.iter().map(standard).chain(own).chain(AFTER_OWN.iter().map(standard)).collect();
-        States { list }
+        States { list, blocked_react: false }
+    }
+
+    /// The same, for a manifest that leaves them as sheets have them.
+    pub fn as_written(mut self, as_written: AsWritten) -> States {
+        self.blocked_react = as_written.blocked;
+        if let Some(focus) = self.list.iter_mut().find(|state| state.id == StateId::Focus && as_written.focus) {
+            focus.selectors = vec![":focus".to_owned()];
+        }
+        self
     }
 
     /// The state with this name.
@@ -224,7 +235,8 @@ impl States {
 
     /// Whether the set can never hold: a blocked control shows no hover and no active.
     pub fn is_dead(&self, set: &StateSet) -> bool {
-        (set.names(StateId::Hover) || set.names(StateId::Active))
+        !self.blocked_react
+            && (set.names(StateId::Hover) || set.names(StateId::Active))
             && (set.names(StateId::Busy) || set.names(StateId::Disabled))
     }
 }

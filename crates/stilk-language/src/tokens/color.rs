@@ -118,7 +118,21 @@ pub fn read(node: &Node) -> Result<TokenValue, Diagnostic> {
             None => return Err(wrong(item, "`alpha` is a number from 0 to 1".into(), EXAMPLE)),
         },
     };
-    Ok(TokenValue::Color { space, components, alpha })
+    let hex = node.get("hex").and_then(|hex| hex.as_str()).filter(|hex| says_the_same(hex, space, &components));
+    Ok(TokenValue::Color { space, components, alpha, hex: hex.map(str::to_ascii_lowercase) })
+}
+
+/// Whether `hex` (Color module 2025.10, section 4.1.4) is the very colour that the components say, not one beside it.
+fn says_the_same(hex: &str, space: &ColorSpace, components: &[Option<f64>; 3]) -> bool {
+    // Half a step of a byte is what rounding to bytes loses.
+    const ROUNDING: f64 = 1.0 / 255.0 / 16.0;
+    let Some(TokenValue::Color { components: bytes, .. }) = read_old(hex).filter(|_| hex.len() == 7) else {
+        return false;
+    };
+    let is_same = |(one, other): (&Option<f64>, &Option<f64>)| {
+        one.zip(*other).is_some_and(|(one, other)| (one - other).abs() < ROUNDING)
+    };
+    space.name == "srgb" && components.iter().zip(&bytes).all(is_same)
 }
 
 /// `#rgb`, `#rgba`, `#rrggbb`, `#rrggbbaa`.
@@ -139,7 +153,17 @@ fn read_old(text: &str) -> Option<TokenValue> {
         space: &SPACES[0],
         components: [Some(channel(0)?), Some(channel(1)?), Some(channel(2)?)],
         alpha,
+        hex: None,
     })
+}
+
+/// A colour of bytes in CSS, as pages write it: browsers compute with it as with any other of theirs.
+pub fn hex_to_css(hex: &str, alpha: f64) -> String {
+    let byte = |at: usize| hex.get(at..at + 2).and_then(|digits| u8::from_str_radix(digits, 16).ok()).unwrap_or(0);
+    match alpha == 1.0 {
+        true => hex.to_owned(),
+        false => format!("rgb({} {} {} / {alpha})", byte(1), byte(3), byte(5)),
+    }
 }
 
 /// A colour in CSS.

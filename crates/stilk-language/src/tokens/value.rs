@@ -83,6 +83,8 @@ pub enum TokenValue {
         components: [Option<f64>; 3],
         /// 0 to 1.
         alpha: f64,
+        /// The same as `#rrggbb`, where the file says so and it is the very same.
+        hex: Option<String>,
     },
     /// A number and `px` or `rem`.
     Dimension(f64, &'static str),
@@ -229,7 +231,8 @@ impl TokenValue {
                 String::new()
             }
             TokenValue::StrokeStyle(word) | TokenValue::Word(word) => (*word).to_owned(),
-            TokenValue::Color { space, components, alpha } => color::to_css(space, components, *alpha),
+            TokenValue::Color { hex: Some(hex), alpha, .. } => color::hex_to_css(hex, *alpha),
+            TokenValue::Color { space, components, alpha, .. } => color::to_css(space, components, *alpha),
             TokenValue::Dimension(0.0, _) => "0px".into(),
             TokenValue::Dimension(n, unit) | TokenValue::Duration(n, unit) => format!("{n}{unit}"),
             TokenValue::FontFamily(names) => names.iter().map(|n| family_css(n)).collect::<Vec<_>>().join(", "),

@@ -1,5 +1,6 @@
 //! One module per command, and what they share.
 
+pub mod adopt;
 pub mod build;
 pub mod check;
 pub mod compare;

@@ -83,12 +83,12 @@ pub fn of(pages: &[OsString]) -> Result<Survey, Failure> {
     Ok(survey(&mut site, &Asked { threads: threads(), ..Asked::default() }))
 }
 
-fn threads() -> usize {
+pub fn threads() -> usize {
     std::thread::available_parallelism().map_or(1, std::num::NonZero::get)
 }
 
 /// What a survey is limited to: checks, and controls.
-fn only(texts: &[String]) -> Result<(Vec<&'static str>, Vec<Only>), Failure> {
+pub fn only(texts: &[String]) -> Result<(Vec<&'static str>, Vec<Only>), Failure> {
     let (mut checks, mut controls) = (Vec::new(), Vec::new());
     let mut wrong = Vec::new();
     for text in texts {
@@ -112,10 +112,10 @@ fn only(texts: &[String]) -> Result<(Vec<&'static str>, Vec<Only>), Failure> {
 }
 
 /// Pages that could not be read, each with why.
-type Unreadable = Vec<(String, String)>;
+pub type Unreadable = Vec<(String, String)>;
 
 /// Reads the pages and what they link.
-fn read(pages: &[OsString], css: &[PathBuf]) -> Result<(Site, Unreadable), Failure> {
+pub fn read(pages: &[OsString], css: &[PathBuf]) -> Result<(Site, Unreadable), Failure> {
     if pages.is_empty() {
         return Err(Failure::Message("error: name pages, as in `stilk survey 'site/**/*.html'`".into()));
     }

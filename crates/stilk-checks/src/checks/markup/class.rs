@@ -34,15 +34,15 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
             match known {
                 Some(Meaning::Option(control, _)) if !visit.classes.is(element, Meaning::Control(control)) => {
                     let own = visit.system.names().control(&visit.system.controls[control].name.value);
-                    let (attribute, value) = own.attribute();
-                    let own = own.class().map_or_else(|| own.text(), str::to_owned);
-                    let message = format!("`{class}` does nothing without `{own}` on the same element");
+                    let beside = match own.attribute() {
+                        Some(("class", own)) => format!("write `{own} {class}`"),
+                        Some((attribute, value)) => format!("write `{attribute}=\"{value}\"` beside it"),
+                        None => format!("write it on `<{}>`", own.text()),
+                    };
+                    let message = format!("`{class}` does nothing without `{}` on the same element", own.shown());
                     let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, word_in_tag(visit, node, class), message)
                         .label("an option without its control")
-                        .mend(match attribute {
-                            "class" => format!("write `{own} {class}`"),
-                            _ => format!("write `{attribute}=\"{value}\"` beside it"),
-                        });
+                        .mend(beside);
                     sink.find(format!("alone {class}"), diagnostic);
                 }
                 None if visit.classes.is_ours(class) && !visit.classes.knows(class) => {

@@ -7,7 +7,6 @@ use crate::visit::classes::Meaning;
 use crate::visit::{PageSink, VisitedPage};
 use std::collections::HashSet;
 use stilk_engine::dom::NodeId;
-use stilk_language::system::Mark;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -56,7 +55,7 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
             wanted.iter().copied().filter(|name| !instance.parts.iter().any(|(known, _)| known == name)).collect();
         if !missing.is_empty() {
             let names: Vec<String> =
-                missing.iter().map(|part| shown(&visit.system.names().part(&control.name.value, part))).collect();
+                missing.iter().map(|part| visit.system.names().part(&control.name.value, part).shown()).collect();
             let message = format!("`{}` lacks its {}", control.name.value, missing.join(", "));
             let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, visit.span(instance.node), message)
                 .label(format!("no `{}`", names.join("`, `")))
@@ -94,7 +93,7 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
             let own = &visit.system.controls[control].name.value;
             let is_inside = |above: NodeId| is_of.contains(&(above, control));
             if !visit.above(node).any(is_inside) {
-                let class_of_control = shown(&visit.system.names().control(own));
+                let class_of_control = visit.system.names().control(own).shown();
                 let message = format!("`{class}` stands outside of its control `{own}`");
                 let diagnostic = Diagnostic::new(CHECK.level, CHECK.id, word_in_tag(visit, node, class), message)
                     .label("no rule reaches it here")
@@ -103,9 +102,4 @@ fn run(visit: &VisitedPage, sink: &mut PageSink) {
             }
         }
     }
-}
-
-/// A class as it is written in markup, another mark as a selector.
-fn shown(mark: &Mark) -> String {
-    mark.class().map_or_else(|| mark.text(), str::to_owned)
 }

@@ -36,7 +36,8 @@ impl Flattener<'_, '_> {
             let mend = "write it directly in `@control`";
             return self.error("sheet/mark", mark.span, "a mark stands under no condition and in no trait", mend);
         }
-        let Some(read) = read_mark(mark, self.diagnostics) else { return };
+        let of_element = Mark::read_part(&mark.value).filter(|mark| matches!(mark, Mark::Element(_)));
+        let Some(read) = of_element.or_else(|| read_mark(mark, self.diagnostics)) else { return };
         match self.control.part_marks.iter().find(|(name, _)| *name == part.value) {
             Some((_, known)) if *known != read => {
                 let message = format!("the part `{}` has the mark `{}` already", part.value, known.text());

@@ -1,0 +1,489 @@
+//! All of it: from pages to a project, with its proof.
+
+use crate::draft::{Draft, OwnStates, Workshop, standard, takes_text};
+use crate::ground::Ground;
+use crate::naming;
+use crate::old::RuleRef;
+use crate::palette::{Palette, collapse};
+use crate::proof::{After, Difference, Proof, prove};
+use crate::properties::{Properties, TokenDraft};
+use crate::situation;
+use crate::themes::{self, ModifierDraft};
+use crate::winners::Winners;
+use crate::write::kept::{self, AllCuts};
+use crate::write::sheet::{self, Line, Written};
+use crate::write::{manifest, report, template, tokens};
+use std::collections::{BTreeMap, BTreeSet};
+use std::sync::Arc;
+use stilk_engine::cascade::Stylesheet;
+use stilk_engine::cascade::matching::matches;
+use stilk_engine::cascade::selector::parse_list;
+use stilk_engine::page::in_media;
+use stilk_language::manifest::{AsWritten, OwnState};
+use stilk_language::project;
+use stilk_language::stylesheet;
+use stilk_language::system::States;
+use stilk_survey::site::Site;
+use stilk_survey::survey::Only;
+use stilk_text::source::{FileError, FileId, FileText, Files, Name, Span};
+
+/// What is asked.
+pub struct Request {
+    /// What the system is called.
+    pub name: String,
+    /// Controls that are adopted; all where none is named.
+    pub only: Vec<Only>,
+    /// Whether rules of the system stand in layers.
+    pub layers: bool,
+    /// Whether a family is adopted whose look would change.
+    pub force: bool,
+    /// The ids of all checks, which waivers may name.
+    pub checks: Vec<&'static str>,
+    /// On so many threads; what comes out does not depend on it.
+    pub threads: usize,
+    /// An address in a stylesheet, as it has to be written in the system's; given the path of the old one.
+    pub rebase: Rebase,
+}
+
+/// Gives an address for another place: of a stylesheet or page by its path, and as it is written there.
+pub type Rebase = Box<dyn Fn(&str, &str) -> Option<String>>;
+
+/// A family that stays as it was.
+#[derive(Debug, Clone)]
+pub struct Left {
+    /// Its selectors.
+    pub family: String,
+    /// How many controls it has.
+    pub controls: usize,
+    /// Why.
+    pub why: String,
+    /// What would look different.
+    pub differences: Vec<Difference>,
+}
+
+/// A family that became a control.
+#[derive(Debug, Clone)]
+pub struct Became {
+    /// Its selectors.
+    pub family: String,
+    /// The control.
+    pub control: String,
+    /// How many controls on pages.
+    pub controls: usize,
+    /// How many declarations its sheet has.
+    pub declarations: usize,
+    /// How many of these write out where two rules meet.
+    pub meetings: usize,
+    /// Options and parts by name, with what they are on pages.
+    pub names: Vec<(String, String)>,
+    /// Declarations that never won, with their rules.
+    pub lost: Vec<(String, String)>,
+    /// Rules that stay, because a sheet cannot say them.
+    pub unreadable: Vec<(String, &'static str)>,
+}
+
+/// What came of it.
+pub struct Adopted {
+    /// The files of the project: paths in it, and texts.
+    pub files: BTreeMap<String, String>,
+    /// What stays of each old stylesheet: its path, the file, and its text before addresses are written anew.
+    pub kept: Vec<KeptFile>,
+    /// The name of the system's stylesheet.
+    pub stylesheet: String,
+    /// Families that became controls.
+    pub became: Vec<Became>,
+    /// Families that stay.
+    pub left: Vec<Left>,
+    /// The tokens.
+    pub tokens: usize,
+    /// Literal colours in sheets, and how many of them are tokens.
+    pub literals: (usize, usize),
+    /// The modifiers.
+    pub modifiers: Vec<ModifierDraft>,
+    /// The proof.
+    pub proof: Proof,
+    /// Sides of media queries that were too many to be looked at.
+    pub unseen: usize,
+}
+
+/// What stays of a stylesheet.
+pub struct KeptFile {
+    /// The path of the old one, or of the page that it stood in.
+    pub old: String,
+    /// Whether it stood in a page.
+    pub is_inline: bool,
+    /// Its path in the project.
+    pub path: String,
+    /// Its text, with addresses as they were.
+    pub text: String,
+}
+
+/// A project that is nowhere yet.
+struct Memory<'m>(&'m BTreeMap<String, String>);
+
+impl Files for Memory<'_> {
+    fn read(&self, path: &str, _: &[String]) -> Result<FileText, FileError> {
+        self.0.get(path).map(|text| FileText::own(text.as_bytes())).ok_or(FileError::Missing)
+    }
+
+    fn list(&self, folder: &str, _: &[String]) -> Result<Vec<String>, FileError> {
+        let before = format!("{folder}/");
+        Ok(self.0.keys().filter_map(|path| path.strip_prefix(&before)).map(str::to_owned).collect())
+    }
+}
+
+/// One attempt: drafts, files and what pages have then.
+struct Attempt {
+    drafts: Vec<Draft>,
+    files: BTreeMap<String, String>,
+    after: After,
+    kept: Vec<String>,
+    tokens: usize,
+    literals: (usize, usize),
+    modifiers: Vec<ModifierDraft>,
+}
+
+/// Why an attempt failed: families that cannot be adopted, each with the reason.
+type Refused = Vec<(usize, String)>;
+
+/// Adopts pages.
+///
+/// # Errors
+/// Why nothing can be made of them.
+pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
+    let ground = Ground::of(site)?;
+    let (medias, unseen) = situation::medias(&ground);
+    let winners = Winners::of(&ground, &medias, request.threads);
+    let mut wanted = wanted(&ground, &request.only);
+    let mut left: Vec<Left> = Vec::new();
+    let leave = |family: usize, why: String, differences: Vec<Difference>, left: &mut Vec<Left>| {
+        let of = &ground.families[family];
+        left.push(Left { family: of.name.clone(), controls: of.count, why, differences });
+    };
+    loop {
+        let attempt = match attempt(&ground, &winners, &wanted, request, false) {
+            Ok(attempt) => attempt,
+            Err(refused) => {
+                // What is refused without a family would be refused again.
+                if refused.is_empty() {
+                    return Err("the project that was made cannot be read again".to_owned());
+                }
+                for (family, why) in refused {
+                    wanted.remove(&family);
+                    leave(family, why, Vec::new(), &mut left);
+                }
+                continue;
+            }
+        };
+        let proof = prove(&ground, &attempt.after, &medias, request.threads);
+        let differing: BTreeSet<usize> = proof
+            .differences
+            .iter()
+            .filter_map(|difference| difference.family)
+            .filter(|family| wanted.contains(family))
+            .collect();
+        if differing.is_empty() || request.force {
+            // The proof compares addresses as they were written; the files have them for their new place.
+            let files = self::attempt(&ground, &winners, &wanted, request, true).map(|attempt| attempt.files);
+            let attempt = Attempt { files: files.unwrap_or_default(), ..attempt };
+            return Ok(finish(&ground, attempt, proof, left, request, unseen));
+        }
+        for family in differing {
+            wanted.remove(&family);
+            let own = proof.differences.iter().filter(|difference| difference.family == Some(family));
+            leave(family, "it would look different".to_owned(), own.cloned().collect(), &mut left);
+        }
+    }
+}
+
+/// The families that are to be adopted: those that rules give a look.
+fn wanted(ground: &Ground, only: &[Only]) -> BTreeSet<usize> {
+    let is_asked = |family: usize| {
+        only.is_empty()
+            || only.iter().any(|one| match one {
+                Only::Kind(kind) => ground.families[family].kind == *kind,
+                Only::Selector(text) => {
+                    let Some(list) = parse_list(text) else { return false };
+                    ground.members_of(family).any(|member| {
+                        let document = ground.site.document(member.page);
+                        matches(&list, &document, member.found.host) || matches(&list, &document, member.found.bearer)
+                    })
+                }
+            })
+    };
+    let styled = |family: &usize| {
+        ground.families[*family].is_styled
+            && ground.members_of(*family).all(|member| ground.site.pages[member.page].is_whole)
+    };
+    (0..ground.families.len()).filter(styled).filter(|family| is_asked(*family)).collect()
+}
+
+fn attempt(
+    ground: &Ground,
+    winners: &Winners,
+    wanted: &BTreeSet<usize>,
+    request: &Request,
+    rebased: bool,
+) -> Result<Attempt, Refused> {
+    let own = own_states(ground, winners, wanted);
+    let (mut modifiers, modifier_of) = themes::modifiers(ground);
+    let properties = crate::properties::read(ground, &mut modifiers, wanted);
+    let shop = Workshop { ground, winners, adopted: wanted, own: &own, modifier_of: &modifier_of };
+    let (mut drafts, mut refused, mut names) = (Vec::new(), Refused::new(), BTreeSet::new());
+    for family in wanted {
+        match shop.draft(*family, &mut names) {
+            Ok(draft) => drafts.push(draft),
+            Err(why) => refused.push((*family, why)),
+        }
+    }
+    if !refused.is_empty() {
+        return Err(refused);
+    }
+    let mut palette = Palette::beside(&properties);
+    let mut files = BTreeMap::new();
+    let prefix = naming::identifier(&request.name);
+    for draft in &mut drafts {
+        let themed = collapse(draft, &own.states);
+        let mut written = Vec::new();
+        for (rule, of_pieces) in draft.rules.iter().zip(&themed) {
+            let mut lines = Vec::new();
+            for (piece, of_themes) in rule.pieces.iter().zip(of_pieces) {
+                let value =
+                    palette.value(draft, &own.states, rule, (piece, of_themes), &properties, &modifiers);
+                match value {
+                    Ok(value) if rebased && value.contains("url(") => {
+                        let path = &ground.old.all[rule.from.sheet].path;
+                        let value = kept::relocated(&value, &|address| (request.rebase)(path, address));
+                        lines.push(Line { name: piece.name.clone(), value });
+                    }
+                    Ok(value) => lines.push(Line { name: piece.name.clone(), value }),
+                    Err(property) => {
+                        refused.push((
+                            draft.family,
+                            format!("it reads `{property}`, which is neither one of the whole page nor its own"),
+                        ));
+                        break;
+                    }
+                }
+            }
+            written.push(Written { rule, lines });
+        }
+        files.insert(format!("controls/{}.html", draft.name), template::write(ground, draft));
+        files.insert(format!("controls/{}.stilk", draft.name), sheet::write(ground, draft, &own.states, &written));
+    }
+    if !refused.is_empty() {
+        return Err(refused);
+    }
+    let mut all: Vec<TokenDraft> = properties.tokens.clone();
+    all.extend(palette.tokens.iter().cloned());
+    // Contexts in which nothing is another value are none.
+    let said: BTreeSet<usize> = all.iter().flat_map(|token| token.contexts.keys().map(|(m, _)| *m)).collect();
+    let (all, modifiers) = without_idle(all, modifiers, &said);
+    if let Some(derived) = tokens::derived(&all) {
+        files.insert("controls/shared.stilk".to_owned(), derived);
+    }
+    files.extend(tokens::write(&request.name, &all, &modifiers));
+    let asked = manifest::Asked {
+        name: &request.name,
+        prefix: &prefix,
+        modifiers: &modifiers,
+        own: &own,
+        keeps_properties: !properties.tokens.is_empty(),
+        layers: request.layers,
+    };
+    files.insert("stilk.toml".to_owned(), manifest::write(&asked));
+    let system = match drafts.is_empty() {
+        true => None,
+        false => Some(Arc::new(Stylesheet::parse(&built(&files, &drafts, &request.checks)?))),
+    };
+    let cuts = all_cuts(ground, &shop, wanted, &properties);
+    let first = match request.layers {
+        true => format!("@layer {}, {prefix};\n", kept::LAYER),
+        false => String::new(),
+    };
+    let kept: Vec<String> =
+        ground.old.all.iter().enumerate().map(|(at, sheet)| kept::write(sheet, at, &cuts, &first)).collect();
+    let parsed = kept.iter().zip(&ground.old.all).map(|(text, sheet)| {
+        let mut importer = |address: &str| {
+            let known = sheet.parsed.imported.iter().find(|(known, _)| known == address);
+            known.map(|(_, text)| text.clone())
+        };
+        Arc::new(Stylesheet::parse_importing(&in_media(text, &sheet.media).0, &mut importer))
+    });
+    let after = After { kept: parsed.collect(), system };
+    Ok(Attempt {
+        drafts,
+        files,
+        after,
+        kept,
+        tokens: all.len(),
+        literals: palette.literals,
+        modifiers,
+    })
+}
+
+/// Tokens and modifiers without those that change nothing.
+fn without_idle(
+    mut tokens: Vec<TokenDraft>,
+    modifiers: Vec<ModifierDraft>,
+    said: &BTreeSet<usize>,
+) -> (Vec<TokenDraft>, Vec<ModifierDraft>) {
+    let places: BTreeMap<usize, usize> = said.iter().enumerate().map(|(new, old)| (*old, new)).collect();
+    for token in &mut tokens {
+        let contexts = std::mem::take(&mut token.contexts);
+        token.contexts = contexts.into_iter().map(|((m, c), text)| ((places[&m], c), text)).collect();
+    }
+    let kept = modifiers.into_iter().enumerate().filter(|(at, _)| said.contains(at)).map(|(_, modifier)| modifier);
+    (tokens, kept.collect())
+}
+
+/// The stylesheet of the project.
+fn built(files: &BTreeMap<String, String>, drafts: &[Draft], checks: &[&str]) -> Result<String, Refused> {
+    let project = project::load(&Memory(files), checks);
+    if let Some(system) = &project.system {
+        return Ok(stylesheet::write(system, &project.sources, stylesheet::Purpose::Page).text);
+    }
+    let mut refused: BTreeMap<usize, String> = BTreeMap::new();
+    for diagnostic in project.diagnostics.iter().filter(|d| d.level == stilk_text::diagnostic::Level::Error) {
+        let path = diagnostic.span.map(|span| project.sources.file(span.file).path.clone()).unwrap_or_default();
+        let of = drafts.iter().find(|draft| {
+            path == format!("controls/{}.stilk", draft.name) || path == format!("controls/{}.html", draft.name)
+        });
+        if let Some(draft) = of {
+            let text = diagnostic.span.map(|span| project.sources.text(span).to_owned()).unwrap_or_default();
+            refused.entry(draft.family).or_insert_with(|| match text.is_empty() {
+                true => diagnostic.message.clone(),
+                false => format!("{} (`{}`)", diagnostic.message, text.lines().next().unwrap_or_default()),
+            });
+        }
+    }
+    // What stands in no control's file is what all of them brought about.
+    if refused.is_empty() {
+        let first = project.diagnostics.first().map_or_else(String::new, |d| d.message.clone());
+        refused.extend(drafts.iter().map(|draft| (draft.family, first.clone())));
+    }
+    Err(refused.into_iter().collect())
+}
+
+fn all_cuts(ground: &Ground, shop: &Workshop, wanted: &BTreeSet<usize>, properties: &Properties) -> AllCuts {
+    let is_read = |rule: RuleRef| {
+        // What some family could not read has to stay.
+        wanted.iter().all(|family| {
+            ground.readings.get(&(rule, *family)).is_none_or(|readings| readings.iter().all(Result::is_ok))
+        })
+    };
+    let is_of_file = |rule: RuleRef| ground.old.all[rule.sheet].parsed.rules[rule.rule as usize].file == 0;
+    let is_taken = |rule: RuleRef| {
+        shop.is_taken(rule) && is_of_file(rule) && is_read(rule) && ground.old.groups(rule).is_ok()
+    };
+    kept::cuts(&ground.old, &is_taken, &properties.taken)
+}
+
+/// The states of the system's own: classes that say a state, of controls that are adopted.
+fn own_states(ground: &Ground, winners: &Winners, wanted: &BTreeSet<usize>) -> OwnStates {
+    let (mut selectors, mut plain, mut visible) = (BTreeSet::new(), false, false);
+    for ((rule, family), readings) in &ground.readings {
+        if !wanted.contains(family) || !winners.wins(*rule, *family) {
+            continue;
+        }
+        let takes_text = ground.members_of(*family).all(takes_text);
+        for reading in readings.iter().flatten() {
+            let classes = reading.classes.iter().filter(|class| stilk_survey::state_class::says_state(class));
+            selectors.extend(classes.map(|class| format!(".{class}")));
+            let of_others = reading.part_states.iter().filter(|(id, _)| Some(id) != reading.part.as_ref());
+            for state in reading.states.iter().chain(of_others.map(|(_, state)| state)) {
+                plain |= state == ":focus" && !takes_text;
+                visible |= state == ":focus-visible";
+                if standard(state).is_none() && state != ":focus" {
+                    selectors.insert(state.clone());
+                }
+            }
+        }
+    }
+    // Where both are asked for, each has a name of its own.
+    let plain_focus = plain && !visible;
+    if plain && visible {
+        selectors.insert(":focus".to_owned());
+    }
+    let known = States::new(&[]);
+    let mut names: BTreeSet<String> = known.names().map(str::to_owned).collect();
+    let list: Vec<(String, String)> = selectors
+        .into_iter()
+        .map(|selector| {
+            let wanted = if selector == ":focus" { "focused".to_owned() } else { naming::identifier(&selector) };
+            let wanted = if names.contains(&wanted) { format!("as-{wanted}") } else { wanted };
+            (naming::unique(&wanted, &mut names), selector)
+        })
+        .collect();
+    let place = Span::new(ground.site.pages.first().map_or_else(|| nowhere(), |page| page.file), 0, 0);
+    let named = |value: &str| Name { value: value.to_owned(), span: place };
+    let own: Vec<OwnState> =
+        list.iter().map(|(name, selector)| OwnState { name: named(name), selector: named(selector) }).collect();
+    let as_written = AsWritten { reset: true, motion: true, hover: true, focus: plain_focus, blocked: true };
+    OwnStates { list, states: States::new(&own).as_written(as_written), plain_focus }
+}
+
+/// A file of no page.
+fn nowhere() -> FileId {
+    stilk_text::source::Sources::default().add("", "")
+}
+
+fn finish(
+    ground: &Ground,
+    attempt: Attempt,
+    proof: Proof,
+    left: Vec<Left>,
+    request: &Request,
+    unseen: usize,
+) -> Adopted {
+    let rule_text = |rule: RuleRef| {
+        ground.old.all[rule.sheet].parsed.rules[rule.rule as usize].selector_text()
+    };
+    let became = attempt
+        .drafts
+        .iter()
+        .map(|draft| {
+            let of = &ground.families[draft.family];
+            let options = draft.options.iter().map(|option| (option.name.clone(), option.chooser.text()));
+            let parts = draft.parts.iter().map(|part| (format!("part {}", part.name), part.mark.text()));
+            let count = |is_it: &dyn Fn(&crate::draft::DraftRule) -> bool| {
+                draft.rules.iter().filter(|rule| is_it(rule)).map(|rule| rule.pieces.len()).sum()
+            };
+            let mut unreadable: Vec<(String, &'static str)> =
+                draft.unreadable.iter().map(|(rule, why)| (rule_text(*rule), *why)).collect();
+            unreadable.dedup();
+            Became {
+                family: of.name.clone(),
+                control: draft.name.clone(),
+                controls: of.count,
+                declarations: count(&|_| true),
+                meetings: count(&|rule| rule.origin == crate::draft::Origin::Meeting),
+                names: options.chain(parts).collect(),
+                lost: draft.lost.iter().map(|(rule, text)| (rule_text(*rule), text.clone())).collect(),
+                unreadable,
+            }
+        })
+        .collect();
+    let names = kept::names(&ground.old);
+    let kept = attempt.kept.into_iter().zip(&ground.old.all).zip(names).map(|((text, sheet), path)| KeptFile {
+        old: sheet.path.clone(),
+        is_inline: sheet.is_inline,
+        path,
+        text,
+    });
+    let mut adopted = Adopted {
+        files: attempt.files,
+        kept: kept.collect(),
+        stylesheet: format!("dist/{}.css", naming::identifier(&request.name)),
+        became,
+        left,
+        tokens: attempt.tokens,
+        literals: attempt.literals,
+        modifiers: attempt.modifiers,
+        proof,
+        unseen,
+    };
+    let text = report::write(&adopted, ground);
+    adopted.files.insert("ADOPTED.md".to_owned(), text);
+    adopted
+}

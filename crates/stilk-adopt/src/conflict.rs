@@ -1,0 +1,189 @@
+//! Where the order of states and places gives another look than the old cascade did, the meeting of two rules is written out.
+
+use crate::draft::{Draft, DraftRule, Origin, Piece, Workshop};
+use crate::pieces::restricted;
+use crate::when::{Target, When};
+use rustc_hash::FxHashMap;
+use std::collections::{BTreeMap, BTreeSet};
+use stilk_engine::cascade::LonghandSet;
+use stilk_engine::cascade::matching::matches;
+use stilk_engine::cascade::ranking::Rank;
+use stilk_engine::cascade::selector::parse_list;
+use stilk_engine::css::property::Longhand;
+use stilk_engine::dom::Document;
+use stilk_language::system::{StateId, States};
+use stilk_survey::family::{Chooser, Member};
+
+/// So many rules a control may come to; where it comes to more, the old order is none of states and places.
+const MOST_RULES: usize = 600;
+
+/// Where a rule stands among those of one control in the stylesheet that is written: states, place, then the order of the sheet.
+type Place = ((u8, usize, Vec<StateId>, Vec<(StateId, String)>), (usize, usize), Rank);
+
+/// Where a rule will stand.
+pub fn place(states: &States, draft: &Draft, rule: &DraftRule) -> Place {
+    let options: Vec<usize> = rule.when.options.iter().copied().collect();
+    let place = match options.as_slice() {
+        [] => (0, 0),
+        [one] => (1, draft.options[*one].axis),
+        many => (2, many.len()),
+    };
+    (states.precedence(&rule.when.states), place, rule.rank)
+}
+
+/// Adds what has to be written out.
+///
+/// # Errors
+/// It would be too much.
+pub fn settle(draft: &mut Draft, shop: &Workshop, members: &[(usize, &Member)]) -> Result<(), String> {
+    let exclusive = draft.exclusive(shop.modifier_of);
+    let mut seen = Seen::of(draft, shop, members);
+    // What a rule won: the others of what it sets never count.
+    let mut won: Vec<LonghandSet> =
+        draft.rules.iter().map(|rule| shop.winners.what(rule.from, draft.family)).collect();
+    let mut done = 0;
+    loop {
+        let needs = needs(draft, shop, &won, &exclusive, &mut seen, done);
+        if needs.is_empty() {
+            break;
+        }
+        done = draft.rules.len();
+        for ((target, winner, when), longhands) in needs {
+            let rule = &draft.rules[winner];
+            let pieces: Vec<Piece> =
+                rule.pieces.iter().flat_map(|piece| restricted(piece, &longhands)).collect();
+            let (rank, from, of) = (rule.rank, rule.from, won[winner]);
+            draft.rules.push(DraftRule { target, when, rank, pieces, from, origin: Origin::Meeting });
+            won.push(of);
+        }
+        if draft.rules.len() > MOST_RULES {
+            return Err(format!(
+                "more than {MOST_RULES} meetings of its rules would have to be written out to keep the old order"
+            ));
+        }
+    }
+    Ok(())
+}
+
+/// What has to be written out: by target, winner and when, the longhands.
+type Needs = BTreeMap<(Target, usize, When), LonghandSet>;
+
+fn needs(
+    draft: &Draft,
+    shop: &Workshop,
+    won: &[LonghandSet],
+    exclusive: &crate::when::Exclusive,
+    seen: &mut Seen,
+    done: usize,
+) -> Needs {
+    let places: Vec<Place> = draft.rules.iter().map(|rule| place(&shop.own.states, draft, rule)).collect();
+    let mut setting: BTreeMap<(&Target, Longhand), Vec<usize>> = BTreeMap::new();
+    for (index, rule) in draft.rules.iter().enumerate() {
+        for longhand in rule.sets().iter() {
+            setting.entry((&rule.target, longhand)).or_default().push(index);
+        }
+    }
+    let mut needs = Needs::new();
+    for ((target, longhand), all) in setting {
+        for &one in all.iter().filter(|one| won[**one].has(longhand)) {
+            for &other in &all {
+                let (winner, loser) = (&draft.rules[one], &draft.rules[other]);
+                // Two of which neither is new were looked at before.
+                if one < done && other < done || winner.rank <= loser.rank || places[one] > places[other] {
+                    continue;
+                }
+                let Some(when) = winner.when.and(&loser.when, exclusive) else { continue };
+                if !seen.is_seen(&when) {
+                    continue;
+                }
+                let settles = |third: &usize| {
+                    let rule = &draft.rules[*third];
+                    rule.when.covers(&when)
+                        && (rule.rank > winner.rank || rule.rank == winner.rank && places[*third] > places[other])
+                };
+                if all.iter().any(settles) || says_the_same(winner, loser, longhand) {
+                    continue;
+                }
+                needs.entry((target.clone(), one, when)).or_default().add(longhand);
+            }
+        }
+    }
+    needs
+}
+
+/// Whether two rules set a longhand by the same words.
+fn says_the_same(one: &DraftRule, other: &DraftRule, longhand: Longhand) -> bool {
+    let of = |rule: &DraftRule| {
+        let last = rule.pieces.iter().rev().find(|piece| piece.sets.has(longhand));
+        last.map(|piece| (piece.name.to_ascii_lowercase(), piece.value.clone()))
+    };
+    of(one) == of(other)
+}
+
+/// Which options and places stand together on pages: what never does is not written out.
+struct Seen<'s> {
+    members: Vec<(BTreeSet<usize>, usize, &'s Member)>,
+    documents: FxHashMap<usize, Document>,
+    /// By condition: the controls that meet it; nothing where it may come and go.
+    known: FxHashMap<String, Option<BTreeSet<usize>>>,
+}
+
+impl<'s> Seen<'s> {
+    fn of(draft: &Draft, shop: &'s Workshop, members: &[(usize, &'s Member)]) -> Seen<'s> {
+        let mut documents = FxHashMap::default();
+        let mut all = Vec::new();
+        for (_, member) in members {
+            documents.entry(member.page).or_insert_with(|| shop.ground.site.document(member.page));
+            let has = |chooser: &Chooser| match chooser {
+                Chooser::Class(class) => member.element.classes.iter().any(|own| **own == **class),
+                Chooser::Id(id) => member.element.attribute("id") == Some(id),
+                Chooser::Attribute(_) | Chooser::Place(_) => member.options.contains(chooser),
+            };
+            let options: BTreeSet<usize> =
+                (0..draft.options.len()).filter(|at| has(&draft.options[*at].chooser)).collect();
+            let host = draft.hosts.iter().position(|host| {
+                host.sample.local() == member.element.local()
+                    && host.sample.attribute("type") == member.element.attribute("type")
+            });
+            all.push((options, host.unwrap_or(0), *member));
+        }
+        Seen { members: all, documents, known: FxHashMap::default() }
+    }
+
+    fn is_seen(&mut self, when: &When) -> bool {
+        if when.options.len() < 2 && when.nested.is_empty() {
+            return true;
+        }
+        let mut left: BTreeSet<usize> = (0..self.members.len()).collect();
+        left.retain(|at| {
+            let (options, host, _) = &self.members[*at];
+            when.options.is_subset(options) && (when.hosts.is_empty() || when.hosts.contains(host))
+        });
+        for condition in &when.nested {
+            if let Some(meeting) = self.meeting(condition) {
+                left.retain(|at| meeting.contains(at));
+            }
+        }
+        !left.is_empty()
+    }
+
+    fn meeting(&mut self, condition: &str) -> Option<&BTreeSet<usize>> {
+        if !self.known.contains_key(condition) {
+            const LASTING: [&str; 8] =
+                [":is(", ":where(", ":not(", ":first-", ":last-", ":nth-", ":only-", ":empty"];
+            let comes_and_goes = condition
+                .match_indices(':')
+                .any(|(at, _)| !LASTING.iter().any(|lasting| condition[at..].starts_with(lasting)));
+            let list = parse_list(condition).filter(|_| !comes_and_goes);
+            let meeting = list.map(|list| {
+                let all = self.members.iter().enumerate();
+                let meets = |(_, (_, _, member)): &(usize, &(BTreeSet<usize>, usize, &Member))| {
+                    matches(&list, &self.documents[&member.page], member.found.host)
+                };
+                all.filter(meets).map(|(at, _)| at).collect()
+            });
+            self.known.insert(condition.to_owned(), meeting);
+        }
+        self.known.get(condition).and_then(Option::as_ref)
+    }
+}

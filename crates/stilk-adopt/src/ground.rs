@@ -1,0 +1,280 @@
+//! What there is before anything is written: controls of all pages by family, and for each rule whose elements it styles.
+
+use crate::old::{OldSheets, RuleRef};
+use crate::reading::{Asked, Reading};
+use rustc_hash::FxHashMap;
+use std::collections::{BTreeMap, BTreeSet};
+use stilk_engine::cascade::matching::{ElementRef, MatchingCaches};
+use stilk_engine::cascade::{Engine, Forced, LonghandSet, Media};
+use stilk_engine::dom::{Document, NodeId};
+use stilk_survey::control::{Kind, controls};
+use stilk_survey::family::{Candidates, Family, Grouping, Member, families, matched, member, sets_of};
+use stilk_survey::rules::{Rule, Rules};
+use stilk_survey::site::Site;
+use stilk_survey::theme::{self, Theme};
+
+/// What was found.
+pub struct Ground<'s> {
+    /// The pages.
+    pub site: &'s Site,
+    /// Their stylesheets.
+    pub old: OldSheets,
+    /// By list of the site: its rules taken apart.
+    pub rules: Vec<Rules>,
+    /// The themes.
+    pub themes: Vec<Theme>,
+    /// Every control of every page.
+    pub members: Vec<Member>,
+    /// For each, the rules that match its host and what is in it, by their place in its page's list.
+    pub matched: Vec<[Vec<usize>; 2]>,
+    /// The families.
+    pub families: Vec<Family>,
+    /// For each control, its family.
+    pub of: Vec<usize>,
+    /// What is known of each rule.
+    pub facts: BTreeMap<RuleRef, Facts>,
+    /// By page: what rules ask of its elements to be in.
+    pub requirements: Vec<Vec<Requirement>>,
+    /// What rules ask of controls, by rule and family.
+    pub readings: BTreeMap<(RuleRef, usize), BTreeSet<Result<Reading, &'static str>>>,
+}
+
+/// What is known of a rule.
+#[derive(Debug, Default, Clone)]
+pub struct Facts {
+    /// Families whose elements it matches, in some state and theme.
+    pub families: BTreeSet<usize>,
+    /// Whether it matches elements of no control.
+    pub others: bool,
+    /// What is around what it matches, on pages that have it: what all have.
+    pub around: Option<BTreeSet<String>>,
+    /// What is around what it would match on pages that have it not: what any has.
+    pub strays: Option<BTreeSet<String>>,
+}
+
+/// States in which elements of a page have to be so that some rule matches.
+#[derive(Debug, Clone, PartialEq, Eq, PartialOrd, Ord)]
+pub struct Requirement {
+    /// Each element with a state, as CSS.
+    pub states: Vec<(NodeId, String)>,
+    /// The outermost element that is named.
+    pub outermost: NodeId,
+    /// The control that it is about, by its place on the page.
+    pub member: Option<usize>,
+}
+
+/// What was found on one page.
+struct PageGround {
+    members: Vec<(Member, [Vec<usize>; 2])>,
+    readings: Vec<(RuleRef, usize, Result<Reading, &'static str>)>,
+    requirements: BTreeSet<Requirement>,
+    outside: BTreeSet<RuleRef>,
+    around: BTreeMap<RuleRef, BTreeSet<String>>,
+    strays: BTreeMap<RuleRef, BTreeSet<String>>,
+}
+
+impl<'s> Ground<'s> {
+    /// Looks at all pages.
+    ///
+    /// # Errors
+    /// Why nothing can be made of them.
+    pub fn of(site: &'s Site) -> Result<Ground<'s>, String> {
+        let old = OldSheets::of(site)?;
+        let rules: Vec<Rules> =
+            site.lists.iter().enumerate().map(|(at, list)| Rules::of(list, site.has_quirks(at))).collect();
+        let themes = theme::themes(site, &rules);
+        let asked = asked(&old, &rules, &themes);
+        let candidates: Vec<Candidates> = rules.iter().map(Candidates::of_rules).collect();
+        let is_of_theme = |compound: &_| theme::asks_for(&themes, compound);
+        let groupings: Vec<Grouping> = rules.iter().map(|rules| Grouping::of(rules, &is_of_theme)).collect();
+        let mut engines: FxHashMap<usize, Engine> = FxHashMap::default();
+        let (mut members, mut matches, mut readings): (Vec<Member>, Vec<[Vec<usize>; 2]>, Vec<_>) = (Vec::new(), Vec::new(), Vec::new());
+        let mut requirements = Vec::new();
+        let mut facts: BTreeMap<RuleRef, Facts> = BTreeMap::new();
+        for page in 0..site.pages.len() {
+            let list = site.pages[page].list;
+            let engine = engines.entry(list).or_insert_with(|| crate::engine_of(site, list, Media::default()));
+            let looker = Looker {
+                site,
+                old: &old,
+                rules: &rules[list],
+                asked: &asked,
+                themes: &themes,
+                candidates: &candidates[list],
+                grouping: &groupings[list],
+            };
+            let found = looker.page(page, engine);
+            let first: usize = members.len();
+            requirements.push(found.requirements.into_iter().collect());
+            for (member, matched) in found.members {
+                members.push(member);
+                matches.push(matched);
+            }
+            readings.extend(found.readings.into_iter().map(|(rule, member, reading)| (rule, first + member, reading)));
+            for rule in found.outside {
+                facts.entry(rule).or_default().others = true;
+            }
+            for (rule, around) in found.around {
+                let facts = facts.entry(rule).or_default();
+                facts.around = Some(match facts.around.take() {
+                    None => around,
+                    Some(known) => known.intersection(&around).cloned().collect(),
+                });
+            }
+            for (rule, around) in found.strays {
+                facts.entry(rule).or_default().strays.get_or_insert_default().extend(around);
+            }
+        }
+        // What shares its base is one control, be it a field here and a list there.
+        let mut kinds: BTreeMap<String, Kind> = BTreeMap::new();
+        for member in members.iter_mut().filter(|member| member.is_styled) {
+            member.found.kind = *kinds.entry(member.family.clone()).or_insert(member.found.kind);
+        }
+        let (families, of) = families(&members, &sets_of(&rules));
+        let mut by_family: BTreeMap<(RuleRef, usize), BTreeSet<Result<Reading, &'static str>>> = BTreeMap::new();
+        for (rule, member, reading) in readings {
+            facts.entry(rule).or_default().families.insert(of[member]);
+            by_family.entry((rule, of[member])).or_default().insert(reading);
+        }
+        Ok(Ground {
+            site,
+            old,
+            rules,
+            themes,
+            members,
+            matched: matches,
+            families,
+            of,
+            facts,
+            requirements,
+            readings: by_family,
+        })
+    }
+
+    /// The controls of a family, with their places.
+    pub fn members_of(&self, family: usize) -> impl Iterator<Item = &Member> {
+        self.members.iter().zip(&self.of).filter(move |(_, of)| **of == family).map(|(member, _)| member)
+    }
+
+    /// A rule taken apart.
+    pub fn rule(&self, rule: RuleRef) -> Option<&Rule> {
+        self.old.lists.iter().zip(&self.rules).find_map(|(list, rules)| {
+            let sheet = list.iter().position(|sheet| *sheet == rule.sheet)?;
+            rules.all.iter().find(|one| usize::from(one.sheet) == sheet && one.index == rule.rule)
+        })
+    }
+
+    /// What a rule sets.
+    pub fn sets(&self, rule: RuleRef) -> LonghandSet {
+        self.rule(rule).map(|rule| rule.sets).unwrap_or_default()
+    }
+}
+
+/// Every rule, ready to be read.
+fn asked(old: &OldSheets, rules: &[Rules], themes: &[Theme]) -> FxHashMap<RuleRef, Asked> {
+    let mut asked = FxHashMap::default();
+    for (list, rules) in old.lists.iter().zip(rules) {
+        for rule in &rules.all {
+            let Some(sheet) = list.get(usize::from(rule.sheet)) else { continue };
+            asked
+                .entry(RuleRef { sheet: *sheet, rule: rule.index })
+                .or_insert_with(|| Asked::of(rule, themes));
+        }
+    }
+    asked
+}
+
+struct Looker<'l> {
+    site: &'l Site,
+    old: &'l OldSheets,
+    rules: &'l Rules,
+    asked: &'l FxHashMap<RuleRef, Asked>,
+    themes: &'l [Theme],
+    candidates: &'l Candidates,
+    grouping: &'l Grouping,
+}
+
+impl Looker<'_> {
+    fn page(&self, page: usize, engine: &Engine) -> PageGround {
+        let document = self.site.document(page);
+        let styles = engine.styles(&document, &Forced::default());
+        let mut caches = MatchingCaches::default();
+        let mut members = Vec::new();
+        // By element: the control that it is of.
+        let mut of_member: FxHashMap<NodeId, usize> = FxHashMap::default();
+        for found in controls(&document, &styles) {
+            let matched = matched(&document, self.rules, &found, self.candidates, &mut caches);
+            let is_of_theme = |compound: &_| theme::asks_for(self.themes, compound);
+            let nodes: Vec<NodeId> =
+                [found.host, found.bearer].into_iter().chain(found.parts.iter().map(|(_, node)| *node)).collect();
+            let one = member(page, found, &document, (self.rules, self.grouping, &matched), &is_of_theme);
+            for node in nodes {
+                of_member.entry(node).or_insert(members.len());
+            }
+            members.push((one, [matched.host, matched.inside]));
+        }
+        let mut ground = PageGround {
+            members,
+            readings: Vec::new(),
+            requirements: BTreeSet::new(),
+            outside: BTreeSet::new(),
+            around: BTreeMap::new(),
+            strays: BTreeMap::new(),
+        };
+        let list = &self.old.lists[self.site.pages[page].list];
+        let forced = Forced::default();
+        let absent: Vec<(&RuleRef, &Asked)> =
+            self.asked.iter().filter(|(rule, _)| !list.contains(&rule.sheet)).collect();
+        for node in document.descendants(Document::ROOT) {
+            let Some(element) = document.element(node) else { continue };
+            let at = ElementRef { document: &document, node, forced: &forced };
+            for index in self.candidates.of(element) {
+                let rule = &self.rules.all[index];
+                let Some(sheet) = list.get(usize::from(rule.sheet)) else { continue };
+                let name = RuleRef { sheet: *sheet, rule: rule.index };
+                let Some(asked) = self.asked.get(&name) else { continue };
+                if !asked.any.as_ref().is_some_and(|any| at.matches(any, false, &mut caches)) {
+                    continue;
+                }
+                if let Some((states, outermost)) = asked.requirement(rule, &document, node) {
+                    let member = of_member.get(&node).copied();
+                    ground.requirements.insert(Requirement { states, outermost, member });
+                }
+                note_around(&mut ground.around, name, &document, node, true);
+                match of_member.get(&node) {
+                    None => drop(ground.outside.insert(name)),
+                    Some(member) => {
+                        let found = &ground.members[*member].0.found;
+                        ground.readings.push((name, *member, asked.read(rule, &document, found, node)));
+                    }
+                }
+            }
+            for (name, asked) in &absent {
+                if asked.any.as_ref().is_some_and(|any| at.matches(any, false, &mut caches)) {
+                    note_around(&mut ground.strays, **name, &document, node, false);
+                }
+            }
+        }
+        ground
+    }
+}
+
+/// Notes the classes and ids around an element that a rule matches: those that are around all of them, or around any.
+fn note_around(
+    noted: &mut BTreeMap<RuleRef, BTreeSet<String>>,
+    rule: RuleRef,
+    document: &Document,
+    node: NodeId,
+    of_all: bool,
+) {
+    let mut around = BTreeSet::new();
+    for element in document.around(node).skip(1).filter_map(|above| document.element(above)) {
+        around.extend(element.classes.iter().map(|class| format!(".{class}")));
+        around.extend(element.attribute("id").map(|id| format!("#{id}")));
+    }
+    match noted.get_mut(&rule) {
+        Some(known) if of_all => known.retain(|one| around.contains(one)),
+        Some(known) => known.extend(around),
+        None => drop(noted.insert(rule, around)),
+    }
+}

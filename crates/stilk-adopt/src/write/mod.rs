@@ -1,0 +1,8 @@
+//! The files of the project, as text.
+
+pub mod kept;
+pub mod manifest;
+pub mod report;
+pub mod sheet;
+pub mod template;
+pub mod tokens;

@@ -1,0 +1,273 @@
+//! Control sheets, as a person would write them: base once, options with what differs, states by name.
+
+use crate::conflict::place;
+use crate::draft::{Draft, DraftRule, Head, Origin};
+use crate::ground::Ground;
+use crate::when::When;
+use std::collections::BTreeMap;
+use stilk_language::system::{StateSet, States};
+
+/// A declaration as it is written.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Line {
+    /// The property.
+    pub name: String,
+    /// The value, with references.
+    pub value: String,
+}
+
+/// A rule as it is written.
+pub struct Written<'d> {
+    /// The rule.
+    pub rule: &'d DraftRule,
+    /// Its declarations.
+    pub lines: Vec<Line>,
+}
+
+/// Blocks in blocks, in the order in which they are written.
+#[derive(Default)]
+struct Tree {
+    items: Vec<Item>,
+}
+
+enum Item {
+    Line(Line),
+    Comment(String),
+    Block(String, Tree),
+}
+
+impl Tree {
+    /// The block with a head: the last one where that has it, or any where what is in it competes with nothing beside it.
+    fn block(&mut self, head: &str, anywhere: bool) -> &mut Tree {
+        let known = match anywhere {
+            true => self.items.iter().position(|item| matches!(item, Item::Block(known, _) if known == head)),
+            false => match self.items.last() {
+                Some(Item::Block(known, _)) if known == head => Some(self.items.len() - 1),
+                _ => None,
+            },
+        };
+        let at = known.unwrap_or_else(|| {
+            self.items.push(Item::Block(head.to_owned(), Tree::default()));
+            self.items.len() - 1
+        });
+        match &mut self.items[at] {
+            Item::Block(_, tree) => tree,
+            // Only blocks are looked for.
+            Item::Line(_) | Item::Comment(_) => unreachable!("a block was found or made"),
+        }
+    }
+
+    fn write(&self, depth: usize, text: &mut String) {
+        let indent = "  ".repeat(depth);
+        for (at, item) in self.items.iter().enumerate() {
+            match item {
+                Item::Line(line) => text.push_str(&format!("{indent}{}: {};\n", line.name, line.value)),
+                Item::Comment(comment) => text.push_str(&format!("{indent}/* {comment} */\n")),
+                Item::Block(head, tree) => {
+                    let after_comment = at > 0 && matches!(self.items[at - 1], Item::Comment(_));
+                    if at > 0 && !after_comment && depth < 3 {
+                        text.push('\n');
+                    }
+                    if let [Item::Line(line)] = tree.items.as_slice() {
+                        text.push_str(&format!("{indent}{head} {{ {}: {}; }}\n", line.name, line.value));
+                        continue;
+                    }
+                    if tree.items.is_empty() {
+                        text.push_str(&format!("{indent}{head} {{ }}\n"));
+                        continue;
+                    }
+                    text.push_str(&format!("{indent}{head} {{\n"));
+                    tree.write(depth + 1, text);
+                    text.push_str(&format!("{indent}}}\n"));
+                }
+            }
+        }
+    }
+}
+
+/// The sheet of a control.
+pub fn write(ground: &Ground, draft: &Draft, states: &States, rules: &[Written]) -> String {
+    let mut order: Vec<usize> = (0..rules.len()).collect();
+    // What styles different boxes does not compete: the host comes first.
+    order.sort_by_key(|at| {
+        let (states, options, rank) = place(states, draft, rules[*at].rule);
+        (states, options, &rules[*at].rule.target, rank)
+    });
+    let mut top = Tree::default();
+    let themes = |when: &When| -> Vec<String> {
+        when.themes.iter().map(|theme| format!("&:is({} *)", ground.themes[*theme].selector())).collect()
+    };
+    // Rules that say the same in several sets of states are one, with a list of these.
+    let mut merged: Vec<(usize, Vec<StateSet>)> = Vec::new();
+    for at in order {
+        let (rule, lines) = (rules[at].rule, &rules[at].lines);
+        let same = merged.iter_mut().find(|(other, sets)| {
+            let (known, of_known) = (rules[*other].rule, &rules[*other].lines);
+            let bare = |when: &When| When { states: StateSet::default(), ..when.clone() };
+            !rule.when.states.is_rest()
+                && !known.when.states.is_rest()
+                && !sets.contains(&rule.when.states)
+                && known.target == rule.target
+                && known.origin == rule.origin
+                && of_known == lines
+                && bare(&known.when) == bare(&rule.when)
+                && (known.from.sheet == rule.from.sheet)
+        });
+        match same {
+            Some((_, sets)) => sets.push(rule.when.states.clone()),
+            None => merged.push((at, vec![rule.when.states.clone()])),
+        }
+    }
+    // At rest first, then states, each with what options say of it in the options themselves.
+    let mut options: BTreeMap<Vec<usize>, Vec<(usize, Vec<StateSet>)>> = BTreeMap::new();
+    for (at, sets) in merged {
+        options.entry(rules[at].rule.when.options.iter().copied().collect()).or_default().push((at, sets));
+    }
+    let mut noted: Vec<String> = Vec::new();
+    let mut fill = |tree: &mut Tree, list: &[(usize, Vec<StateSet>)]| {
+        for (at, sets) in list {
+            let (rule, lines) = (rules[*at].rule, &rules[*at].lines);
+            let mut tree = &mut *tree;
+            if !rule.when.states.is_rest() {
+                let names: Vec<String> = sets.iter().map(|set| set_text(states, set)).collect();
+                tree = tree.block(&format!("@state {}", names.join(", ")), true);
+            }
+            if rule.target.part.is_some() || !rule.target.pseudo.is_empty() {
+                let own: String = rule.when.own.iter().cloned().collect();
+                let part = rule.target.part.clone().unwrap_or_default();
+                tree = tree.block(&format!("@part {part}{own}{}", rule.target.pseudo), true);
+            }
+            let mut conditions = Vec::new();
+            if !rule.when.hosts.is_empty() {
+                let hosts: Vec<&str> =
+                    rule.when.hosts.iter().map(|host| draft.hosts[*host].selector.as_str()).collect();
+                conditions.push(match hosts.as_slice() {
+                    [one] => format!("@host {one}"),
+                    several => format!("@host :is({})", several.join(", ")),
+                });
+            }
+            conditions.extend(themes(&rule.when));
+            conditions.extend(rule.when.nested.iter().map(|condition| format!("&{condition}")));
+            conditions.extend(rule.when.groups.iter().map(|(kind, prelude)| format!("@{kind} {prelude}")));
+            let comment = match rule.origin {
+                Origin::Kept => Some(format!("by `{}`", of_rule(ground, rule))),
+                Origin::Meeting | Origin::Own => None,
+            };
+            if let Some(comment) = comment.filter(|comment| !noted.contains(comment)) {
+                noted.push(comment.clone());
+                let comment = comment.replace("*/", "* /");
+                match conditions.is_empty() {
+                    true => tree.items.push(Item::Comment(comment)),
+                    false => {
+                        // Before the block, where a new one begins.
+                        let is_open = matches!(tree.items.last(), Some(Item::Block(head, _)) if *head == conditions[0]);
+                        if !is_open {
+                            tree.items.push(Item::Comment(comment));
+                        }
+                    }
+                }
+            }
+            for condition in conditions {
+                tree = tree.block(&condition, false);
+            }
+            tree.items.extend(lines.iter().cloned().map(Item::Line));
+        }
+    };
+    let (at_rest, in_states): (Vec<_>, Vec<_>) = options
+        .remove(&Vec::new())
+        .unwrap_or_default()
+        .into_iter()
+        .partition(|(at, _)| rules[*at].rule.when.states.is_rest());
+    fill(&mut top, &at_rest);
+    // A mark stands under no condition.
+    for part in &draft.parts {
+        top.block(&format!("@part {}", part.name), true);
+    }
+    fill(&mut top, &in_states);
+    for (axis, name) in draft.axes.iter().enumerate() {
+        let mut of_axis = Tree::default();
+        for (at, option) in draft.options.iter().enumerate().filter(|(_, option)| option.axis == axis) {
+            let head = match name.is_empty() {
+                true => format!("@option {} marked ({})", option.name, option.chooser.text()),
+                false => format!("{} marked ({})", option.name, option.chooser.text()),
+            };
+            let list = options.remove(&vec![at]).unwrap_or_default();
+            fill(of_axis.block(&head, true), &list);
+        }
+        match name.is_empty() {
+            true => top.items.append(&mut of_axis.items),
+            false => top.items.push(Item::Block(format!("@axis {name} optional"), of_axis)),
+        }
+    }
+    for (several, list) in options {
+        let names: Vec<&str> = several.iter().map(|at| draft.options[*at].name.as_str()).collect();
+        fill(top.block(&format!("@combine {}", names.join(" ")), true), &list);
+    }
+    let mut text = String::new();
+    let marked = match &draft.head {
+        Head::Marked(mark) => format!(" marked ({})", mark.text()),
+        Head::Attached(_) => String::new(),
+    };
+    let mut body = String::new();
+    top.write(1, &mut body);
+    for part in &draft.parts {
+        let head = format!("  @part {} {{", part.name);
+        let with_mark = format!("  @part {} marked ({}) {{", part.name, part.mark.text());
+        if matches!(draft.head, Head::Marked(_)) {
+            body = body.replacen(&head, &with_mark, 1);
+        }
+    }
+    text.push_str(&format!("@control {}{marked} {{\n{body}}}\n", draft.name));
+    if let Head::Attached(selectors) = &draft.head {
+        text.push_str(&attachments(draft, selectors));
+    }
+    text
+}
+
+/// What gives existing markup the control's look: its base, each option, and options that stand together.
+fn attachments(draft: &Draft, selectors: &[String]) -> String {
+    let parts: Vec<String> = draft
+        .parts
+        .iter()
+        .map(|part| {
+            let selector = match &part.id.class {
+                Some(class) => format!(".{class}"),
+                None => part.id.local.clone(),
+            };
+            format!("{}: {selector};", part.name)
+        })
+        .collect();
+    let parts = if parts.is_empty() { ";".to_owned() } else { format!(" {{ {} }}", parts.join(" ")) };
+    let mut text = format!("\n@attach ({}) as {}{parts}\n", selectors.join(", "), draft.name);
+    let mut combos: Vec<Vec<usize>> = (0..draft.options.len()).map(|at| vec![at]).collect();
+    for rule in draft.rules.iter().filter(|rule| rule.when.options.len() > 1) {
+        let several: Vec<usize> = rule.when.options.iter().copied().collect();
+        if !combos.contains(&several) {
+            combos.push(several);
+        }
+    }
+    for combo in combos {
+        let (mut marks, mut names) = (String::new(), String::new());
+        for at in combo {
+            marks.push_str(&draft.options[at].chooser.text());
+            names.push_str(&format!(" {}", draft.options[at].name));
+        }
+        let each: Vec<String> = selectors.iter().map(|one| format!("{one}{marks}")).collect();
+        text.push_str(&format!("@attach ({}) as {}{names}{parts}\n", each.join(", "), draft.name));
+    }
+    text
+}
+
+/// A set of states as sheets write it.
+fn set_text(states: &States, set: &StateSet) -> String {
+    let own = set.ids().iter().map(|id| states.get(*id).name.clone());
+    let of_parts = set.of_parts().iter().map(|(id, part)| format!("{} of {part}", states.get(*id).name));
+    own.chain(of_parts).collect::<Vec<_>>().join(" and ")
+}
+
+/// The selector of the old rule, and where it stands.
+fn of_rule(ground: &Ground, rule: &DraftRule) -> String {
+    let sheet = &ground.old.all[rule.from.sheet];
+    let style = &sheet.parsed.rules[rule.from.rule as usize];
+    style.selector_text()
+}
