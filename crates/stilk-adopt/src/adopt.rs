@@ -4,7 +4,7 @@ use crate::draft::{Draft, OwnStates, Workshop, standard, takes_text};
 use crate::ground::Ground;
 use crate::naming;
 use crate::old::RuleRef;
-use crate::palette::{Palette, collapse};
+use crate::palette::Palette;
 use crate::proof::{After, Difference, Proof, prove};
 use crate::properties::{Properties, TokenDraft};
 use crate::situation;
@@ -18,6 +18,7 @@ use std::sync::Arc;
 use stilk_engine::cascade::Stylesheet;
 use stilk_engine::cascade::matching::matches;
 use stilk_engine::cascade::selector::parse_list;
+use stilk_engine::dom::is_disableable;
 use stilk_engine::page::in_media;
 use stilk_language::manifest::{AsWritten, OwnState};
 use stilk_language::project;
@@ -151,9 +152,12 @@ type Refused = Vec<(usize, String)>;
 /// # Errors
 /// Why nothing can be made of them.
 pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
+    let t0 = std::time::Instant::now();
     let ground = Ground::of(site)?;
+    eprintln!("ground {:?} reqs {:?}", t0.elapsed(), ground.requirements.iter().map(Vec::len).collect::<Vec<_>>());
     let (medias, unseen) = situation::medias(&ground);
     let winners = Winners::of(&ground, &medias, request.threads);
+    eprintln!("winners {:?} medias {}", t0.elapsed(), medias.len());
     let mut wanted = wanted(&ground, &request.only);
     let mut left: Vec<Left> = Vec::new();
     let leave = |family: usize, why: String, differences: Vec<Difference>, left: &mut Vec<Left>| {
@@ -175,7 +179,9 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
                 continue;
             }
         };
+        eprintln!("attempt {:?}", t0.elapsed());
         let proof = prove(&ground, &attempt.after, &medias, request.threads);
+        eprintln!("proof {:?} differing {}", t0.elapsed(), proof.differing);
         let differing: BTreeSet<usize> = proof
             .differences
             .iter()
@@ -239,17 +245,17 @@ fn attempt(
     if !refused.is_empty() {
         return Err(refused);
     }
+    // The control that most pages have gets the plain names.
+    drafts.sort_by_key(|draft| std::cmp::Reverse(ground.families[draft.family].count));
     let mut palette = Palette::beside(&properties);
     let mut files = BTreeMap::new();
     let prefix = naming::identifier(&request.name);
-    for draft in &mut drafts {
-        let themed = collapse(draft, &own.states);
+    for draft in &drafts {
         let mut written = Vec::new();
-        for (rule, of_pieces) in draft.rules.iter().zip(&themed) {
+        for rule in &draft.rules {
             let mut lines = Vec::new();
-            for (piece, of_themes) in rule.pieces.iter().zip(of_pieces) {
-                let value =
-                    palette.value(draft, &own.states, rule, (piece, of_themes), &properties, &modifiers);
+            for piece in &rule.pieces {
+                let value = palette.value(draft, &own.states, rule, piece, &properties, &modifiers);
                 match value {
                     Ok(value) if rebased && value.contains("url(") => {
                         let path = &ground.old.all[rule.from.sheet].path;
@@ -387,6 +393,9 @@ fn own_states(ground: &Ground, winners: &Winners, wanted: &BTreeSet<usize>) -> O
             continue;
         }
         let takes_text = ground.members_of(*family).all(takes_text);
+        let all_disableable = ground
+            .members_of(*family)
+            .all(|member| is_disableable(member.bearer.as_ref().unwrap_or(&member.element)));
         for reading in readings.iter().flatten() {
             let classes = reading.classes.iter().filter(|class| stilk_survey::state_class::says_state(class));
             selectors.extend(classes.map(|class| format!(".{class}")));
@@ -394,7 +403,8 @@ fn own_states(ground: &Ground, winners: &Winners, wanted: &BTreeSet<usize>) -> O
             for state in reading.states.iter().chain(of_others.map(|(_, state)| state)) {
                 plain |= state == ":focus" && !takes_text;
                 visible |= state == ":focus-visible";
-                if standard(state).is_none() && state != ":focus" {
+                let of_link = state == "[disabled]" && !all_disableable;
+                if (standard(state).is_none() || of_link) && state != ":focus" {
                     selectors.insert(state.clone());
                 }
             }
@@ -410,7 +420,11 @@ fn own_states(ground: &Ground, winners: &Winners, wanted: &BTreeSet<usize>) -> O
     let list: Vec<(String, String)> = selectors
         .into_iter()
         .map(|selector| {
-            let wanted = if selector == ":focus" { "focused".to_owned() } else { naming::identifier(&selector) };
+            let wanted = match selector.strip_prefix('.') {
+                Some(class) => naming::state(class, wanted.iter().map(|family| ground.families[*family].name.as_str())),
+                None if selector == ":focus" => "focused".to_owned(),
+                None => naming::identifier(&selector),
+            };
             let wanted = if names.contains(&wanted) { format!("as-{wanted}") } else { wanted };
             (naming::unique(&wanted, &mut names), selector)
         })

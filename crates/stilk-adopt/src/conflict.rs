@@ -53,7 +53,8 @@ pub fn settle(draft: &mut Draft, shop: &Workshop, members: &[(usize, &Member)]) 
             let pieces: Vec<Piece> =
                 rule.pieces.iter().flat_map(|piece| restricted(piece, &longhands)).collect();
             let (rank, from, of) = (rule.rank, rule.from, won[winner]);
-            draft.rules.push(DraftRule { target, when, rank, pieces, from, origin: Origin::Meeting });
+            let origin = Origin::Meeting;
+            draft.rules.push(DraftRule { target, when, rank, pieces, from, origin, is_foreign: false });
             won.push(of);
         }
         if draft.rules.len() > MOST_RULES {
@@ -93,7 +94,8 @@ fn needs(
                     continue;
                 }
                 let Some(when) = winner.when.and(&loser.when, exclusive) else { continue };
-                if !seen.is_seen(&when) {
+                let is_of_one = when.states == winner.when.states || when.states == loser.when.states;
+                if !is_of_one && !may_hold(&shop.own.states, &when) || !seen.is_seen(&when) {
                     continue;
                 }
                 let settles = |third: &usize| {
@@ -111,11 +113,20 @@ fn needs(
     needs
 }
 
+/// Whether so many states may hold at once that are looked at: two, of which a press is one with the pointer that presses.
+fn may_hold(states: &States, when: &When) -> bool {
+    let ids = when.states.ids();
+    let own = ids.iter().filter(|id| matches!(id, StateId::Own(_)) && states.get(**id).selectors[0].starts_with('.'));
+    let is_pressed = when.states.has(StateId::Active) && when.states.has(StateId::Hover);
+    let count = when.states.len() - usize::from(is_pressed);
+    count <= 2 && own.count() <= 1
+}
+
 /// Whether two rules set a longhand by the same words.
 fn says_the_same(one: &DraftRule, other: &DraftRule, longhand: Longhand) -> bool {
     let of = |rule: &DraftRule| {
         let last = rule.pieces.iter().rev().find(|piece| piece.sets.has(longhand));
-        last.map(|piece| (piece.name.to_ascii_lowercase(), piece.value.clone()))
+        last.map(|piece| (piece.name.to_ascii_lowercase(), piece.value.clone(), piece.themed.clone()))
     };
     of(one) == of(other)
 }

@@ -15,7 +15,7 @@ use stilk_engine::cascade::ranking::Rank;
 use stilk_engine::cascade::selector::{parse_list, split_list};
 use stilk_engine::cascade::stylesheet::DeclarationBody;
 use stilk_engine::css::property::Flow;
-use stilk_engine::dom::{Document, Element, NodeId};
+use stilk_engine::dom::{Document, Element, NodeId, is_disableable};
 use stilk_language::mark::Mark;
 use stilk_language::system::{StateId, StateSet, States};
 use stilk_survey::control::Kind;
@@ -73,7 +73,12 @@ pub struct Piece {
     pub value: String,
     /// What it sets.
     pub sets: LonghandSet,
+    /// Its colours that are other ones in themes.
+    pub themed: Themed,
 }
+
+/// Colours of a value that are other ones in themes: by theme and place in the value.
+pub type Themed = BTreeMap<(usize, usize), String>;
 
 /// Where a rule of the draft comes from.
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -101,6 +106,8 @@ pub struct DraftRule {
     pub from: RuleRef,
     /// Where that comes from.
     pub origin: Origin,
+    /// Whether it speaks of more than this control, and by no name of its.
+    pub is_foreign: bool,
 }
 
 impl DraftRule {
@@ -215,6 +222,9 @@ impl Workshop<'_> {
         };
         self.parts(family, &mut draft);
         self.rules(family, &members, &mut draft);
+        crate::merge::hosts(&mut draft);
+        let exclusive = draft.exclusive(self.modifier_of);
+        crate::palette::collapse(&mut draft, &exclusive);
         conflict::settle(&mut draft, self, &members)?;
         Ok(draft)
     }
@@ -305,12 +315,19 @@ impl Workshop<'_> {
         })
     }
 
+    /// The rules of the same list of selectors.
+    fn block_of(&self, rule: RuleRef) -> Vec<RuleRef> {
+        let rules = &self.ground.old.all[rule.sheet].parsed.rules;
+        let own = &rules[rule.rule as usize].declarations.list;
+        let same = |at: &usize| std::sync::Arc::ptr_eq(&rules[*at].declarations.list, own);
+        (0..rules.len()).filter(same).map(|at| RuleRef { sheet: rule.sheet, rule: at as u32 }).collect()
+    }
+
     fn rules(&self, family: usize, members: &[(usize, &Member)], draft: &mut Draft) {
         for ((name, of), readings) in &self.ground.readings {
             if *of != family {
                 continue;
             }
-            let Some(rule) = self.ground.rule(*name) else { continue };
             let sheet = &self.ground.old.all[name.sheet];
             let Some(style) = sheet.parsed.rules.get(name.rule as usize) else { continue };
             let groups = match self.ground.old.groups(*name) {
@@ -321,6 +338,14 @@ impl Workshop<'_> {
                 }
             };
             let mut found: Vec<(Target, When)> = Vec::new();
+            let of_head: BTreeSet<&str> = match &draft.head {
+                Head::Marked(mark) => mark.class().into_iter().collect(),
+                Head::Attached(_) => BTreeSet::new(),
+            };
+            let is_named = |class: &String| {
+                of_head.contains(class.as_str()) || draft.option(&Chooser::Class(class.clone())).is_some()
+            };
+            let names_it = readings.iter().flatten().any(|reading| reading.classes.iter().any(is_named));
             for reading in readings {
                 let one = reading.clone().and_then(|reading| self.placed(&reading, *name, members, draft));
                 match one {
@@ -330,6 +355,8 @@ impl Workshop<'_> {
             }
             found.sort();
             found.dedup();
+            // Selectors of one list share their declarations.
+            let block: Vec<RuleRef> = self.block_of(*name);
             let origin = if self.is_taken(*name) { Origin::Own } else { Origin::Kept };
             let Some((text, _)) = self.ground.old.block(*name) else { continue };
             let ranks = self.ground.old.ranks(*name);
@@ -351,7 +378,8 @@ impl Workshop<'_> {
                         let mut sets = LonghandSet::default();
                         if let DeclarationBody::Property(parsed) = &one.body {
                             parsed.targets().into_iter().for_each(|target| sets.add(target.physical(Flow::LTR)));
-                            if sets.iter().next().is_some() && !self.winners.won(*name, at as u32, family) {
+                            if sets.iter().next().is_some() && !block.iter().any(|one| self.winners.won(*one, at as u32, family))
+                            {
                                 if origin == Origin::Own {
                                     draft.lost.push((*name, format!("{property}: {value}")));
                                 }
@@ -363,16 +391,17 @@ impl Workshop<'_> {
                         } else if origin == Origin::Kept {
                             continue;
                         }
-                        pieces.push(Piece { name: property.to_owned(), value: value.to_owned(), sets });
+                        pieces.push(Piece { name: property.to_owned(), value: value.to_owned(), sets, themed: Themed::new() });
                     }
                     if !pieces.is_empty() {
                         let rank = ranks[usize::from(important)];
                         let target = target.clone();
-                        draft.rules.push(DraftRule { target, when: when.clone(), rank, pieces, from: *name, origin });
+                        let is_foreign = origin == Origin::Kept && !names_it;
+                        let when = when.clone();
+                        draft.rules.push(DraftRule { target, when, rank, pieces, from: *name, origin, is_foreign });
                     }
                 }
             }
-            let _ = rule;
         }
         draft.lost.sort();
         draft.lost.dedup();
@@ -397,7 +426,7 @@ impl Workshop<'_> {
             };
             let on: BTreeSet<usize> = (0..draft.hosts.len()).filter(|at| is_host(&draft.hosts[*at])).collect();
             if on.is_empty() {
-                return Ok(Vec::new());
+                return Err("what it asks of the element is not understood");
             }
             if on.len() < draft.hosts.len() {
                 when.hosts = on;
@@ -436,10 +465,21 @@ impl Workshop<'_> {
             when.nested.insert(format!(":is({guard} *)"));
         }
         let takes_text = members.iter().all(|(_, member)| takes_text(member));
+        let all_disableable = members.iter().all(|(_, member)| {
+            is_disableable(member.bearer.as_ref().unwrap_or(&member.element))
+        });
         for state in &reading.states {
+            // Of a link the attribute says what browsers do not take for a state.
+            if state == "[disabled]" && !all_disableable {
+                let id = self.own_state(state).ok_or("it asks for a state that has no name")?;
+                when.states = when.states.union(&StateSet::of([id]));
+                continue;
+            }
             let id = self.state(state, takes_text).ok_or("it asks for a state that has no name")?;
             when.states = when.states.union(&StateSet::of([id]));
         }
+        // What holds for every control of the family tells none of them from another.
+        when.nested.retain(|condition| !self.holds_for_all(condition, members));
         let part_name = |id: &PartId| draft.parts.iter().find(|part| part.id == *id).map(|part| part.name.clone());
         for (id, state) in &reading.part_states {
             if Some(id) == reading.part.as_ref() {
@@ -463,6 +503,18 @@ impl Workshop<'_> {
             None => None,
         };
         Ok(vec![(Target { part, pseudo: reading.pseudo.clone() }, when)])
+    }
+
+    fn holds_for_all(&self, condition: &str, members: &[(usize, &Member)]) -> bool {
+        let Some(place) = condition.strip_prefix(":is(").and_then(|rest| rest.strip_suffix(" *)")) else {
+            return false;
+        };
+        let Some(list) = parse_list(&format!(":is({place} *)")).filter(|_| !place.contains(':')) else { return false };
+        let mut documents: BTreeMap<usize, Document> = BTreeMap::new();
+        members.iter().all(|(_, member)| {
+            let document = documents.entry(member.page).or_insert_with(|| self.ground.site.document(member.page));
+            matches(&list, document, member.found.host)
+        })
     }
 
     fn own_state(&self, selector: &str) -> Option<StateId> {

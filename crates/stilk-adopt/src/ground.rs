@@ -2,6 +2,7 @@
 
 use crate::old::{OldSheets, RuleRef};
 use crate::reading::{Asked, Reading};
+use crate::situation::is_focusable;
 use rustc_hash::FxHashMap;
 use std::collections::{BTreeMap, BTreeSet};
 use stilk_engine::cascade::matching::{ElementRef, MatchingCaches};
@@ -10,6 +11,7 @@ use stilk_engine::dom::{Document, NodeId};
 use stilk_survey::control::{Kind, controls};
 use stilk_survey::family::{Candidates, Family, Grouping, Member, families, matched, member, sets_of};
 use stilk_survey::rules::{Rule, Rules};
+use stilk_survey::state_class::says_state;
 use stilk_survey::site::Site;
 use stilk_survey::theme::{self, Theme};
 
@@ -236,16 +238,29 @@ impl Looker<'_> {
                 if !asked.any.as_ref().is_some_and(|any| at.matches(any, false, &mut caches)) {
                     continue;
                 }
-                if let Some((states, outermost)) = asked.requirement(rule, &document, node) {
+                note_around(&mut ground.around, name, &document, node, true);
+                // `input.has-error` is written for fields; whether a script gives that class to a mark is not known.
+                let kind = of_member.get(&node).map(|member| ground.members[*member].0.found.kind);
+                if kind.is_some_and(|kind| !kind.takes_text()) && is_of_any(rule, element) {
+                    continue;
+                }
+                let can_be = |states: &[(NodeId, String)]| {
+                    states.iter().all(|(node, state)| {
+                        let focus = matches!(state.as_str(), ":focus" | ":focus-visible");
+                        !focus || document.element(*node).is_some_and(is_focusable)
+                    })
+                };
+                let requirement = asked.requirement(rule, &document, node);
+                if let Some((states, outermost)) = requirement.filter(|(states, _)| can_be(states)) {
                     let member = of_member.get(&node).copied();
                     ground.requirements.insert(Requirement { states, outermost, member });
                 }
-                note_around(&mut ground.around, name, &document, node, true);
                 match of_member.get(&node) {
                     None => drop(ground.outside.insert(name)),
                     Some(member) => {
                         let found = &ground.members[*member].0.found;
-                        ground.readings.push((name, *member, asked.read(rule, &document, found, node)));
+                        let reading = asked.read(rule, &document, found, node);
+                        ground.readings.extend(reading.transpose().map(|reading| (name, *member, reading)));
                     }
                 }
             }
@@ -257,6 +272,17 @@ impl Looker<'_> {
         }
         ground
     }
+}
+
+/// Whether a rule asks for a state by a class that may be any element's of that name, and that this one has not.
+fn is_of_any(rule: &Rule, element: &stilk_engine::dom::Element) -> bool {
+    let subject = rule.subject();
+    let is_bare = subject.local.is_some() && subject.ids.is_empty() && subject.attributes.is_empty();
+    let has = |class: &String| element.classes.iter().any(|own| **own == **class);
+    is_bare
+        && !rule.state_classes.is_empty()
+        && subject.classes.iter().all(|class| says_state(class))
+        && !subject.classes.iter().all(has)
 }
 
 /// Notes the classes and ids around an element that a rule matches: those that are around all of them, or around any.

@@ -21,6 +21,7 @@ pub mod colors;
 pub mod conflict;
 pub mod draft;
 pub mod ground;
+pub mod merge;
 pub mod naming;
 pub mod old;
 pub mod outline;

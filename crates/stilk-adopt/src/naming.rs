@@ -64,6 +64,11 @@ pub fn option(chooser: &Chooser, family: &str) -> String {
     }
 }
 
+/// A state's name, by its class: what that says beside the class of a family.
+pub fn state<'f>(class: &str, mut families: impl Iterator<Item = &'f str>) -> String {
+    families.find_map(|family| Some(beside(class, family)).filter(|name| *name != identifier(class))).unwrap_or_else(|| identifier(class))
+}
+
 /// A part's name.
 pub fn part(id: &PartId, family: &str) -> String {
     match &id.class {

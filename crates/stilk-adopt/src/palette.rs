@@ -1,8 +1,9 @@
 //! Literal colours of controls as tokens, named by what they do; what a theme changes about one is that token's value there.
 
 use crate::colors::{colors_in, design_token, skeleton};
-use crate::conflict::place;
-use crate::draft::{Draft, DraftRule, Piece};
+use crate::draft::{Draft, DraftRule, Origin, Piece};
+use crate::pieces::restricted;
+use crate::when::{Exclusive, When};
 use crate::naming::unique;
 use crate::properties::{Properties, TokenDraft, TokenText, with_references};
 use crate::themes::ModifierDraft;
@@ -10,72 +11,118 @@ use std::collections::{BTreeMap, BTreeSet};
 use stilk_language::system::States;
 use stilk_survey::control::Kind;
 
-/// Colours of a value that are other ones in themes: by theme and place in the value.
-pub type Themed = BTreeMap<(usize, usize), String>;
+/// What a theme changes about colours goes to the rules whose colours they are: tokens say it then. What is more than that stays
+/// a rule of its own.
+pub fn collapse(draft: &mut Draft, exclusive: &Exclusive) {
+    let mut of_themes: Vec<usize> = (0..draft.rules.len()).filter(|at| draft.rules[*at].when.themes.len() == 1).collect();
+    of_themes.sort_by_key(|at| draft.rules[*at].rank);
+    let mut more: Vec<DraftRule> = Vec::new();
+    for at in of_themes {
+        let pieces = draft.rules[at].pieces.clone();
+        let mut left = Vec::new();
+        for piece in pieces {
+            if !goes_to_others(draft, at, &piece, exclusive, &mut more) {
+                left.push(piece);
+            }
+        }
+        draft.rules[at].pieces = left;
+        draft.rules.append(&mut more);
+    }
+    draft.rules.retain(|rule| !rule.pieces.is_empty());
+}
 
-/// What a theme changes about a colour goes to the rule whose colour it is; what is more than that stays a rule of its own.
-/// Gives for each rule and piece the colours that themes change.
-pub fn collapse(draft: &mut Draft, states: &States) -> Vec<Vec<Themed>> {
-    let mut themed: Vec<Vec<Themed>> =
-        draft.rules.iter().map(|rule| vec![Themed::new(); rule.pieces.len()]).collect();
-    let mut gone: BTreeSet<usize> = BTreeSet::new();
-    for (at, rule) in draft.rules.iter().enumerate() {
-        let mut themes = rule.when.themes.iter();
-        let (Some(theme), None) = (themes.next().copied(), themes.next()) else { continue };
-        let bare = crate::when::When { themes: BTreeSet::new(), ..rule.when.clone() };
-        let mut taken: Vec<(usize, usize, Vec<(usize, String)>)> = Vec::new();
-        let all_taken = rule.pieces.iter().all(|piece| {
-            let of_same = draft.rules.iter().enumerate().filter(|(_, other)| {
-                other.target == rule.target && other.when == bare && other.rank < rule.rank
-            });
-            // The strongest of those that set it.
-            let below = of_same
-                .flat_map(|(other, below)| below.pieces.iter().enumerate().map(move |(p, piece)| (other, p, below, piece)))
-                .filter(|(_, _, _, below)| !below.sets.within(&piece.sets).is_empty())
-                .max_by_key(|(_, p, below, _)| (below.rank, *p));
-            let Some((other, p, below, own)) = below else { return false };
-            let between = |third: &DraftRule| {
-                let (low, high) = (place(states, draft, below), place(states, draft, rule));
-                let own = place(states, draft, third);
-                third.target == rule.target
-                    && own > low
-                    && own < high
-                    && third.when != bare
-                    && third.when.themes.is_empty()
-                    && !third.sets().within(&piece.sets).is_empty()
-            };
-            if draft.rules.iter().any(between) {
-                return false;
+/// Gives what a theme's declaration changes to all that it beats; whether that could be done.
+fn goes_to_others(
+    draft: &mut Draft,
+    at: usize,
+    piece: &Piece,
+    exclusive: &Exclusive,
+    more: &mut Vec<DraftRule>,
+) -> bool {
+    let theme_rule = &draft.rules[at];
+    let Some(theme) = theme_rule.when.themes.first().copied() else { return false };
+    let bare = When { themes: BTreeSet::new(), ..theme_rule.when.clone() };
+    let (target, rank) = (theme_rule.target.clone(), theme_rule.rank);
+    let beaten: Vec<usize> = (0..draft.rules.len())
+        .filter(|other| {
+            let rule = &draft.rules[*other];
+            rule.when.themes.is_empty()
+                && rule.target == target
+                && rule.rank < rank
+                && !rule.sets().within(&piece.sets).is_empty()
+                && rule.when.and(&bare, exclusive).is_some()
+        })
+        .collect();
+    // Wherever the theme's declaration holds, something else has to hold without it.
+    let rest: Vec<usize> = beaten.iter().copied().filter(|other| draft.rules[*other].when.covers(&bare)).collect();
+    let mut covered = stilk_engine::cascade::LonghandSet::default();
+    rest.iter().for_each(|other| covered.add_all(&draft.rules[*other].sets()));
+    if !piece.sets.without(covered).is_empty() {
+        return false;
+    }
+    let last = |rule: &DraftRule| rule.pieces.iter().rposition(|own| !own.sets.within(&piece.sets).is_empty());
+    // What nothing is said of but by the strongest that holds everywhere.
+    let strongest = rest.iter().copied().max_by_key(|other| draft.rules[*other].rank);
+    let Some(strongest) = strongest else { return false };
+    let is_alone = |other: usize| {
+        let own = &draft.rules[other];
+        piece.sets.without(own.sets()).is_empty()
+    };
+    if !is_alone(strongest) {
+        return false;
+    }
+    let base = &draft.rules[strongest];
+    if last(base).is_none_or(|own| changes(&base.pieces[own], piece).is_none()) {
+        return false;
+    }
+    for other in beaten {
+        let rule = &draft.rules[other];
+        let Some(own) = last(rule) else { continue };
+        let is_weaker_everywhere = rest.contains(&other) && other != strongest;
+        if is_weaker_everywhere && rule.when.states == bare.states && rule.when.options == bare.options {
+            continue;
+        }
+        let Some(both) = rule.when.and(&bare, exclusive) else { continue };
+        match changes(&rule.pieces[own], piece) {
+            Some(changes) if bare.covers(&rule.when) => {
+                let themed = &mut draft.rules[other].pieces[own].themed;
+                themed.extend(changes.into_iter().map(|(color, text)| ((theme, color), text)));
             }
-            match changes(own, piece) {
-                Some(changes) => {
-                    taken.push((other, p, changes));
-                    true
+            // The same once more, where the theme's declaration holds, for the theme to change.
+            Some(changes) => {
+                let mut own = rule.pieces[own].clone();
+                let within = own.sets.within(&piece.sets);
+                if within != own.sets {
+                    match restricted(&own, &within).as_slice() {
+                        [one] => own = one.clone(),
+                        _ => {
+                            more.push(meeting(rule, both, theme, rank, piece));
+                            continue;
+                        }
+                    }
                 }
-                None => false,
+                own.themed.extend(changes.into_iter().map(|(_, text)| ((theme, 0), text)));
+                more.push(DraftRule { when: both, pieces: vec![own], ..rule.clone() });
             }
-        });
-        if all_taken {
-            gone.insert(at);
-            for (other, piece, changes) in taken {
-                for (color, text) in changes {
-                    themed[other][piece].insert((theme, color), text);
-                }
-            }
+            None => more.push(meeting(rule, both, theme, rank, piece)),
         }
     }
-    let mut kept = Vec::new();
-    let mut at = 0;
-    draft.rules.retain(|_| {
-        at += 1;
-        !gone.contains(&(at - 1))
-    });
-    for (index, one) in themed.into_iter().enumerate() {
-        if !gone.contains(&index) {
-            kept.push(one);
-        }
+    true
+}
+
+/// What a theme's declaration says where another rule holds as well.
+fn meeting(rule: &DraftRule, both: When, theme: usize, rank: stilk_engine::cascade::ranking::Rank, piece: &Piece) -> DraftRule {
+    let when = When { themes: BTreeSet::from([theme]), ..both };
+    let sets = rule.sets().within(&piece.sets);
+    DraftRule { when, rank, pieces: restricted(piece, &sets), origin: Origin::Meeting, ..rule.clone() }
+}
+
+/// The colours of a value; nothing at all is one where it stands alone.
+fn colors_of(value: &str) -> Vec<std::ops::Range<usize>> {
+    match value.trim().eq_ignore_ascii_case("transparent") {
+        true => std::iter::once(0..value.len()).collect(),
+        false => colors_in(value),
     }
-    kept
 }
 
 /// What a theme's declaration changes about another one, where it changes nothing but colours: which of them, and to what.
@@ -83,10 +130,13 @@ fn changes(own: &Piece, theme: &Piece) -> Option<Vec<(usize, String)>> {
     if theme.sets.without(own.sets).iter().next().is_some() {
         return None;
     }
-    let (of_own, of_theme) = (colors_in(&own.value), colors_in(&theme.value));
+    let (of_own, of_theme) = (colors_of(&own.value), colors_of(&theme.value));
     let text = |at: usize| theme.value[of_theme[at].clone()].to_owned();
     let same_name = own.name.eq_ignore_ascii_case(&theme.name);
-    if same_name && !of_own.is_empty() && skeleton(&own.value) == skeleton(&theme.value) {
+    let same_form = of_own.len() == of_theme.len()
+        && (skeleton(&own.value) == skeleton(&theme.value)
+            || of_own.len() == 1 && of_own[0].len() == own.value.len() && of_theme[0].len() == theme.value.len());
+    if same_name && !of_own.is_empty() && same_form {
         return Some((0..of_own.len()).map(|at| (at, text(at))).collect());
     }
     let is_color = of_theme.len() == 1 && of_theme[0] == (0..theme.value.len());
@@ -104,6 +154,8 @@ pub struct Palette {
     /// By group, role, value and what themes make of it.
     known: BTreeMap<Key, String>,
     paths: BTreeSet<String>,
+    /// By group: the control that has its plain names.
+    main: BTreeMap<&'static str, String>,
     /// How many literal colours there were, and how many became tokens.
     pub literals: (usize, usize),
 }
@@ -127,12 +179,14 @@ impl Palette {
         draft: &Draft,
         states: &States,
         rule: &DraftRule,
-        (piece, themed): (&Piece, &Themed),
+        piece: &Piece,
         properties: &Properties,
         modifiers: &[ModifierDraft],
     ) -> Result<String, String> {
         let (mut written, mut at) = (String::new(), 0);
-        for (index, range) in colors_in(&piece.value).into_iter().enumerate() {
+        let themed = &piece.themed;
+        let colors = if themed.is_empty() { colors_in(&piece.value) } else { colors_of(&piece.value) };
+        for (index, range) in colors.into_iter().enumerate() {
             let literal = &piece.value[range.clone()];
             let of_themes: Vec<(usize, String)> = themed
                 .iter()
@@ -188,6 +242,15 @@ impl Palette {
             return Some(known.clone());
         }
         let mut words: Vec<String> = rule.when.options.iter().map(|at| draft.options[*at].name.clone()).collect();
+        if draft.name != *self.main.entry(group).or_insert_with(|| draft.name.clone()) {
+            words.insert(0, draft.name.clone());
+        }
+        // A place that a colour is for: its first name.
+        let place = rule.when.nested.iter().find_map(|condition| {
+            let name = condition.split(['.', '#']).nth(1)?;
+            Some(crate::naming::identifier(name.split(|c: char| !c.is_alphanumeric() && c != '-' && c != '_').next()?))
+        });
+        words.extend(place);
         if !rule.when.states.is_rest() {
             let state = rule.when.states.ids().iter().map(|id| states.get(*id).name.clone());
             let of_parts = rule.when.states.of_parts().iter().map(|(id, _)| states.get(*id).name.clone());

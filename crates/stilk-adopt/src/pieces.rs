@@ -1,7 +1,7 @@
 //! Declarations taken apart: some longhands of a shorthand, as a person would write them.
 
 use crate::colors::colors_in;
-use crate::draft::Piece;
+use crate::draft::{Piece, Themed};
 use stilk_engine::cascade::LonghandSet;
 use stilk_engine::css::parse::{Declared, Wide};
 use stilk_engine::css::parse_declaration;
@@ -62,6 +62,11 @@ pub fn restricted(piece: &Piece, longhands: &LonghandSet) -> Vec<Piece> {
         }
         _ => return vec![piece.clone()],
     };
+    // The one colour of a shorthand is that of its colours.
+    let themed = |is_color: bool| match is_color && piece.themed.keys().all(|(_, color)| *color == 0) {
+        true => piece.themed.clone(),
+        false => Themed::new(),
+    };
     values.retain(|(longhand, text)| own.has(*longhand) && !text.is_empty());
     let mut found = Vec::new();
     for (name, sides) in BOXES {
@@ -69,12 +74,13 @@ pub fn restricted(piece: &Piece, longhands: &LonghandSet) -> Vec<Piece> {
         let four: Option<Vec<String>> = sides.iter().map(of).collect();
         let Some(four) = four else { continue };
         values.retain(|(longhand, _)| !sides.contains(longhand));
-        found.push(Piece { name: name.to_owned(), value: of_four(&four), sets: LonghandSet::of(&sides) });
+        found.push(Piece { name: name.to_owned(), value: of_four(&four), sets: LonghandSet::of(&sides), themed: themed(name == "border-color") });
     }
     found.extend(values.into_iter().map(|(longhand, value)| Piece {
         name: longhand.name().to_owned(),
         value,
         sets: LonghandSet::of(&[longhand]),
+        themed: themed(longhand.is_color()),
     }));
     found
 }
@@ -103,7 +109,7 @@ mod tests {
         let parsed = parse_declaration(name, value).expect("valid");
         let mut sets = LonghandSet::default();
         parsed.targets().into_iter().for_each(|target| sets.add(target.physical(Flow::LTR)));
-        Piece { name: name.to_owned(), value: value.to_owned(), sets }
+        Piece { name: name.to_owned(), value: value.to_owned(), sets, themed: Themed::new() }
     }
 
     fn some(name: &str, value: &str, longhands: &[Longhand]) -> Vec<(String, String)> {

@@ -1,7 +1,7 @@
 //! The proof: every element of every page before and after, in every situation that rules ask for.
 
 use crate::ground::Ground;
-use crate::situation::{self, Situation};
+use crate::situation::{self, Dress, Situation};
 use crate::{Engines, in_order};
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
@@ -108,25 +108,30 @@ struct Comparison<'c> {
 
 impl Comparison<'_> {
     fn run(&self, proof: &mut Proof) {
-        let document = situation::dressed(self.ground, &self.ground.site.document(self.page), self.situation);
+        let plain = self.ground.site.document(self.page);
+        if !self.situation.is_of(self.ground, &plain) {
+            return;
+        }
+        let document = situation::dressed(self.ground, &plain, self.situation);
         let none = Forced::default();
         let (old, new) = (self.before.styles(&document, &none), self.now.styles(&document, &none));
-        self.compare(&document, &document.descendants(Document::ROOT), (&old, &new), "", proof);
-        for requirement in situation::requirements(self.ground, self.page) {
+        self.compare(&document, &document.descendants(Document::ROOT), (&old, &new), None, "", proof);
+        for requirement in situation::requirements(self.ground, self.page, self.situation) {
             let mut changed = document.clone();
             let forced = situation::bring_about(&mut changed, &requirement.states);
             let (around, inside) = situation::region(&changed, &requirement);
-            let styles = |engine: &Engine| {
+            let styles = |engine: &Engine, rest: &Styles| {
                 let nodes = around.iter().chain(&inside).copied();
                 let matches = engine.matches_of(&changed, &forced, nodes);
-                engine.styles_of(&changed, &matches, Styles::default())
+                engine.styles_beside(&changed, &matches, rest)
             };
             let words: Vec<String> = requirement
                 .states
                 .iter()
                 .map(|(node, state)| format!("{}{state}", stilk_survey::control::tag(&changed, *node)))
                 .collect();
-            self.compare(&changed, &inside, (&styles(self.before), &styles(self.now)), &words.join(" "), proof);
+            let in_state = (&styles(self.before, &old), &styles(self.now, &new));
+            self.compare(&changed, &inside, in_state, Some((&old, &new)), &words.join(" "), proof);
         }
     }
 
@@ -135,6 +140,7 @@ impl Comparison<'_> {
         document: &Document,
         nodes: &[NodeId],
         (old, new): (&Styles, &Styles),
+        rest: Option<(&Styles, &Styles)>,
         states: &str,
         proof: &mut Proof,
     ) {
@@ -142,6 +148,15 @@ impl Comparison<'_> {
             let pseudos: BTreeSet<_> = old.boxes(*node).chain(new.boxes(*node)).map(|at| at.pseudo).collect();
             for pseudo in pseudos {
                 let at = stilk_engine::cascade::Styled { node: *node, pseudo };
+                // What is as at rest before and after was compared there.
+                let is_at_rest = |styles: &Styles, rest: &Styles| match (styles.of(at), rest.of(at)) {
+                    (Some(one), Some(other)) => std::rc::Rc::ptr_eq(one, other),
+                    (None, None) => pseudo.is_none_or(|_| styles.element(*node).zip(rest.element(*node)).is_some_and(|(a, b)| std::rc::Rc::ptr_eq(a, b))),
+                    _ => false,
+                };
+                if rest.is_some_and(|(old_rest, new_rest)| is_at_rest(old, old_rest) && is_at_rest(new, new_rest)) {
+                    continue;
+                }
                 let (one, other) = match (old.of(at), new.of(at), pseudo) {
                     (Some(one), Some(other), _) => (one.clone(), other.clone()),
                     (None, None, _) | (_, _, None) => continue,
@@ -192,7 +207,11 @@ impl Comparison<'_> {
             }
             let pseudo = at.pseudo.map_or_else(String::new, |pseudo| format!("::{}", pseudo.name()));
             let mut surroundings = Vec::new();
-            surroundings.extend(self.situation.theme.map(|theme| self.ground.themes[theme].name.clone()));
+            match self.situation.theme {
+                Dress::AsWritten => {}
+                Dress::Bare => surroundings.push("without its theme".to_owned()),
+                Dress::In(theme) => surroundings.push(self.ground.themes[theme].name.clone()),
+            }
             if self.situation.media > 0 {
                 surroundings.push(self.media.1.clone());
             }

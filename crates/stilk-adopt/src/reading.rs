@@ -5,6 +5,7 @@ use stilk_engine::cascade::compound::{Compound, without_states};
 use stilk_engine::cascade::matching::matches;
 use stilk_engine::cascade::selector::{self, One, parse_list};
 use stilk_engine::dom::{Document, NodeId};
+use crate::situation::is_focusable;
 use stilk_survey::control::Found;
 use stilk_survey::rules::Rule;
 use stilk_survey::state_class;
@@ -130,7 +131,7 @@ impl Asked {
         (!states.is_empty()).then_some((states, outermost))
     }
 
-    /// What it asks of a control, one of whose elements it styles.
+    /// What it asks of a control, one of whose elements it styles; nothing where it can never hold there.
     ///
     /// # Errors
     /// Why that cannot be said in a sheet.
@@ -140,7 +141,7 @@ impl Asked {
         document: &Document,
         found: &Found,
         subject: NodeId,
-    ) -> Result<Reading, &'static str> {
+    ) -> Result<Option<Reading>, &'static str> {
         let nodes = self.assigned(document, 0, subject).ok_or("its selector is not understood here")?;
         let mut reading = Reading { themes: self.themes.clone(), ..Reading::default() };
         if let Some(pseudo) = &rule.pseudo {
@@ -150,6 +151,16 @@ impl Asked {
         for (at, node) in nodes.iter().enumerate() {
             let (bare, whole) = (&self.bare[at], &rule.compounds[at]);
             let states = whole.states.iter().cloned();
+            let is_of_bearer = *node == found.bearer || found.bearer == found.host;
+            let never = |state: &String| {
+                let is_of_pointer = matches!(state.as_str(), ":hover" | ":active" | ":focus-within");
+                let is_focus = matches!(state.as_str(), ":focus" | ":focus-visible");
+                let focusable = document.element(*node).is_some_and(is_focusable);
+                is_focus && !focusable || *node == found.host && !is_of_bearer && !is_of_pointer && state.starts_with(':')
+            };
+            if whole.states.iter().any(never) {
+                return Ok(None);
+            }
             let is_inside = document.is_within(*node, found.host);
             if !is_inside {
                 outside_from = Some(at);
@@ -157,9 +168,10 @@ impl Asked {
             }
             let taken = self.state_classes[at].iter();
             if *node == found.host {
+                let is_input = document.element(*node).is_some_and(|element| element.local() == "input");
                 reading.element.extend(bare.local.clone());
                 let (of_type, attributes): (Vec<String>, Vec<String>) =
-                    bare.attributes.iter().cloned().partition(|text| text.starts_with("[type"));
+                    bare.attributes.iter().cloned().partition(|text| is_input && text.starts_with("[type"));
                 reading.element.extend(of_type);
                 reading.classes.extend(bare.classes.iter().chain(taken).cloned());
                 reading.others.extend(bare.ids.iter().map(|id| format!("#{id}")));
@@ -197,7 +209,7 @@ impl Asked {
         if let Some(from) = outside_from {
             reading.outside = self.outside(rule, from, &nodes, found)?;
         }
-        Ok(reading)
+        Ok(Some(reading))
     }
 
     /// What stands around the host, from one compound on, as a selector of the host; nothing where only the page does.

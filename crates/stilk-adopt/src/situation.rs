@@ -7,11 +7,22 @@ use stilk_engine::cascade::surroundings::{GroupCondition, sides};
 use stilk_engine::cascade::{Forced, Media, PseudoClass};
 use stilk_engine::dom::{Document, NodeId, is_disableable};
 
+/// What is done about the themes of a page.
+#[derive(Debug, Clone, Copy, PartialEq, Eq)]
+pub enum Dress {
+    /// It stays as it was written.
+    AsWritten,
+    /// The themes that it has are taken off.
+    Bare,
+    /// A theme is put on, by its place among those of the site.
+    In(usize),
+}
+
 /// A situation of a whole page.
 #[derive(Debug, Clone)]
 pub struct Situation {
-    /// The theme that is put on; none where the page stays as it was written.
-    pub theme: Option<usize>,
+    /// What is done about themes.
+    pub theme: Dress,
     /// The media features, by their place among [`medias`].
     pub media: usize,
     /// Whether text runs the other way.
@@ -49,7 +60,12 @@ pub fn medias(ground: &Ground) -> (Vec<(Media, String)>, usize) {
 /// All situations of pages.
 pub fn all(ground: &Ground, medias: usize) -> Vec<Situation> {
     let mut found = Vec::new();
-    for theme in std::iter::once(None).chain((0..ground.themes.len()).map(Some)) {
+    let mut dresses = vec![Dress::AsWritten];
+    if !ground.themes.is_empty() {
+        dresses.push(Dress::Bare);
+    }
+    dresses.extend((0..ground.themes.len()).map(Dress::In));
+    for theme in dresses {
         found.extend((0..medias).map(|media| Situation { theme, media, turned: false }));
     }
     let asks_direction = ground.old.all.iter().any(|sheet| {
@@ -62,16 +78,39 @@ pub fn all(ground: &Ground, medias: usize) -> Vec<Situation> {
         nodes.into_iter().filter_map(|node| document.element(node)).any(|element| element.attribute("dir") == Some("rtl"))
     };
     if asks_direction || (0..ground.site.pages.len().min(200)).any(is_turned) {
-        found.push(Situation { theme: None, media: 0, turned: true });
+        found.push(Situation { theme: Dress::AsWritten, media: 0, turned: true });
     }
     found
+}
+
+impl Situation {
+    /// Whether a page has it: one without a theme is bare as it was written.
+    pub fn is_of(&self, ground: &Ground, document: &Document) -> bool {
+        self.theme != Dress::Bare || ground.themes.iter().any(|theme| theme.is_on(document))
+    }
+}
+
+/// Whether the focus can be on an element (HTML, section 6.6.2).
+pub fn is_focusable(element: &stilk_engine::dom::Element) -> bool {
+    let has = |name: &str| element.attribute(name).is_some();
+    match element.local() {
+        "a" | "area" => has("href") || has("tabindex"),
+        "button" | "input" | "select" | "textarea" | "summary" | "iframe" | "embed" | "object" => true,
+        "audio" | "video" => has("controls") || has("tabindex"),
+        _ => has("tabindex") || has("contenteditable"),
+    }
 }
 
 /// A page's document in a situation.
 pub fn dressed(ground: &Ground, document: &Document, situation: &Situation) -> Document {
     let mut dressed = document.clone();
-    if let Some(theme) = situation.theme {
-        ground.themes[theme].put_on(&mut dressed);
+    match situation.theme {
+        Dress::AsWritten => {}
+        Dress::Bare => {
+            let worn: Vec<_> = ground.themes.iter().filter(|theme| theme.is_on(document)).collect();
+            worn.into_iter().for_each(|theme| theme.take_off(&mut dressed));
+        }
+        Dress::In(theme) => ground.themes[theme].put_on(&mut dressed),
     }
     if situation.turned {
         let root = dressed.child_elements(Document::ROOT).next();
@@ -82,9 +121,12 @@ pub fn dressed(ground: &Ground, document: &Document, situation: &Situation) -> D
     dressed
 }
 
-/// What a page's rules ask its elements to be in, and for each control two of these at once.
-pub fn requirements(ground: &Ground, page: usize) -> Vec<Requirement> {
+/// What a page's rules ask its elements to be in, and for each control two of these at once on an ordinary screen.
+pub fn requirements(ground: &Ground, page: usize, situation: &Situation) -> Vec<Requirement> {
     let single = &ground.requirements[page];
+    if situation.media > 0 || situation.turned {
+        return single.clone();
+    }
     let mut all: BTreeSet<Requirement> = single.iter().cloned().collect();
     for (at, one) in single.iter().enumerate() {
         for other in &single[at + 1..] {
@@ -94,11 +136,22 @@ pub fn requirements(ground: &Ground, page: usize) -> Vec<Requirement> {
             let mut states: Vec<(NodeId, String)> = one.states.iter().chain(&other.states).cloned().collect();
             states.sort();
             states.dedup();
+            if !may_hold(&states) {
+                continue;
+            }
             let outermost = one.outermost.min(other.outermost);
             all.insert(Requirement { states, outermost, member: one.member });
         }
     }
     all.into_iter().collect()
+}
+
+/// Whether so many states are looked at at once that no rule asks for together: two, of which a press is one with the pointer
+/// that presses, and none that a script brings about by a class: where markup has such a class the others are asked of it.
+fn may_hold(states: &[(NodeId, String)]) -> bool {
+    let names: BTreeSet<&str> = states.iter().map(|(_, state)| state.as_str()).collect();
+    let is_pressed = names.contains(":active") && names.contains(":hover");
+    names.len() - usize::from(is_pressed) <= 2 && !names.iter().any(|name| name.starts_with('.'))
 }
 
 /// Brings states about: those that attributes and classes say in the document, the others by force.

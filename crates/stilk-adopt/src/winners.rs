@@ -5,6 +5,7 @@ use crate::old::RuleRef;
 use crate::situation::{self, Situation};
 use crate::{Engines, in_order};
 use std::collections::{BTreeMap, BTreeSet};
+use std::rc::Rc;
 use stilk_engine::cascade::order::DeclarationId;
 use stilk_engine::cascade::{Engine, Forced, LonghandSet, Media, Style, Styles};
 use stilk_engine::css::property::Longhand;
@@ -62,7 +63,11 @@ impl Winners {
     }
 
     fn look(&mut self, ground: &Ground, page: usize, situation: &Situation, engine: &Engine) {
-        let document = situation::dressed(ground, &ground.site.document(page), situation);
+        let plain = ground.site.document(page);
+        if !situation.is_of(ground, &plain) {
+            return;
+        }
+        let document = situation::dressed(ground, &plain, situation);
         let mut of_family: BTreeMap<NodeId, usize> = BTreeMap::new();
         for (member, family) in ground.members.iter().zip(&ground.of).filter(|(member, _)| member.page == page) {
             let parts = member.found.parts.iter().map(|(_, node)| *node);
@@ -74,18 +79,19 @@ impl Winners {
             return;
         }
         let styles = engine.styles(&document, &Forced::default());
-        let mut note = |styles: &Styles, nodes: &mut dyn Iterator<Item = NodeId>| {
+        let mut note = |styles: &Styles, beside: Option<&Styles>, nodes: &mut dyn Iterator<Item = NodeId>| {
             for node in nodes {
                 let Some(family) = of_family.get(&node) else { continue };
                 for at in styles.boxes(node) {
-                    if let Some(style) = styles.of(at) {
+                    let known = beside.and_then(|rest| rest.of(at));
+                    if let Some(style) = styles.of(at).filter(|style| known.is_none_or(|rest| !Rc::ptr_eq(style, rest))) {
                         self.note(ground, ground.site.pages[page].list, *family, style);
                     }
                 }
             }
         };
-        note(&styles, &mut of_family.keys().copied());
-        for requirement in situation::requirements(ground, page) {
+        note(&styles, None, &mut of_family.keys().copied());
+        for requirement in situation::requirements(ground, page, situation) {
             let mut changed: Document = document.clone();
             let forced = situation::bring_about(&mut changed, &requirement.states);
             let (around, inside) = situation::region(&changed, &requirement);
@@ -93,8 +99,8 @@ impl Winners {
                 continue;
             }
             let matches = engine.matches_of(&changed, &forced, around.into_iter().chain(inside.iter().copied()));
-            let styles = engine.styles_of(&changed, &matches, Styles::default());
-            note(&styles, &mut inside.iter().copied());
+            let in_state = engine.styles_beside(&changed, &matches, &styles);
+            note(&in_state, Some(&styles), &mut inside.iter().copied());
         }
     }
 

@@ -69,6 +69,24 @@ impl Theme {
         }
     }
 
+    /// Takes it off a page.
+    pub fn take_off(&self, document: &mut Document) {
+        let (root, body) = root_and_body(document);
+        let (Mark::Attribute { of_body, .. } | Mark::Class { of_body, .. }) = &self.mark;
+        let Some(element) = (if *of_body { body } else { root }).and_then(|node| document.element_mut(node)) else {
+            return;
+        };
+        match &self.mark {
+            Mark::Attribute { name, .. } => element.remove(name),
+            Mark::Class { name, .. } => {
+                let own = element.attribute("class").unwrap_or_default();
+                let left: Vec<&str> = own.split_ascii_whitespace().filter(|class| class != name).collect();
+                let left = left.join(" ");
+                element.set("class", left);
+            }
+        }
+    }
+
     /// Whether a page has it as it was written.
     pub fn is_on(&self, document: &Document) -> bool {
         let (root, body) = root_and_body(document);

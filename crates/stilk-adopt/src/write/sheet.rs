@@ -104,7 +104,17 @@ pub fn write(ground: &Ground, draft: &Draft, states: &States, rules: &[Written])
         let same = merged.iter_mut().find(|(other, sets)| {
             let (known, of_known) = (rules[*other].rule, &rules[*other].lines);
             let bare = |when: &When| When { states: StateSet::default(), ..when.clone() };
+            // Another rule of the same states, weaker and further on, would win.
+            let competes = |other: &Written| {
+                !std::ptr::eq(other.rule, rule)
+                    && other.rule.target == rule.target
+                    && other.rule.when.states == rule.when.states
+                    && other.rule.when.options == rule.when.options
+                    && other.rule.rank <= rule.rank
+                    && !other.rule.sets().within(&rule.sets()).is_empty()
+            };
             !rule.when.states.is_rest()
+                && !rules.iter().any(competes)
                 && !known.when.states.is_rest()
                 && !sets.contains(&rule.when.states)
                 && known.target == rule.target
@@ -150,8 +160,8 @@ pub fn write(ground: &Ground, draft: &Draft, states: &States, rules: &[Written])
             conditions.extend(rule.when.nested.iter().map(|condition| format!("&{condition}")));
             conditions.extend(rule.when.groups.iter().map(|(kind, prelude)| format!("@{kind} {prelude}")));
             let comment = match rule.origin {
-                Origin::Kept => Some(format!("by `{}`", of_rule(ground, rule))),
-                Origin::Meeting | Origin::Own => None,
+                Origin::Kept if rule.is_foreign => Some(format!("from `{}`", of_rule(ground, rule))),
+                _ => None,
             };
             if let Some(comment) = comment.filter(|comment| !noted.contains(comment)) {
                 noted.push(comment.clone());
@@ -170,7 +180,12 @@ pub fn write(ground: &Ground, draft: &Draft, states: &States, rules: &[Written])
             for condition in conditions {
                 tree = tree.block(&condition, false);
             }
-            tree.items.extend(lines.iter().cloned().map(Item::Line));
+            for line in lines {
+                let is_there = tree.items.iter().rev().any(|item| matches!(item, Item::Line(known) if known == line));
+                if !is_there {
+                    tree.items.push(Item::Line(line.clone()));
+                }
+            }
         }
     };
     let (at_rest, in_states): (Vec<_>, Vec<_>) = options

@@ -168,6 +168,49 @@ impl Engine {
     }
 }
 
+impl Engine {
+    /// The styles of what was matched in another state of the document: those to which, and around which, the same applies as
+    /// in `rest` are those of `rest`, the very same.
+    pub fn styles_beside(&self, document: &Document, matches: &Matches, rest: &Styles) -> Styles {
+        let mut styles = Styles::default();
+        let mut list = matches.list.iter().peekable();
+        while let Some((Styled { node, .. }, matched)) = list.next() {
+            let mut pseudos = Vec::new();
+            while let Some((at, matched)) = list.next_if(|(at, _)| at.node == *node && at.pseudo.is_some()) {
+                pseudos.extend(at.pseudo.map(|pseudo| (pseudo, matched)));
+            }
+            let parent = document.node(*node).parent.and_then(|parent| styles.element(parent).cloned());
+            let known = rest.at(*node);
+            let is_same = |style: &Rc<Style>, matched: &Rc<Matched>, parent: Option<&Rc<Style>>| {
+                let same_parent = match (&style.parent, parent) {
+                    (Some(one), Some(other)) => Rc::ptr_eq(one, other),
+                    (None, None) => true,
+                    _ => false,
+                };
+                same_parent && style.matched.is_same(matched)
+            };
+            let own = match known.filter(|boxes| is_same(&boxes.own, matched, parent.as_ref())) {
+                Some(boxes) => Rc::clone(&boxes.own),
+                None => Rc::new(Style::new(&self.sheets, matched, parent, false)),
+            };
+            let of = |pseudo: PseudoElement| {
+                let boxes = known.into_iter().flat_map(|boxes| &boxes.pseudos);
+                boxes.into_iter().find(|(one, _)| *one == pseudo).map(|(_, style)| style)
+            };
+            let pseudos = pseudos.into_iter().map(|(pseudo, matched)| {
+                let style = match of(pseudo).filter(|style| is_same(style, matched, Some(&own))) {
+                    Some(style) => Rc::clone(style),
+                    None => Rc::new(Style::new(&self.sheets, matched, Some(Rc::clone(&own)), pseudo.is_generated())),
+                };
+                (pseudo, style)
+            });
+            let pseudos = pseudos.collect();
+            styles.set(*node, Boxes { own, pseudos });
+        }
+        styles
+    }
+}
+
 /// Styles of elements that stand in one place and to which the same applies: they are one.
 #[derive(Default)]
 struct Alike {
