@@ -1,6 +1,6 @@
 //! All of it: from pages to a project, with its proof.
 
-use crate::draft::{Draft, OwnStates, Workshop, standard, takes_text};
+use crate::draft::{Draft, OwnStates, Workshop, is_on_link, standard, takes_text};
 use crate::ground::Ground;
 use crate::naming;
 use crate::old::RuleRef;
@@ -18,7 +18,6 @@ use std::sync::Arc;
 use stilk_engine::cascade::Stylesheet;
 use stilk_engine::cascade::matching::matches;
 use stilk_engine::cascade::selector::parse_list;
-use stilk_engine::dom::is_disableable;
 use stilk_engine::page::in_media;
 use stilk_language::manifest::{AsWritten, OwnState};
 use stilk_language::project;
@@ -393,9 +392,7 @@ fn own_states(ground: &Ground, winners: &Winners, wanted: &BTreeSet<usize>) -> O
             continue;
         }
         let takes_text = ground.members_of(*family).all(takes_text);
-        let all_disableable = ground
-            .members_of(*family)
-            .all(|member| is_disableable(member.bearer.as_ref().unwrap_or(&member.element)));
+        let on_link = is_on_link(ground.members_of(*family));
         for reading in readings.iter().flatten() {
             let classes = reading.classes.iter().filter(|class| stilk_survey::state_class::says_state(class));
             selectors.extend(classes.map(|class| format!(".{class}")));
@@ -403,7 +400,7 @@ fn own_states(ground: &Ground, winners: &Winners, wanted: &BTreeSet<usize>) -> O
             for state in reading.states.iter().chain(of_others.map(|(_, state)| state)) {
                 plain |= state == ":focus" && !takes_text;
                 visible |= state == ":focus-visible";
-                let of_link = state == "[disabled]" && !all_disableable;
+                let of_link = state == "[disabled]" && on_link;
                 if (standard(state).is_none() || of_link) && state != ":focus" {
                     selectors.insert(state.clone());
                 }

@@ -225,7 +225,10 @@ impl Workshop<'_> {
         crate::merge::hosts(&mut draft);
         let exclusive = draft.exclusive(self.modifier_of);
         crate::palette::collapse(&mut draft, &exclusive);
+        crate::merge::tidy(&mut draft);
         conflict::settle(&mut draft, self, &members)?;
+        crate::merge::hosts(&mut draft);
+        crate::merge::tidy(&mut draft);
         Ok(draft)
     }
 
@@ -465,12 +468,9 @@ impl Workshop<'_> {
             when.nested.insert(format!(":is({guard} *)"));
         }
         let takes_text = members.iter().all(|(_, member)| takes_text(member));
-        let all_disableable = members.iter().all(|(_, member)| {
-            is_disableable(member.bearer.as_ref().unwrap_or(&member.element))
-        });
         for state in &reading.states {
             // Of a link the attribute says what browsers do not take for a state.
-            if state == "[disabled]" && !all_disableable {
+            if state == "[disabled]" && is_on_link(members.iter().map(|(_, member)| *member)) {
                 let id = self.own_state(state).ok_or("it asks for a state that has no name")?;
                 when.states = when.states.union(&StateSet::of([id]));
                 continue;
@@ -566,6 +566,14 @@ pub fn standard(text: &str) -> Option<StateId> {
         }
         "[aria-expanded=\"true\"]" | "[open]" | ":open" => StateId::Open,
         _ => return None,
+    })
+}
+
+/// Whether pages have the attribute `disabled` on what cannot be disabled, such as a link.
+pub fn is_on_link<'m>(mut members: impl Iterator<Item = &'m Member>) -> bool {
+    members.any(|member| {
+        let bearer = member.bearer.as_ref().unwrap_or(&member.element);
+        !is_disableable(bearer) && bearer.attribute("disabled").is_some()
     })
 }
 

@@ -7,7 +7,7 @@ use rustc_hash::FxHashMap;
 use std::collections::{BTreeMap, BTreeSet};
 use stilk_engine::cascade::matching::{ElementRef, MatchingCaches};
 use stilk_engine::cascade::{Engine, Forced, LonghandSet, Media};
-use stilk_engine::dom::{Document, NodeId};
+use stilk_engine::dom::{Document, NodeId, is_disableable};
 use stilk_survey::control::{Kind, controls};
 use stilk_survey::family::{Candidates, Family, Grouping, Member, families, matched, member, sets_of};
 use stilk_survey::rules::{Rule, Rules};
@@ -246,8 +246,12 @@ impl Looker<'_> {
                 }
                 let can_be = |states: &[(NodeId, String)]| {
                     states.iter().all(|(node, state)| {
-                        let focus = matches!(state.as_str(), ":focus" | ":focus-visible");
-                        !focus || document.element(*node).is_some_and(is_focusable)
+                        let Some(element) = document.element(*node) else { return false };
+                        match state.as_str() {
+                            ":focus" | ":focus-visible" => is_focusable(element),
+                            "[disabled]" => is_disableable(element) || element.attribute("disabled").is_some(),
+                            _ => true,
+                        }
                     })
                 };
                 let requirement = asked.requirement(rule, &document, node);

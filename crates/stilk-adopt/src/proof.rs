@@ -3,11 +3,12 @@
 use crate::ground::Ground;
 use crate::situation::{self, Dress, Situation};
 use crate::{Engines, in_order};
+use rustc_hash::FxHashMap;
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::order::DeclarationId;
-use stilk_engine::cascade::{Engine, Forced, Media, Style, Styles, Stylesheet};
+use stilk_engine::cascade::{Engine, Forced, Media, Style, Styled, Styles, Stylesheet};
 use stilk_engine::css::property::Longhand;
 use stilk_engine::css::serialize::to_css;
 use stilk_engine::dom::{Document, NodeId};
@@ -97,6 +98,42 @@ impl After {
     }
 }
 
+/// Elements to which, and around which, the same declarations apply before and after, one for one: no value of theirs can
+/// be another one.
+struct Same<'s> {
+    document: &'s Document,
+    old: &'s Styles,
+    new: &'s Styles,
+    known: FxHashMap<NodeId, bool>,
+}
+
+impl Same<'_> {
+    fn is(&mut self, at: Styled) -> bool {
+        if !self.is_element(at.node) {
+            return false;
+        }
+        match (at.pseudo, self.old.of(at), self.new.of(at)) {
+            (None, ..) | (_, None, None) => true,
+            (_, Some(one), Some(other)) => one.says_the_same(other),
+            _ => false,
+        }
+    }
+
+    fn is_element(&mut self, node: NodeId) -> bool {
+        if let Some(known) = self.known.get(&node) {
+            return *known;
+        }
+        let parent = self.document.node(node).parent.filter(|parent| self.document.element(*parent).is_some());
+        let is_same = parent.is_none_or(|parent| self.is_element(parent))
+            && match (self.old.element(node), self.new.element(node)) {
+                (Some(one), Some(other)) => one.says_the_same(other),
+                _ => false,
+            };
+        self.known.insert(node, is_same);
+        is_same
+    }
+}
+
 struct Comparison<'c> {
     ground: &'c Ground<'c>,
     page: usize,
@@ -144,10 +181,11 @@ impl Comparison<'_> {
         states: &str,
         proof: &mut Proof,
     ) {
+        let mut same = Same { document, old, new, known: FxHashMap::default() };
         for node in nodes {
             let pseudos: BTreeSet<_> = old.boxes(*node).chain(new.boxes(*node)).map(|at| at.pseudo).collect();
             for pseudo in pseudos {
-                let at = stilk_engine::cascade::Styled { node: *node, pseudo };
+                let at = Styled { node: *node, pseudo };
                 // What is as at rest before and after was compared there.
                 let is_at_rest = |styles: &Styles, rest: &Styles| match (styles.of(at), rest.of(at)) {
                     (Some(one), Some(other)) => std::rc::Rc::ptr_eq(one, other),
@@ -155,6 +193,10 @@ impl Comparison<'_> {
                     _ => false,
                 };
                 if rest.is_some_and(|(old_rest, new_rest)| is_at_rest(old, old_rest) && is_at_rest(new, new_rest)) {
+                    continue;
+                }
+                if same.is(at) {
+                    proof.compared += Longhand::ALL.len() as u64;
                     continue;
                 }
                 let (one, other) = match (old.of(at), new.of(at), pseudo) {
@@ -181,7 +223,7 @@ impl Comparison<'_> {
     fn compare_styles(
         &self,
         document: &Document,
-        at: stilk_engine::cascade::Styled,
+        at: Styled,
         (one, other): (&Style, &Style),
         states: &str,
         proof: &mut Proof,

@@ -57,7 +57,8 @@ pub fn modifiers(ground: &Ground) -> (Vec<ModifierDraft>, Vec<usize>) {
             }
         };
         let at = modifiers.iter().position(|(known, _)| *known == key).unwrap_or_else(|| {
-            let name = unique(&wanted, &mut names);
+            let of_theme = identifier(theme.name.rsplit(['-', '_']).next().unwrap_or(&theme.name));
+            let name = unique(if names.contains(&wanted) { &of_theme } else { &wanted }, &mut names);
             let attribute = attribute.unwrap_or_else(|| format!("data-{name}"));
             modifiers.push((key, ModifierDraft::new(name, attribute)));
             modifiers.len() - 1

@@ -3,10 +3,10 @@
 
 use super::asked;
 use super::longhand_set::LonghandSet;
-use super::order::Prepared;
+use super::order::{Origin, Prepared};
 use super::style::Style;
 use super::stylesheet::DeclarationBody;
-use crate::css::parse::Declared;
+use crate::css::parse::{Declared, Wide};
 use crate::css::property::Longhand as L;
 use crate::css::substitute::CustomName;
 use std::rc::Rc;
@@ -34,7 +34,49 @@ const LINES: [(L, L); 4] = [
     (L::BorderLeftStyle, L::BorderLeftWidth),
 ];
 
+/// Whether two declarations say the same, and nothing that depends on the layer they stand in.
+fn is_one(one: &Prepared, other: &Prepared) -> bool {
+    match (one.body(), other.body()) {
+        (DeclarationBody::Property(one), DeclarationBody::Property(other)) => {
+            one == other && !matches!(one.declared, Declared::Wide(Wide::Revert | Wide::RevertLayer))
+        }
+        (DeclarationBody::Custom(name, text), DeclarationBody::Custom(other, of_other)) => {
+            name == other && text == of_other
+        }
+        _ => false,
+    }
+}
+
 impl Style {
+    /// Whether the same declarations of pages apply to two styles of one element, in the same order, be it from other
+    /// stylesheets: where what is around them is the same, they have the same values.
+    pub fn says_the_same(&self, other: &Style) -> bool {
+        let _answering = asked::unnoted();
+        let (one, two) = (&self.matched, &other.matched);
+        if one.nature != two.nature || one.has_floats != two.has_floats || one.beyond != two.beyond {
+            return false;
+        }
+        let mut own = self.sheets.blocks(one).filter(|block| block.origin == Origin::Author);
+        let mut others = other.sheets.blocks(two).filter(|block| block.origin == Origin::Author);
+        loop {
+            match (own.next(), others.next()) {
+                (None, None) => return true,
+                (Some(a), Some(b)) => {
+                    let is_same = a.layering.is_important() == b.layering.is_important()
+                        && a.unknown == b.unknown
+                        && a.containers.is_empty()
+                        && b.containers.is_empty()
+                        && a.declarations.len() == b.declarations.len()
+                        && a.declarations.iter().zip(&b.declarations).all(|(a, b)| is_one(a, b));
+                    if !is_same {
+                        return false;
+                    }
+                }
+                _ => return false,
+            }
+        }
+    }
+
     /// Longhands whose value may be another in a style of the same element in another state or theme: all that is left out
     /// has the same value in both, colours resolved, where the two have the same around them.
     pub fn may_differ(&self, other: &Style) -> LonghandSet {

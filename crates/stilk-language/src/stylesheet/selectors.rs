@@ -240,6 +240,10 @@ impl Bearer {
                     format!(":where({}, :has({}))", self.has(list), choices.join(", "))
                 }
             },
+            // What a browser knows of an element it knows of the bearer; a class or an attribute may be the host's.
+            StateId::Own(_) if inside && state.selectors.iter().all(|selector| selector.starts_with(':')) => {
+                format!(":where({})", self.has(list))
+            }
             StateId::Busy | StateId::Own(_) if inside => format!(":where({list}, {})", self.has(list)),
             _ if inside => format!(":where({})", self.has(list)),
             _ => format!(":where({list})"),

@@ -5,6 +5,7 @@
 //! `STILK_FULL=1` looks at all of them, and asks Firefox and WebKit as well. `cargo test --test browser -- DIR …` runs it on
 //! any project.
 
+mod adopted;
 mod boxes;
 #[path = "../../../stilk-engine/tests/cases/mod.rs"]
 mod cases;
@@ -110,6 +111,12 @@ fn main() {
         let count = real_pages::run_sites(&browser, &media);
         count.print("pages of the surveyed sites, in each theme");
         let failed = surveyed::run(&browser) > 0 || count.differences > 0;
+        drop(browser);
+        std::process::exit(i32::from(failed));
+    }
+    // ADOPTED=1 asks for the sites before and after they are adopted.
+    if std::env::var_os("ADOPTED").is_some() {
+        let failed = adopted::run(&browser) > 0;
         drop(browser);
         std::process::exit(i32::from(failed));
     }

@@ -13,6 +13,7 @@ use stilk_language::system::{StateId, StateSet};
 use stilk_survey::report::LookRecord;
 use stilk_survey::site::Site;
 use stilk_survey::survey::{Request, survey};
+use stilk_survey::theme::Mark;
 
 /// Ratios may differ by so much of themselves: browsers round each channel of a pixel.
 const APART: f64 = 0.03;
@@ -71,6 +72,23 @@ pub fn themed() -> Vec<(String, PathBuf, String)> {
         }
     }
     all
+}
+
+/// The themes of a site, as scripts that put them on a page.
+pub fn theme_scripts(folder: &Path) -> Vec<String> {
+    let mut site = read(folder);
+    let found = survey(&mut site, &Request { threads: 1, ..Request::default() });
+    let scripts = found.themes.iter().map(|theme| match &theme.mark {
+        Mark::Attribute { of_body, name, value } => {
+            let on = if *of_body { "body" } else { "documentElement" };
+            format!("document.{on}.setAttribute({}, {})", json!(name), json!(value))
+        }
+        Mark::Class { of_body, name } => {
+            let on = if *of_body { "body" } else { "documentElement" };
+            format!("document.{on}.classList.add({})", json!(name))
+        }
+    });
+    scripts.collect()
 }
 
 fn text_of(document: &Document) -> String {
