@@ -151,20 +151,17 @@ type Refused = Vec<(usize, String)>;
 /// # Errors
 /// Why nothing can be made of them.
 pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
-    let t0 = std::time::Instant::now();
     let ground = Ground::of(site)?;
-    eprintln!("ground {:?} reqs {:?}", t0.elapsed(), ground.requirements.iter().map(Vec::len).collect::<Vec<_>>());
     let (medias, unseen) = situation::medias(&ground);
     let winners = Winners::of(&ground, &medias, request.threads);
-    eprintln!("winners {:?} medias {}", t0.elapsed(), medias.len());
     let mut wanted = wanted(&ground, &request.only);
-    let mut left: Vec<Left> = Vec::new();
+    let (mut left, mut strict): (Vec<Left>, BTreeSet<usize>) = (Vec::new(), BTreeSet::new());
     let leave = |family: usize, why: String, differences: Vec<Difference>, left: &mut Vec<Left>| {
         let of = &ground.families[family];
         left.push(Left { family: of.name.clone(), controls: of.count, why, differences });
     };
     loop {
-        let attempt = match attempt(&ground, &winners, &wanted, request, false) {
+        let attempt = match attempt(&ground, &winners, (&wanted, &strict), request, false) {
             Ok(attempt) => attempt,
             Err(refused) => {
                 // What is refused without a family would be refused again.
@@ -178,25 +175,42 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
                 continue;
             }
         };
-        eprintln!("attempt {:?}", t0.elapsed());
         let proof = prove(&ground, &attempt.after, &medias, request.threads);
-        eprintln!("proof {:?} differing {}", t0.elapsed(), proof.differing);
-        let differing: BTreeSet<usize> = proof
-            .differences
-            .iter()
-            .filter_map(|difference| difference.family)
-            .filter(|family| wanted.contains(family))
-            .collect();
-        if differing.is_empty() || request.force {
+        // Whose it is: of a control that is adopted, or of one whose sheet reaches further than it.
+        let is_wanted = |family: &usize| wanted.contains(family);
+        let blamed =
+            |difference: &Difference| difference.family.filter(is_wanted).or(difference.now_family.filter(is_wanted));
+        let differing: BTreeSet<usize> = proof.differences.iter().filter_map(blamed).collect();
+        if proof.differing == 0 || request.force {
             // The proof compares addresses as they were written; the files have them for their new place.
-            let files = self::attempt(&ground, &winners, &wanted, request, true).map(|attempt| attempt.files);
+            let files =
+                self::attempt(&ground, &winners, (&wanted, &strict), request, true).map(|attempt| attempt.files);
             let attempt = Attempt { files: files.unwrap_or_default(), ..attempt };
             return Ok(finish(&ground, attempt, proof, left, request, unseen));
         }
-        for family in differing {
+        // What has the class of a control and is none is told from it by its element, if that will do.
+        let beside: BTreeSet<usize> = proof
+            .differences
+            .iter()
+            .filter(|difference| difference.family.filter(is_wanted).is_none())
+            .filter_map(|difference| difference.now_family)
+            .filter(|family| !strict.contains(family))
+            .collect();
+        if !beside.is_empty() {
+            strict.extend(beside);
+            continue;
+        }
+        let of_family = |family: usize| -> Vec<Difference> {
+            proof.differences.iter().filter(|one| blamed(one) == Some(family)).cloned().collect()
+        };
+        let differing: Vec<(usize, Vec<Difference>)> = match differing.is_empty() {
+            false => differing.into_iter().map(|family| (family, of_family(family))).collect(),
+            // Nobody is to blame: then nothing is changed.
+            true => wanted.iter().map(|family| (*family, proof.differences.iter().cloned().collect())).collect(),
+        };
+        for (family, own) in differing {
             wanted.remove(&family);
-            let own = proof.differences.iter().filter(|difference| difference.family == Some(family));
-            leave(family, "it would look different".to_owned(), own.cloned().collect(), &mut left);
+            leave(family, "it would look different".to_owned(), own, &mut left);
         }
     }
 }
@@ -226,14 +240,18 @@ fn wanted(ground: &Ground, only: &[Only]) -> BTreeSet<usize> {
 fn attempt(
     ground: &Ground,
     winners: &Winners,
-    wanted: &BTreeSet<usize>,
+    (wanted, strict): (&BTreeSet<usize>, &BTreeSet<usize>),
     request: &Request,
     rebased: bool,
 ) -> Result<Attempt, Refused> {
     let own = own_states(ground, winners, wanted);
     let (mut modifiers, modifier_of) = themes::modifiers(ground);
-    let properties = crate::properties::read(ground, &mut modifiers, wanted);
-    let shop = Workshop { ground, winners, adopted: wanted, own: &own, modifier_of: &modifier_of };
+    // Without a control there is no system that could say them.
+    let properties = match wanted.is_empty() {
+        true => Properties::default(),
+        false => crate::properties::read(ground, &mut modifiers, wanted),
+    };
+    let shop = Workshop { ground, winners, adopted: wanted, own: &own, modifier_of: &modifier_of, strict };
     let (mut drafts, mut refused, mut names) = (Vec::new(), Refused::new(), BTreeSet::new());
     for family in wanted {
         match shop.draft(*family, &mut names) {
@@ -297,9 +315,12 @@ fn attempt(
         layers: request.layers,
     };
     files.insert("stilk.toml".to_owned(), manifest::write(&asked));
-    let system = match drafts.is_empty() {
-        true => None,
-        false => Some(Arc::new(Stylesheet::parse(&built(&files, &drafts, &request.checks)?))),
+    let (system, origins) = match drafts.is_empty() {
+        true => (None, Vec::new()),
+        false => {
+            let (text, origins) = built(&files, &drafts, &request.checks)?;
+            (Some(Arc::new(Stylesheet::parse(&text))), origins)
+        }
     };
     let cuts = all_cuts(ground, &shop, wanted, &properties);
     let first = match request.layers {
@@ -315,16 +336,8 @@ fn attempt(
         };
         Arc::new(Stylesheet::parse_importing(&in_media(text, &sheet.media).0, &mut importer))
     });
-    let after = After { kept: parsed.collect(), system };
-    Ok(Attempt {
-        drafts,
-        files,
-        after,
-        kept,
-        tokens: all.len(),
-        literals: palette.literals,
-        modifiers,
-    })
+    let after = After { kept: parsed.collect(), system, origins };
+    Ok(Attempt { drafts, files, after, kept, tokens: all.len(), literals: palette.literals, modifiers })
 }
 
 /// Tokens and modifiers without those that change nothing.
@@ -342,19 +355,27 @@ fn without_idle(
     (tokens, kept.collect())
 }
 
+/// A stylesheet's text, and where declarations stand in it with the family whose sheet each comes from.
+type Built = (String, Vec<(u32, usize)>);
+
 /// The stylesheet of the project.
-fn built(files: &BTreeMap<String, String>, drafts: &[Draft], checks: &[&str]) -> Result<String, Refused> {
+fn built(files: &BTreeMap<String, String>, drafts: &[Draft], checks: &[&str]) -> Result<Built, Refused> {
     let project = project::load(&Memory(files), checks);
+    let of_path = |path: &str| {
+        let name = path.strip_prefix("controls/")?.rsplit_once('.')?.0;
+        drafts.iter().find(|draft| draft.name == name)
+    };
     if let Some(system) = &project.system {
-        return Ok(stylesheet::write(system, &project.sources, stylesheet::Purpose::Page).text);
+        let written = stylesheet::write(system, &project.sources, stylesheet::Purpose::Page);
+        let origins = written
+            .origins()
+            .filter_map(|(offset, span)| Some((offset, of_path(&project.sources.file(span.file).path)?.family)));
+        return Ok((written.text.clone(), origins.collect()));
     }
     let mut refused: BTreeMap<usize, String> = BTreeMap::new();
     for diagnostic in project.diagnostics.iter().filter(|d| d.level == stilk_text::diagnostic::Level::Error) {
         let path = diagnostic.span.map(|span| project.sources.file(span.file).path.clone()).unwrap_or_default();
-        let of = drafts.iter().find(|draft| {
-            path == format!("controls/{}.stilk", draft.name) || path == format!("controls/{}.html", draft.name)
-        });
-        if let Some(draft) = of {
+        if let Some(draft) = of_path(&path) {
             let text = diagnostic.span.map(|span| project.sources.text(span).to_owned()).unwrap_or_default();
             refused.entry(draft.family).or_insert_with(|| match text.is_empty() {
                 true => diagnostic.message.clone(),
@@ -378,9 +399,8 @@ fn all_cuts(ground: &Ground, shop: &Workshop, wanted: &BTreeSet<usize>, properti
         })
     };
     let is_of_file = |rule: RuleRef| ground.old.all[rule.sheet].parsed.rules[rule.rule as usize].file == 0;
-    let is_taken = |rule: RuleRef| {
-        shop.is_taken(rule) && is_of_file(rule) && is_read(rule) && ground.old.groups(rule).is_ok()
-    };
+    let is_taken =
+        |rule: RuleRef| shop.is_taken(rule) && is_of_file(rule) && is_read(rule) && ground.old.groups(rule).is_ok();
     kept::cuts(&ground.old, &is_taken, &properties.taken)
 }
 
@@ -447,9 +467,7 @@ fn finish(
     request: &Request,
     unseen: usize,
 ) -> Adopted {
-    let rule_text = |rule: RuleRef| {
-        ground.old.all[rule.sheet].parsed.rules[rule.rule as usize].selector_text()
-    };
+    let rule_text = |rule: RuleRef| ground.old.all[rule.sheet].parsed.rules[rule.rule as usize].selector_text();
     let became = attempt
         .drafts
         .iter()

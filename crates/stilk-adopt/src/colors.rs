@@ -177,7 +177,10 @@ mod tests {
             Some(json!({ "colorSpace": "srgb", "components": [0.102, 0.4157, 0.5412], "hex": "#1a6a8a" }))
         );
         assert_eq!(design_token("rgb(0 0 0 / .2)").map(|token| token["alpha"].clone()), Some(json!(0.2)));
-        assert_eq!(design_token("oklch(62% 0.13 230)").map(|t| t["components"].clone()), Some(json!([0.62, 0.13, 230.0])));
+        assert_eq!(
+            design_token("oklch(62% 0.13 230)").map(|t| t["components"].clone()),
+            Some(json!([0.62, 0.13, 230.0]))
+        );
         assert_eq!(design_token("rgb(1.5 2 3)"), None, "a byte cannot say it");
     }
 }

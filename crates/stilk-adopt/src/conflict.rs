@@ -39,8 +39,7 @@ pub fn settle(draft: &mut Draft, shop: &Workshop, members: &[(usize, &Member)]) 
     let exclusive = draft.exclusive(shop.modifier_of);
     let mut seen = Seen::of(draft, shop, members);
     // What a rule won: the others of what it sets never count.
-    let mut won: Vec<LonghandSet> =
-        draft.rules.iter().map(|rule| shop.winners.what(rule.from, draft.family)).collect();
+    let mut won: Vec<LonghandSet> = draft.rules.iter().map(|rule| shop.winners.what(rule.from, draft.family)).collect();
     let mut done = 0;
     loop {
         let needs = needs(draft, shop, &won, &exclusive, &mut seen, done);
@@ -50,8 +49,7 @@ pub fn settle(draft: &mut Draft, shop: &Workshop, members: &[(usize, &Member)]) 
         done = draft.rules.len();
         for ((target, winner, when), longhands) in needs {
             let rule = &draft.rules[winner];
-            let pieces: Vec<Piece> =
-                rule.pieces.iter().flat_map(|piece| restricted(piece, &longhands)).collect();
+            let pieces: Vec<Piece> = rule.pieces.iter().flat_map(|piece| restricted(piece, &longhands)).collect();
             let (rank, from, of) = (rule.rank, rule.from, won[winner]);
             let origin = Origin::Meeting;
             draft.rules.push(DraftRule { target, when, rank, pieces, from, origin, is_foreign: false });
@@ -180,8 +178,7 @@ impl<'s> Seen<'s> {
 
     fn meeting(&mut self, condition: &str) -> Option<&BTreeSet<usize>> {
         if !self.known.contains_key(condition) {
-            const LASTING: [&str; 8] =
-                [":is(", ":where(", ":not(", ":first-", ":last-", ":nth-", ":only-", ":empty"];
+            const LASTING: [&str; 8] = [":is(", ":where(", ":not(", ":first-", ":last-", ":nth-", ":only-", ":empty"];
             let comes_and_goes = condition
                 .match_indices(':')
                 .any(|(at, _)| !LASTING.iter().any(|lasting| condition[at..].starts_with(lasting)));

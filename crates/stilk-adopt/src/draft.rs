@@ -167,12 +167,17 @@ pub struct Workshop<'w> {
     pub own: &'w OwnStates,
     /// By theme: its modifier.
     pub modifier_of: &'w [usize],
+    /// Families whose class other elements have that would look different.
+    pub strict: &'w BTreeSet<usize>,
 }
 
 impl Draft {
     /// Which options and themes never hold together.
     pub fn exclusive(&self, modifier_of: &[usize]) -> Exclusive {
-        Exclusive { axis_of: self.options.iter().map(|option| option.axis).collect(), modifier_of: modifier_of.to_vec() }
+        Exclusive {
+            axis_of: self.options.iter().map(|option| option.axis).collect(),
+            modifier_of: modifier_of.to_vec(),
+        }
     }
 
     /// The place of an option.
@@ -256,13 +261,21 @@ impl Workshop<'_> {
             && *one == mark.text()
         {
             // What bears the class and is no control had the rules as well.
-            return Ok(Head::Marked(mark));
+            if !self.strict.contains(&family) {
+                return Ok(Head::Marked(mark));
+            }
+            let names = |list: &[Beside]| -> BTreeSet<String> { list.iter().map(|one| one.local.clone()).collect() };
+            let (of_own, of_others) = (names(&own), names(&others));
+            if of_own.is_disjoint(&of_others) {
+                return Ok(Head::Attached(of_own.into_iter().map(|local| format!("{local}{one}")).collect()));
+            }
         }
         if others.is_empty() {
             return Ok(Head::Attached(selectors));
         }
         let around = own.iter().map(|one| one.around.clone()).reduce(|a, b| a.intersection(&b).cloned().collect());
-        let guard = around.unwrap_or_default().into_iter().find(|one| others.iter().all(|other| !other.around.contains(one)));
+        let guard =
+            around.unwrap_or_default().into_iter().find(|one| others.iter().all(|other| !other.around.contains(one)));
         if let Some(guard) = guard {
             return Ok(Head::Attached(selectors.iter().map(|one| format!("{guard} {one}")).collect()));
         }
@@ -270,9 +283,12 @@ impl Workshop<'_> {
         let mut left: Vec<&Beside> = others.iter().collect();
         let mut nots = BTreeSet::new();
         while let Some(first) = left.first() {
-            let mark = first.own.iter().find(|mark| own.iter().all(|one| !one.own.contains(*mark))).cloned().ok_or(
-                "its selectors also match elements that look different, and nothing tells these apart",
-            )?;
+            let mark = first
+                .own
+                .iter()
+                .find(|mark| own.iter().all(|one| !one.own.contains(*mark)))
+                .cloned()
+                .ok_or("its selectors also match elements that look different, and nothing tells these apart")?;
             left.retain(|other| !other.own.contains(&mark));
             nots.insert(mark);
         }
@@ -313,9 +329,10 @@ impl Workshop<'_> {
 
     /// Whether a rule is taken over: all that it matches is of controls that are adopted.
     pub fn is_taken(&self, rule: RuleRef) -> bool {
-        self.ground.facts.get(&rule).is_some_and(|facts| {
-            !facts.others && !facts.families.is_empty() && facts.families.is_subset(self.adopted)
-        })
+        self.ground
+            .facts
+            .get(&rule)
+            .is_some_and(|facts| !facts.others && !facts.families.is_empty() && facts.families.is_subset(self.adopted))
     }
 
     /// The rules of the same list of selectors.
@@ -367,7 +384,8 @@ impl Workshop<'_> {
                 let when = When { groups: groups.clone(), ..when };
                 for important in [false, true] {
                     let mut pieces = Vec::new();
-                    let of_quirks = style.declarations.quirks.iter().map(|(_, one)| one).filter(|_| self.has_quirks(*name));
+                    let of_quirks =
+                        style.declarations.quirks.iter().map(|(_, one)| one).filter(|_| self.has_quirks(*name));
                     let all = style.declarations.iter().chain(of_quirks).enumerate();
                     for (at, one) in all.filter(|(_, one)| one.important == important) {
                         let Some(offset) = text.offset(one.offset) else { continue };
@@ -381,7 +399,8 @@ impl Workshop<'_> {
                         let mut sets = LonghandSet::default();
                         if let DeclarationBody::Property(parsed) = &one.body {
                             parsed.targets().into_iter().for_each(|target| sets.add(target.physical(Flow::LTR)));
-                            if sets.iter().next().is_some() && !block.iter().any(|one| self.winners.won(*one, at as u32, family))
+                            if sets.iter().next().is_some()
+                                && !block.iter().any(|one| self.winners.won(*one, at as u32, family))
                             {
                                 if origin == Origin::Own {
                                     draft.lost.push((*name, format!("{property}: {value}")));
@@ -394,12 +413,18 @@ impl Workshop<'_> {
                         } else if origin == Origin::Kept {
                             continue;
                         }
-                        pieces.push(Piece { name: property.to_owned(), value: value.to_owned(), sets, themed: Themed::new() });
+                        pieces.push(Piece {
+                            name: property.to_owned(),
+                            value: value.to_owned(),
+                            sets,
+                            themed: Themed::new(),
+                        });
                     }
                     if !pieces.is_empty() {
                         let rank = ranks[usize::from(important)];
                         let target = target.clone();
-                        let is_foreign = origin == Origin::Kept && !names_it;
+                        let is_marked = matches!(draft.head, Head::Marked(_)) && target.part.is_none();
+                        let is_foreign = (origin == Origin::Kept || is_marked) && !names_it;
                         let when = when.clone();
                         draft.rules.push(DraftRule { target, when, rank, pieces, from: *name, origin, is_foreign });
                     }
@@ -592,6 +617,7 @@ pub fn takes_text(member: &Member) -> bool {
 
 /// What an element has, and what is around it.
 struct Beside {
+    local: String,
     own: BTreeSet<String>,
     around: BTreeSet<String>,
 }
@@ -609,7 +635,8 @@ impl Beside {
                 own.extend(element.attribute("type").map(|kind| format!("[type=\"{kind}\"]")));
             }
         }
-        Beside { own, around: around(document, node) }
+        let local = document.element(node).map_or_else(String::new, |element| element.local().to_owned());
+        Beside { local, own, around: around(document, node) }
     }
 }
 

@@ -2,17 +2,18 @@
 
 use crate::old::{OldSheets, RuleRef};
 use crate::reading::{Asked, Reading};
-use crate::situation::is_focusable;
+use crate::situation::{is_focusable, may_hold};
 use rustc_hash::FxHashMap;
 use std::collections::{BTreeMap, BTreeSet};
+use std::hash::{Hash, Hasher};
 use stilk_engine::cascade::matching::{ElementRef, MatchingCaches};
 use stilk_engine::cascade::{Engine, Forced, LonghandSet, Media};
 use stilk_engine::dom::{Document, NodeId, is_disableable};
 use stilk_survey::control::{Kind, controls};
 use stilk_survey::family::{Candidates, Family, Grouping, Member, families, matched, member, sets_of};
 use stilk_survey::rules::{Rule, Rules};
-use stilk_survey::state_class::says_state;
 use stilk_survey::site::Site;
+use stilk_survey::state_class::says_state;
 use stilk_survey::theme::{self, Theme};
 
 /// What was found.
@@ -35,8 +36,10 @@ pub struct Ground<'s> {
     pub of: Vec<usize>,
     /// What is known of each rule.
     pub facts: BTreeMap<RuleRef, Facts>,
-    /// By page: what rules ask of its elements to be in.
+    /// By page: what rules ask of its elements to be in; what is the same on several pages, once.
     pub requirements: Vec<Vec<Requirement>>,
+    /// By page: two of these at once, of one control.
+    pub pairs: Vec<Vec<Requirement>>,
     /// What rules ask of controls, by rule and family.
     pub readings: BTreeMap<(RuleRef, usize), BTreeSet<Result<Reading, &'static str>>>,
 }
@@ -59,10 +62,12 @@ pub struct Facts {
 pub struct Requirement {
     /// Each element with a state, as CSS.
     pub states: Vec<(NodeId, String)>,
-    /// The outermost element that is named.
-    pub outermost: NodeId,
+    /// The outermost element that something changes in.
+    pub top: NodeId,
     /// The control that it is about, by its place on the page.
     pub member: Option<usize>,
+    /// A figure that is the same where the same is asked of elements that cannot be told apart, on whichever page.
+    pub likeness: u64,
 }
 
 /// What was found on one page.
@@ -90,8 +95,10 @@ impl<'s> Ground<'s> {
         let is_of_theme = |compound: &_| theme::asks_for(&themes, compound);
         let groupings: Vec<Grouping> = rules.iter().map(|rules| Grouping::of(rules, &is_of_theme)).collect();
         let mut engines: FxHashMap<usize, Engine> = FxHashMap::default();
-        let (mut members, mut matches, mut readings): (Vec<Member>, Vec<[Vec<usize>; 2]>, Vec<_>) = (Vec::new(), Vec::new(), Vec::new());
-        let mut requirements = Vec::new();
+        let (mut members, mut matches, mut readings): (Vec<Member>, Vec<[Vec<usize>; 2]>, Vec<_>) =
+            (Vec::new(), Vec::new(), Vec::new());
+        let (mut requirements, mut pairs, mut known_requirements) = (Vec::new(), Vec::new(), BTreeSet::new());
+        let ignored = ignored(&old);
         let mut facts: BTreeMap<RuleRef, Facts> = BTreeMap::new();
         for page in 0..site.pages.len() {
             let list = site.pages[page].list;
@@ -103,11 +110,19 @@ impl<'s> Ground<'s> {
                 asked: &asked,
                 themes: &themes,
                 candidates: &candidates[list],
+                ignored: &ignored,
                 grouping: &groupings[list],
             };
             let found = looker.page(page, engine);
             let first: usize = members.len();
-            requirements.push(found.requirements.into_iter().collect());
+            let quirks = site.pages[page].quirks;
+            let single: Vec<Requirement> = found.requirements.into_iter().collect();
+            let both = two_at_once(&single, &site.document(page), &ignored);
+            let mut once = |all: Vec<Requirement>| -> Vec<Requirement> {
+                all.into_iter().filter(|one| known_requirements.insert((list, quirks, one.likeness))).collect()
+            };
+            pairs.push(once(both));
+            requirements.push(once(single));
             for (member, matched) in found.members {
                 members.push(member);
                 matches.push(matched);
@@ -149,6 +164,7 @@ impl<'s> Ground<'s> {
             of,
             facts,
             requirements,
+            pairs,
             readings: by_family,
         })
     }
@@ -178,9 +194,7 @@ fn asked(old: &OldSheets, rules: &[Rules], themes: &[Theme]) -> FxHashMap<RuleRe
     for (list, rules) in old.lists.iter().zip(rules) {
         for rule in &rules.all {
             let Some(sheet) = list.get(usize::from(rule.sheet)) else { continue };
-            asked
-                .entry(RuleRef { sheet: *sheet, rule: rule.index })
-                .or_insert_with(|| Asked::of(rule, themes));
+            asked.entry(RuleRef { sheet: *sheet, rule: rule.index }).or_insert_with(|| Asked::of(rule, themes));
         }
     }
     asked
@@ -193,6 +207,7 @@ struct Looker<'l> {
     asked: &'l FxHashMap<RuleRef, Asked>,
     themes: &'l [Theme],
     candidates: &'l Candidates,
+    ignored: &'l [&'static str],
     grouping: &'l Grouping,
 }
 
@@ -255,9 +270,11 @@ impl Looker<'_> {
                     })
                 };
                 let requirement = asked.requirement(rule, &document, node);
-                if let Some((states, outermost)) = requirement.filter(|(states, _)| can_be(states)) {
+                if let Some((states, nodes)) = requirement.filter(|(states, _)| can_be(states)) {
                     let member = of_member.get(&node).copied();
-                    ground.requirements.insert(Requirement { states, outermost, member });
+                    let top = top_of(&document, &nodes);
+                    let likeness = likeness(&document, top, &states, self.ignored);
+                    ground.requirements.insert(Requirement { states, top, member, likeness });
                 }
                 match of_member.get(&node) {
                     None => drop(ground.outside.insert(name)),
@@ -276,6 +293,98 @@ impl Looker<'_> {
         }
         ground
     }
+}
+
+/// Two requirements of one control at once.
+fn two_at_once(single: &[Requirement], document: &Document, ignored: &[&str]) -> Vec<Requirement> {
+    let mut all = BTreeSet::new();
+    for (at, one) in single.iter().enumerate() {
+        for other in &single[at + 1..] {
+            if one.member.is_none() || one.member != other.member {
+                continue;
+            }
+            let mut states: Vec<(NodeId, String)> = one.states.iter().chain(&other.states).cloned().collect();
+            states.sort();
+            states.dedup();
+            let is_new = states.len() > one.states.len() && states.len() > other.states.len();
+            if !is_new || !may_hold(&states) {
+                continue;
+            }
+            let top = top_of(document, &[one.top, other.top]);
+            let likeness = likeness(document, top, &states, ignored);
+            all.insert(Requirement { states, top, member: one.member, likeness });
+        }
+    }
+    all.into_iter().collect()
+}
+
+/// Attributes that no selector asks for and that change nothing about how an element looks.
+fn ignored(old: &OldSheets) -> Vec<&'static str> {
+    const PLAIN: [&str; 12] = [
+        "href",
+        "src",
+        "alt",
+        "title",
+        "name",
+        "for",
+        "action",
+        "aria-label",
+        "aria-labelledby",
+        "aria-describedby",
+        "aria-controls",
+        "tabindex",
+    ];
+    let is_asked = |name: &&str| {
+        let asked = format!("[{name}");
+        old.all.iter().flat_map(|sheet| &sheet.texts).any(|text| {
+            text.text.contains(&asked) || text.text.contains(&format!("attr({name}")) || text.text.contains(":empty")
+        })
+    };
+    PLAIN.into_iter().filter(|name| !is_asked(name)).collect()
+}
+
+/// The outermost of some elements, where the others are in it; else what is around that.
+fn top_of(document: &Document, nodes: &[NodeId]) -> NodeId {
+    let Some(mut top) = nodes.iter().copied().min() else { return Document::ROOT };
+    while !nodes.iter().all(|node| document.is_within(*node, top)) {
+        let Some(parent) = document.node(top).parent else { break };
+        top = parent;
+    }
+    top
+}
+
+/// A figure of an element, what is in it and what is around it, as far as selectors can tell, with states.
+fn likeness(document: &Document, top: NodeId, states: &[(NodeId, String)], ignored: &[&str]) -> u64 {
+    let mut hasher = rustc_hash::FxHasher::default();
+    let feed = |node: NodeId, hasher: &mut rustc_hash::FxHasher| {
+        let Some(element) = document.element(node) else { return };
+        element.local().hash(hasher);
+        for (name, value) in element.attributes.iter().filter(|(name, _)| !ignored.contains(&&*name.local)) {
+            (&*name.local, value).hash(hasher);
+        }
+        document.has_own_text(node).hash(hasher);
+    };
+    let around: Vec<NodeId> = document.around(top).skip(1).collect();
+    for node in std::iter::once(top).chain(around.iter().copied()) {
+        feed(node, &mut hasher);
+        // What stands beside it may decide as well.
+        let mut before = document.element_before(node);
+        while let Some(sibling) = before {
+            feed(sibling, &mut hasher);
+            before = document.element_before(sibling);
+        }
+        document.element_after(node).is_some().hash(&mut hasher);
+    }
+    let inside = document.descendants(top);
+    inside.iter().for_each(|node| feed(*node, &mut hasher));
+    for (node, state) in states {
+        let place = inside
+            .iter()
+            .position(|one| one == node)
+            .map_or_else(|| around.iter().position(|one| one == node).map_or(-1, |at| -2 - at as i64), |at| at as i64);
+        (place, state).hash(&mut hasher);
+    }
+    hasher.finish()
 }
 
 /// Whether a rule asks for a state by a class that may be any element's of that name, and that this one has not.

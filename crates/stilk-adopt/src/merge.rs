@@ -22,7 +22,10 @@ pub fn hosts(draft: &mut Draft) {
             let (low, high) = (merged[known].rank.min(merged[at].rank), merged[known].rank.max(merged[at].rank));
             let moves = |moved: usize| {
                 let competes = |other: usize| {
-                    other != known && other != at && !gone[other] && stands_between(&merged[other], &merged[moved], low, high)
+                    other != known
+                        && other != at
+                        && !gone[other]
+                        && stands_between(&merged[other], &merged[moved], low, high)
                 };
                 !(0..merged.len()).any(competes)
             };
@@ -52,7 +55,11 @@ fn differ_in_hosts(one: &DraftRule, other: &DraftRule) -> bool {
         && !other.when.hosts.is_empty()
         && bare(&one.when) == bare(&other.when)
         && one.pieces.len() == other.pieces.len()
-        && one.pieces.iter().zip(&other.pieces).all(|(a, b)| a.name == b.name && a.value == b.value && a.themed == b.themed)
+        && one
+            .pieces
+            .iter()
+            .zip(&other.pieces)
+            .all(|(a, b)| a.name == b.name && a.value == b.value && a.themed == b.themed)
 }
 
 /// Whether a rule would be beaten by another one that is moved, or would beat it, and did not before.

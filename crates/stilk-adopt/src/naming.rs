@@ -40,7 +40,9 @@ pub fn control(family: &str, kind: Kind) -> String {
     let first = selectors.first().map_or(family, |first| first.trim());
     let last = first.rsplit([' ', '>', '+', '~']).next().unwrap_or(first);
     let place = first.strip_suffix(last).unwrap_or_default();
-    let class_of = |text: &str| text.split(['.', '#']).nth(1).map(|rest| rest.split([':', '[', ' ', '>']).next().unwrap_or(rest).to_owned());
+    let class_of = |text: &str| {
+        text.split(['.', '#']).nth(1).map(|rest| rest.split([':', '[', ' ', '>']).next().unwrap_or(rest).to_owned())
+    };
     let own = class_of(last).map_or_else(|| identifier(kind.noun()), |class| identifier(&class));
     match class_of(place) {
         Some(place) if identifier(&place) != own => format!("{}-{own}", identifier(&place)),
@@ -66,7 +68,9 @@ pub fn option(chooser: &Chooser, family: &str) -> String {
 
 /// A state's name, by its class: what that says beside the class of a family.
 pub fn state<'f>(class: &str, mut families: impl Iterator<Item = &'f str>) -> String {
-    families.find_map(|family| Some(beside(class, family)).filter(|name| *name != identifier(class))).unwrap_or_else(|| identifier(class))
+    families
+        .find_map(|family| Some(beside(class, family)).filter(|name| *name != identifier(class)))
+        .unwrap_or_else(|| identifier(class))
 }
 
 /// A part's name.

@@ -80,7 +80,8 @@ impl OldSheets {
                 let path = site.sources.file(file).path.clone();
                 let page = site.pages.iter().position(|page| page.file == file);
                 let inline = page.and_then(|page| {
-                    let is_it = |(start, text, media): &(i64, String, String)| start - in_media(text, media).1 == before;
+                    let is_it =
+                        |(start, text, media): &(i64, String, String)| start - in_media(text, media).1 == before;
                     of_page(site, page).into_iter().find(is_it)
                 });
                 let is_inline = inline.is_some();
@@ -94,13 +95,7 @@ impl OldSheets {
                     texts.push(OldText { file: *file, text: text.clone(), shift: 0, outline: Outline::of(text) });
                 }
                 own.push(all.len());
-                all.push(OldSheet {
-                    parsed: Arc::clone(&traced.parsed),
-                    texts,
-                    media,
-                    path,
-                    is_inline,
-                });
+                all.push(OldSheet { parsed: Arc::clone(&traced.parsed), texts, media, path, is_inline });
             }
             lists.push(own);
         }

@@ -2,11 +2,11 @@
 
 use crate::colors::{colors_in, design_token, skeleton};
 use crate::draft::{Draft, DraftRule, Origin, Piece};
-use crate::pieces::restricted;
-use crate::when::{Exclusive, When};
 use crate::naming::unique;
+use crate::pieces::restricted;
 use crate::properties::{Properties, TokenDraft, TokenText, with_references};
 use crate::themes::ModifierDraft;
+use crate::when::{Exclusive, When};
 use std::collections::{BTreeMap, BTreeSet};
 use stilk_language::system::States;
 use stilk_survey::control::Kind;
@@ -14,7 +14,8 @@ use stilk_survey::control::Kind;
 /// What a theme changes about colours goes to the rules whose colours they are: tokens say it then. What is more than that stays
 /// a rule of its own.
 pub fn collapse(draft: &mut Draft, exclusive: &Exclusive) {
-    let mut of_themes: Vec<usize> = (0..draft.rules.len()).filter(|at| draft.rules[*at].when.themes.len() == 1).collect();
+    let mut of_themes: Vec<usize> =
+        (0..draft.rules.len()).filter(|at| draft.rules[*at].when.themes.len() == 1).collect();
     of_themes.sort_by_key(|at| draft.rules[*at].rank);
     let mut more: Vec<DraftRule> = Vec::new();
     for at in of_themes {
@@ -111,7 +112,13 @@ fn goes_to_others(
 }
 
 /// What a theme's declaration says where another rule holds as well.
-fn meeting(rule: &DraftRule, both: When, theme: usize, rank: stilk_engine::cascade::ranking::Rank, piece: &Piece) -> DraftRule {
+fn meeting(
+    rule: &DraftRule,
+    both: When,
+    theme: usize,
+    rank: stilk_engine::cascade::ranking::Rank,
+    piece: &Piece,
+) -> DraftRule {
     let when = When { themes: BTreeSet::from([theme]), ..both };
     let sets = rule.sets().within(&piece.sets);
     DraftRule { when, rank, pieces: restricted(piece, &sets), origin: Origin::Meeting, ..rule.clone() }
@@ -257,10 +264,21 @@ impl Palette {
             words.extend(state.chain(of_parts));
         }
         words.extend(rule.target.part.clone().filter(|part| part != "native"));
-        words.extend(Some(rule.target.pseudo.trim_start_matches(':').trim_start_matches("-webkit-").to_owned()).filter(|p| !p.is_empty()));
+        words.extend(
+            Some(rule.target.pseudo.trim_start_matches(':').trim_start_matches("-webkit-").to_owned())
+                .filter(|p| !p.is_empty()),
+        );
         words.push(role.to_owned());
         let path = unique(&format!("{group}.{}", words.join("-")), &mut self.paths);
-        self.tokens.push(TokenDraft { path: path.clone(), base: TokenText::Value("color", base), contexts });
+        // One value of a group is written once; what else has it says so.
+        let same = self.known.iter().find(|((of, _, said, themed), _)| (*of, said, themed) == (key.0, &key.2, &key.3));
+        let token = match same {
+            Some((_, known)) => {
+                TokenDraft { path: path.clone(), base: TokenText::Alias(known.clone()), contexts: BTreeMap::new() }
+            }
+            None => TokenDraft { path: path.clone(), base: TokenText::Value("color", base), contexts },
+        };
+        self.tokens.push(token);
         self.known.insert(key, path.clone());
         Some(path)
     }

@@ -32,7 +32,8 @@ pub fn restricted(piece: &Piece, longhands: &LonghandSet) -> Vec<Piece> {
     if own == piece.sets {
         return vec![piece.clone()];
     }
-    let mut values: Vec<(Longhand, String)> = match parse_declaration(&piece.name, &piece.value).map(|one| one.declared) {
+    let mut values: Vec<(Longhand, String)> = match parse_declaration(&piece.name, &piece.value).map(|one| one.declared)
+    {
         Ok(Declared::Values(values)) => {
             let colors = colors_in(&piece.value);
             let color = match colors.as_slice() {
@@ -74,7 +75,12 @@ pub fn restricted(piece: &Piece, longhands: &LonghandSet) -> Vec<Piece> {
         let four: Option<Vec<String>> = sides.iter().map(of).collect();
         let Some(four) = four else { continue };
         values.retain(|(longhand, _)| !sides.contains(longhand));
-        found.push(Piece { name: name.to_owned(), value: of_four(&four), sets: LonghandSet::of(&sides), themed: themed(name == "border-color") });
+        found.push(Piece {
+            name: name.to_owned(),
+            value: of_four(&four),
+            sets: LonghandSet::of(&sides),
+            themed: themed(name == "border-color"),
+        });
     }
     found.extend(values.into_iter().map(|(longhand, value)| Piece {
         name: longhand.name().to_owned(),

@@ -19,6 +19,8 @@ pub struct After {
     pub kept: Vec<Arc<Stylesheet>>,
     /// The system's stylesheet; none where nothing was adopted.
     pub system: Option<Arc<Stylesheet>>,
+    /// Where declarations stand in its text, in order, each with the family whose sheet it comes from.
+    pub origins: Vec<(u32, usize)>,
 }
 
 /// A value that is another one afterwards.
@@ -26,6 +28,8 @@ pub struct After {
 pub struct Difference {
     /// The family whose control it is on, or inside of.
     pub family: Option<usize>,
+    /// The family whose sheet gives the value afterwards.
+    pub now_family: Option<usize>,
     /// The longhand.
     pub longhand: &'static str,
     /// The element, as a person points at it, with its pseudo-element.
@@ -76,7 +80,7 @@ pub fn prove(ground: &Ground, after: &After, medias: &[(Media, String)], threads
             let key = (list, situation.media);
             let before = engines.0.of(key, || crate::engine_of(ground.site, list, media.0.clone())).clone();
             let now = engines.1.of(key, || after.engine(ground, list, media.0.clone())).clone();
-            Comparison { ground, page, situation, media, before: &before, now: &now }.run(&mut proof);
+            Comparison { ground, page, situation, media, before: &before, now: &now, after }.run(&mut proof);
         }
         proof
     });
@@ -141,6 +145,7 @@ struct Comparison<'c> {
     media: &'c (Media, String),
     before: &'c Engine,
     now: &'c Engine,
+    after: &'c After,
 }
 
 impl Comparison<'_> {
@@ -154,9 +159,8 @@ impl Comparison<'_> {
         let (old, new) = (self.before.styles(&document, &none), self.now.styles(&document, &none));
         self.compare(&document, &document.descendants(Document::ROOT), (&old, &new), None, "", proof);
         for requirement in situation::requirements(self.ground, self.page, self.situation) {
-            let mut changed = document.clone();
-            let forced = situation::bring_about(&mut changed, &requirement.states);
-            let (around, inside) = situation::region(&changed, &requirement);
+            let (changed, forced) = situation::bring_about(&document, &requirement.states);
+            let (around, inside) = situation::region(&changed, requirement);
             let styles = |engine: &Engine, rest: &Styles| {
                 let nodes = around.iter().chain(&inside).copied();
                 let matches = engine.matches_of(&changed, &forced, nodes);
@@ -189,7 +193,9 @@ impl Comparison<'_> {
                 // What is as at rest before and after was compared there.
                 let is_at_rest = |styles: &Styles, rest: &Styles| match (styles.of(at), rest.of(at)) {
                     (Some(one), Some(other)) => std::rc::Rc::ptr_eq(one, other),
-                    (None, None) => pseudo.is_none_or(|_| styles.element(*node).zip(rest.element(*node)).is_some_and(|(a, b)| std::rc::Rc::ptr_eq(a, b))),
+                    (None, None) => pseudo.is_none_or(|_| {
+                        styles.element(*node).zip(rest.element(*node)).is_some_and(|(a, b)| std::rc::Rc::ptr_eq(a, b))
+                    }),
                     _ => false,
                 };
                 if rest.is_some_and(|(old_rest, new_rest)| is_at_rest(old, old_rest) && is_at_rest(new, new_rest)) {
@@ -263,6 +269,7 @@ impl Comparison<'_> {
             let text = |value: Result<&stilk_engine::css::Value, _>| value.ok().map(to_css);
             proof.differences.insert(Difference {
                 family: self.family_of(document, at.node),
+                now_family: other.winner(*longhand).and_then(|id| self.new_family(id)),
                 longhand: longhand.name(),
                 element: format!("{}{pseudo}", stilk_survey::control::tag(document, at.node)),
                 states: states.to_owned(),
@@ -290,9 +297,21 @@ impl Comparison<'_> {
     }
 
     fn old_rule(&self, id: DeclarationId) -> Option<String> {
-        let sheet = self.ground.old.lists[self.ground.site.pages[self.page].list].get(usize::from(id.sheet).checked_sub(1)?)?;
+        let sheet =
+            self.ground.old.lists[self.ground.site.pages[self.page].list].get(usize::from(id.sheet).checked_sub(1)?)?;
         let sheet = &self.ground.old.all[*sheet];
         Some(format!("`{}` in {}", sheet.parsed.rules.get(id.rule as usize)?.selector_text(), sheet.path))
+    }
+
+    fn new_family(&self, id: DeclarationId) -> Option<usize> {
+        let list = &self.ground.old.lists[self.ground.site.pages[self.page].list];
+        if usize::from(id.sheet) != list.len() + 1 {
+            return None;
+        }
+        let rule = self.after.system.as_ref()?.rules.get(id.rule as usize)?;
+        let offset = rule.declarations.get(id.declaration)?.offset;
+        let at = self.after.origins.binary_search_by_key(&offset, |(at, _)| *at).ok()?;
+        Some(self.after.origins[at].1)
     }
 
     fn new_rule(&self, id: DeclarationId) -> Option<String> {

@@ -224,8 +224,7 @@ fn following(modifiers: &mut Vec<ModifierDraft>, query: &str, attribute: Option<
             return None;
         }
         None => modifiers.iter().position(|modifier| modifier.name == "device").unwrap_or_else(|| {
-            let usual =
-                ContextDraft { name: crate::themes::USUAL.to_owned(), theme: None, follow: None, mark: None };
+            let usual = ContextDraft { name: crate::themes::USUAL.to_owned(), theme: None, follow: None, mark: None };
             modifiers.push(ModifierDraft {
                 name: "device".to_owned(),
                 attribute: "data-device".to_owned(),

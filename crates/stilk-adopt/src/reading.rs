@@ -1,11 +1,11 @@
 //! What a rule asks of a control: its selector held against the control's elements, compound by compound.
 
+use crate::situation::is_focusable;
 use std::collections::BTreeSet;
 use stilk_engine::cascade::compound::{Compound, without_states};
 use stilk_engine::cascade::matching::matches;
 use stilk_engine::cascade::selector::{self, One, parse_list};
 use stilk_engine::dom::{Document, NodeId};
-use crate::situation::is_focusable;
 use stilk_survey::control::Found;
 use stilk_survey::rules::Rule;
 use stilk_survey::state_class;
@@ -113,9 +113,14 @@ impl Asked {
         }
     }
 
-    /// In which states which elements have to be so that it matches one, and the outermost of all that it names; nothing where
+    /// In which states which elements have to be so that it matches one, and all that it names; nothing where
     /// it asks for no state.
-    pub fn requirement(&self, rule: &Rule, document: &Document, subject: NodeId) -> Option<(Vec<(NodeId, String)>, NodeId)> {
+    pub fn requirement(
+        &self,
+        rule: &Rule,
+        document: &Document,
+        subject: NodeId,
+    ) -> Option<(Vec<(NodeId, String)>, Vec<NodeId>)> {
         if !rule.asks_state() {
             return None;
         }
@@ -127,8 +132,7 @@ impl Asked {
         }
         states.sort();
         states.dedup();
-        let outermost = nodes.iter().copied().min().unwrap_or(subject);
-        (!states.is_empty()).then_some((states, outermost))
+        (!states.is_empty()).then_some((states, nodes))
     }
 
     /// What it asks of a control, one of whose elements it styles; nothing where it can never hold there.
@@ -156,7 +160,8 @@ impl Asked {
                 let is_of_pointer = matches!(state.as_str(), ":hover" | ":active" | ":focus-within");
                 let is_focus = matches!(state.as_str(), ":focus" | ":focus-visible");
                 let focusable = document.element(*node).is_some_and(is_focusable);
-                is_focus && !focusable || *node == found.host && !is_of_bearer && !is_of_pointer && state.starts_with(':')
+                is_focus && !focusable
+                    || *node == found.host && !is_of_bearer && !is_of_pointer && state.starts_with(':')
             };
             if whole.states.iter().any(never) {
                 return Ok(None);
@@ -183,7 +188,8 @@ impl Asked {
             }
             let id = part_id(document, *node, found);
             let own_class = id.class.clone();
-            let classes: Vec<&String> = bare.classes.iter().filter(|class| Some(*class) != own_class.as_ref()).collect();
+            let classes: Vec<&String> =
+                bare.classes.iter().filter(|class| Some(*class) != own_class.as_ref()).collect();
             if *node == found.bearer {
                 reading.states.extend(states);
                 if let Some(class) = taken.clone().next() {
@@ -198,7 +204,8 @@ impl Asked {
             }
             if at == 0 {
                 reading.part_others.extend(classes.iter().map(|class| format!(".{class}")));
-                let attributes = bare.attributes.iter().filter(|text| *node != found.bearer || !text.starts_with("[type"));
+                let attributes =
+                    bare.attributes.iter().filter(|text| *node != found.bearer || !text.starts_with("[type"));
                 reading.part_others.extend(attributes.chain(&bare.others).cloned());
                 reading.part_others.extend(bare.ids.iter().map(|id| format!("#{id}")));
                 reading.part = Some(id);
@@ -231,7 +238,8 @@ impl Asked {
         let (mut chain, mut until) = (Vec::new(), self.bare.len());
         // Behind the theme there may be nothing left but the page, which is around everything.
         while until > from && self.bare[until - 2].before == Some(' ') {
-            let compound = Compound { states: rule.compounds[until - 1].states.clone(), ..self.bare[until - 1].clone() };
+            let compound =
+                Compound { states: rule.compounds[until - 1].states.clone(), ..self.bare[until - 1].clone() };
             if !is_of_page(&compound) {
                 break;
             }

@@ -1,6 +1,7 @@
 //! The situations in which pages are looked at: themes, sides of media queries, and states of their elements.
 
 use crate::ground::{Ground, Requirement};
+use std::borrow::Cow;
 use std::collections::BTreeSet;
 use stilk_engine::cascade::stylesheet::Condition;
 use stilk_engine::cascade::surroundings::{GroupCondition, sides};
@@ -52,7 +53,6 @@ pub fn medias(ground: &Ground) -> (Vec<(Media, String)>, usize) {
     if follows || ground.site.pages.iter().any(|page| page.follows_scheme) {
         stacks.extend(GroupCondition::parse("media", "(prefers-color-scheme: dark)").map(|condition| vec![condition]));
     }
-    stacks.extend(GroupCondition::parse("media", "(prefers-reduced-motion: reduce)").map(|condition| vec![condition]));
     let (found, unseen) = sides(&stacks);
     (found.into_iter().map(|side| (side.media.clone(), side.words())).collect(), unseen)
 }
@@ -75,7 +75,10 @@ pub fn all(ground: &Ground, medias: usize) -> Vec<Situation> {
     let is_turned = |page: usize| {
         let document = ground.site.document(page);
         let nodes = document.descendants(Document::ROOT);
-        nodes.into_iter().filter_map(|node| document.element(node)).any(|element| element.attribute("dir") == Some("rtl"))
+        nodes
+            .into_iter()
+            .filter_map(|node| document.element(node))
+            .any(|element| element.attribute("dir") == Some("rtl"))
     };
     if asks_direction || (0..ground.site.pages.len().min(200)).any(is_turned) {
         found.push(Situation { theme: Dress::AsWritten, media: 0, turned: true });
@@ -121,49 +124,38 @@ pub fn dressed(ground: &Ground, document: &Document, situation: &Situation) -> D
     dressed
 }
 
-/// What a page's rules ask its elements to be in, and for each control two of these at once on an ordinary screen.
-pub fn requirements(ground: &Ground, page: usize, situation: &Situation) -> Vec<Requirement> {
-    let single = &ground.requirements[page];
-    if situation.media > 0 || situation.turned {
-        return single.clone();
-    }
-    let mut all: BTreeSet<Requirement> = single.iter().cloned().collect();
-    for (at, one) in single.iter().enumerate() {
-        for other in &single[at + 1..] {
-            if one.member.is_none() || one.member != other.member {
-                continue;
-            }
-            let mut states: Vec<(NodeId, String)> = one.states.iter().chain(&other.states).cloned().collect();
-            states.sort();
-            states.dedup();
-            if !may_hold(&states) {
-                continue;
-            }
-            let outermost = one.outermost.min(other.outermost);
-            all.insert(Requirement { states, outermost, member: one.member });
-        }
-    }
-    all.into_iter().collect()
+/// What a page's rules ask its elements to be in: in every theme on an ordinary screen, there also two of these at once for each
+/// control, and on every other side of a media query as the page was written.
+pub fn requirements<'g>(
+    ground: &'g Ground,
+    page: usize,
+    situation: &Situation,
+) -> impl Iterator<Item = &'g Requirement> {
+    let is_ordinary = situation.media == 0 && !situation.turned;
+    let pairs = if is_ordinary { ground.pairs[page].as_slice() } else { &[] };
+    let is_looked_at = is_ordinary || situation.theme == Dress::AsWritten;
+    let single = if is_looked_at { ground.requirements[page].as_slice() } else { &[] };
+    single.iter().chain(pairs)
 }
 
 /// Whether so many states are looked at at once that no rule asks for together: two, of which a press is one with the pointer
 /// that presses, and none that a script brings about by a class: where markup has such a class the others are asked of it.
-fn may_hold(states: &[(NodeId, String)]) -> bool {
+pub fn may_hold(states: &[(NodeId, String)]) -> bool {
     let names: BTreeSet<&str> = states.iter().map(|(_, state)| state.as_str()).collect();
     let is_pressed = names.contains(":active") && names.contains(":hover");
     names.len() - usize::from(is_pressed) <= 2 && !names.iter().any(|name| name.starts_with('.'))
 }
 
-/// Brings states about: those that attributes and classes say in the document, the others by force.
-pub fn bring_about(document: &mut Document, states: &[(NodeId, String)]) -> Forced {
-    let mut forced = Forced::default();
+/// Brings states about: those that attributes and classes say in a copy of the document, the others by force.
+pub fn bring_about<'d>(document: &'d Document, states: &[(NodeId, String)]) -> (Cow<'d, Document>, Forced) {
+    let (mut changed, mut forced) = (Cow::Borrowed(document), Forced::default());
     for (node, state) in states {
-        bring(document, &mut forced, *node, state);
+        bring(&mut changed, &mut forced, *node, state);
     }
-    forced
+    (changed, forced)
 }
 
-fn bring(document: &mut Document, forced: &mut Forced, node: NodeId, state: &str) {
+fn bring(document: &mut Cow<Document>, forced: &mut Forced, node: NodeId, state: &str) {
     let around: Vec<NodeId> = document.around(node).filter(|above| document.element(*above).is_some()).collect();
     let mut everywhere = |class: &PseudoClass| around.iter().for_each(|above| forced.add(*above, class.clone()));
     match state {
@@ -212,16 +204,15 @@ fn bring(document: &mut Document, forced: &mut Forced, node: NodeId, state: &str
     }
 }
 
-fn set(document: &mut Document, node: NodeId, name: &str, value: &str) {
-    if let Some(element) = document.element_mut(node) {
+fn set(document: &mut Cow<Document>, node: NodeId, name: &str, value: &str) {
+    if let Some(element) = document.to_mut().element_mut(node) {
         element.set(name, value);
     }
 }
 
 /// The elements that a requirement may change, each after those around it.
 pub fn region(document: &Document, requirement: &Requirement) -> (Vec<NodeId>, Vec<NodeId>) {
-    let top = document.node(requirement.outermost).parent.unwrap_or(requirement.outermost);
-    let mut around: Vec<NodeId> = document.around(top).skip(1).collect();
+    let mut around: Vec<NodeId> = document.around(requirement.top).skip(1).collect();
     around.reverse();
-    (around, document.descendants(top))
+    (around, document.descendants(requirement.top))
 }

@@ -70,8 +70,8 @@ impl When {
             _ => self.hosts.intersection(&other.hosts).copied().collect(),
         };
         let no_host = hosts.is_empty() && !(self.hosts.is_empty() && other.hosts.is_empty());
-        let apart = !Exclusive::one_each(&exclusive.axis_of, &options)
-            || !Exclusive::one_each(&exclusive.modifier_of, &themes);
+        let apart =
+            !Exclusive::one_each(&exclusive.axis_of, &options) || !Exclusive::one_each(&exclusive.modifier_of, &themes);
         if apart || no_host {
             return None;
         }

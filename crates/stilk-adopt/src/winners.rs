@@ -67,7 +67,7 @@ impl Winners {
         if !situation.is_of(ground, &plain) {
             return;
         }
-        let document = situation::dressed(ground, &plain, situation);
+        let document: Document = situation::dressed(ground, &plain, situation);
         let mut of_family: BTreeMap<NodeId, usize> = BTreeMap::new();
         for (member, family) in ground.members.iter().zip(&ground.of).filter(|(member, _)| member.page == page) {
             let parts = member.found.parts.iter().map(|(_, node)| *node);
@@ -84,7 +84,8 @@ impl Winners {
                 let Some(family) = of_family.get(&node) else { continue };
                 for at in styles.boxes(node) {
                     let known = beside.and_then(|rest| rest.of(at));
-                    if let Some(style) = styles.of(at).filter(|style| known.is_none_or(|rest| !Rc::ptr_eq(style, rest))) {
+                    if let Some(style) = styles.of(at).filter(|style| known.is_none_or(|rest| !Rc::ptr_eq(style, rest)))
+                    {
                         self.note(ground, ground.site.pages[page].list, *family, style);
                     }
                 }
@@ -92,9 +93,8 @@ impl Winners {
         };
         note(&styles, None, &mut of_family.keys().copied());
         for requirement in situation::requirements(ground, page, situation) {
-            let mut changed: Document = document.clone();
-            let forced = situation::bring_about(&mut changed, &requirement.states);
-            let (around, inside) = situation::region(&changed, &requirement);
+            let (changed, forced) = situation::bring_about(&document, &requirement.states);
+            let (around, inside) = situation::region(&changed, requirement);
             if !inside.iter().any(|node| of_family.contains_key(node)) {
                 continue;
             }

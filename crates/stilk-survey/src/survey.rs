@@ -218,7 +218,11 @@ pub fn survey(site: &mut Site, request: &Request) -> Survey {
 }
 
 /// Does something for each item on several threads; the results stand in the order of the items.
-pub fn in_order<W: Default, R: Send>(threads: usize, items: &[usize], work: impl Fn(&mut W, usize) -> R + Sync) -> Vec<R> {
+pub fn in_order<W: Default, R: Send>(
+    threads: usize,
+    items: &[usize],
+    work: impl Fn(&mut W, usize) -> R + Sync,
+) -> Vec<R> {
     let threads = threads.clamp(1, items.len().max(1));
     let (next, results) = (AtomicUsize::new(0), Mutex::new(Vec::new()));
     let run = || {

@@ -11,11 +11,7 @@ pub const LAYER: &str = "kept";
 pub type AllCuts = BTreeMap<(usize, usize), Cuts>;
 
 /// The cuts for rules and declarations that are taken over.
-pub fn cuts(
-    old: &OldSheets,
-    is_taken: &dyn Fn(RuleRef) -> bool,
-    properties: &[(RuleRef, usize)],
-) -> AllCuts {
+pub fn cuts(old: &OldSheets, is_taken: &dyn Fn(RuleRef) -> bool, properties: &[(RuleRef, usize)]) -> AllCuts {
     let mut all = AllCuts::new();
     for (at, sheet) in old.all.iter().enumerate() {
         // Selectors of one list stand in the order in which they were read.

@@ -25,11 +25,8 @@ pub fn write(asked: &Asked) -> String {
         true => super::tokens::BASE.to_owned(),
         false => super::tokens::resolver_path(asked.name),
     };
-    let mut text = format!(
-        "[system]\nname = {}\nprefix = \"{}\"\ntokens = \"{tokens}\"\n",
-        quoted(asked.name),
-        asked.prefix
-    );
+    let mut text =
+        format!("[system]\nname = {}\nprefix = \"{}\"\ntokens = \"{tokens}\"\n", quoted(asked.name), asked.prefix);
     for modifier in asked.modifiers {
         text.push_str(&format!("\n[modifiers.{}]\nattribute = {}\n", key(&modifier.name), quoted(&modifier.attribute)));
         let marked: Vec<String> = modifier

@@ -27,9 +27,12 @@ pub fn write(adopted: &Adopted, ground: &Ground) -> String {
     text.push_str(&super::report::summary(adopted));
     text.push('\n');
     if !adopted.proof.differences.is_empty() {
-        text.push_str("\n| element | state | where | property | before | after | why |\n|---|---|---|---|---|---|---|\n");
+        text.push_str(
+            "\n| element | state | where | property | before | after | why |\n|---|---|---|---|---|---|---|\n",
+        );
         for one in adopted.proof.differences.iter().take(MOST * 10) {
-            let said = |value: &Option<String>| value.clone().map_or_else(|| "not known".to_owned(), |v| format!("`{v}`"));
+            let said =
+                |value: &Option<String>| value.clone().map_or_else(|| "not known".to_owned(), |v| format!("`{v}`"));
             let why = match (&one.by, &one.now_by) {
                 (Some(by), Some(now)) => format!("{by}; now {now}"),
                 (Some(by), None) => format!("{by}; now nothing"),
@@ -105,7 +108,7 @@ pub fn write(adopted: &Adopted, ground: &Ground) -> String {
 pub fn summary(adopted: &Adopted) -> String {
     let proof = &adopted.proof;
     let mut text = format!(
-        "{} values of all elements were compared in {}, at rest and in every state that rules ask for: {}",
+        "{} values of all elements were compared: {} of themes, widths and devices, at rest and in every state that rules ask for; {}",
         grouped(proof.compared),
         count(proof.situations, "situation"),
         match proof.differing {

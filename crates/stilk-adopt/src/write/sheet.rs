@@ -160,7 +160,7 @@ pub fn write(ground: &Ground, draft: &Draft, states: &States, rules: &[Written])
             conditions.extend(rule.when.nested.iter().map(|condition| format!("&{condition}")));
             conditions.extend(rule.when.groups.iter().map(|(kind, prelude)| format!("@{kind} {prelude}")));
             let comment = match rule.origin {
-                Origin::Kept if rule.is_foreign => Some(format!("from `{}`", of_rule(ground, rule))),
+                Origin::Kept | Origin::Own if rule.is_foreign => Some(format!("from `{}`", of_rule(ground, rule))),
                 _ => None,
             };
             if let Some(comment) = comment.filter(|comment| !noted.contains(comment)) {

@@ -50,7 +50,19 @@ const VOID: [&str; 6] = ["input", "img", "br", "hr", "wbr", "area"];
 
 /// Attributes that say what an element is; all others are the page's.
 const KEPT: [&str; 14] = [
-    "type", "role", "href", "placeholder", "rows", "cols", "size", "min", "max", "step", "multiple", "viewBox", "d",
+    "type",
+    "role",
+    "href",
+    "placeholder",
+    "rows",
+    "cols",
+    "size",
+    "min",
+    "max",
+    "step",
+    "multiple",
+    "viewBox",
+    "d",
     "aria-hidden",
 ];
 
@@ -146,11 +158,13 @@ fn sibling_text(document: &Document, parent: NodeId, child: NodeId, offset: isiz
 }
 
 fn ends_with_space(document: &Document, parent: NodeId, child: NodeId) -> bool {
-    sibling_text(document, parent, child, -1).is_some_and(|text| !text.trim().is_empty() && text.ends_with(char::is_whitespace))
+    sibling_text(document, parent, child, -1)
+        .is_some_and(|text| !text.trim().is_empty() && text.ends_with(char::is_whitespace))
 }
 
 fn begins_with_space(document: &Document, parent: NodeId, child: NodeId) -> bool {
-    sibling_text(document, parent, child, 1).is_some_and(|text| !text.trim().is_empty() && text.starts_with(char::is_whitespace))
+    sibling_text(document, parent, child, 1)
+        .is_some_and(|text| !text.trim().is_empty() && text.starts_with(char::is_whitespace))
 }
 
 fn escaped(text: &str, in_attribute: bool) -> String {

@@ -22,8 +22,7 @@ pub fn write(name: &str, tokens: &[TokenDraft], modifiers: &[ModifierDraft]) -> 
     for (m, modifier) in modifiers.iter().enumerate() {
         let mut contexts = Map::new();
         for (c, context) in modifier.contexts.iter().enumerate() {
-            let own: Vec<_> =
-                tokens.iter().filter_map(|token| Some((token, token.contexts.get(&(m, c))?))).collect();
+            let own: Vec<_> = tokens.iter().filter_map(|token| Some((token, token.contexts.get(&(m, c))?))).collect();
             let mut sources = Vec::new();
             if !own.is_empty() {
                 let path = of_context(modifier, c);

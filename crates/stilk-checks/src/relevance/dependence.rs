@@ -56,7 +56,9 @@ impl Setting<'_> {
             let word = |after: &str| after.chars().take_while(|c| c.is_alphanumeric() || *c == '-').collect::<String>();
             text.contains('[') || text.split(':').skip(1).any(|after| !OF_STRUCTURE.contains(&word(after).as_str()))
         };
-        self.asks_for_pseudo_class || self.rule.asks_for_container() || self.rule.conditions_of_selectors().any(may_be_of_state)
+        self.asks_for_pseudo_class
+            || self.rule.asks_for_container()
+            || self.rule.conditions_of_selectors().any(may_be_of_state)
     }
 }
 

@@ -261,7 +261,8 @@ impl<'s> SheetWriter<'s> {
         if self.purpose.has_real_states() && rule.states.names(StateId::Hover) && !as_written.hover {
             conditions.push("@media (hover: hover)".into());
         }
-        let own_motion = as_written.motion || rule.conditions.iter().any(|c| c.prelude.contains("prefers-reduced-motion"));
+        let own_motion =
+            as_written.motion || rule.conditions.iter().any(|c| c.prelude.contains("prefers-reduced-motion"));
         let (motion, still): (Vec<_>, Vec<_>) =
             rule.declarations.iter().partition(|declaration| declaration.is_motion() && !own_motion);
         let described = self.describe(control, rule);

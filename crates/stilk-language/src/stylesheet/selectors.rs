@@ -26,11 +26,27 @@ enum Whom<'w> {
 /// A rule's selector: for the control's class and, without layers, whatever it is attached to.
 pub fn of_rule(sheet: &SheetWriter, control: &Control, rule: &Rule) -> String {
     let mut list = vec![of_class(sheet, control, rule)];
-    if !sheet.system.manifest.stylesheet.layers {
-        for attachment in sheet.attachments(control) {
-            let each = attachment.selectors.iter();
-            list.extend(each.filter_map(|selector| of_attached(sheet, control, rule, attachment, selector)));
+    if sheet.system.manifest.stylesheet.layers {
+        return list.join(", ");
+    }
+    // What asks for no option is the same for all that one thing stands for: these are written as one.
+    let attachments: Vec<&Attachment> = sheet.attachments(control).collect();
+    let mut groups: Vec<(&Attachment, Vec<&str>)> = Vec::new();
+    for attachment in &attachments {
+        let own: Vec<&str> = attachment.selectors.iter().map(String::as_str).collect();
+        match groups.iter_mut().find(|(known, _)| rule.options.is_empty() && known.parts == attachment.parts) {
+            Some((_, known)) => known.extend(own),
+            None => groups.push((attachment, own)),
         }
+    }
+    for (attachment, selectors) in groups {
+        let narrower = |one: &str, other: &str| {
+            one.strip_prefix(other)
+                .is_some_and(|rest| rest.starts_with(['.', '#', '[', ':']) && !rest.contains([' ', '>']))
+        };
+        let is_told = |one: &&str| !selectors.iter().any(|other| narrower(one, other));
+        let wanted: Vec<&str> = selectors.iter().copied().filter(is_told).collect();
+        list.extend(of_attached(sheet, control, rule, attachment, &wanted.join(", ")));
     }
     list.join(", ")
 }
@@ -52,7 +68,7 @@ fn of_class(sheet: &SheetWriter, control: &Control, rule: &Rule) -> String {
 }
 
 /// A rule's selector for markup that the control is attached to; `None` where it never holds there. With layers it has
-/// the attachment's own specificity, without layers that of every other rule.
+/// the attachment's own specificity, without layers that of every other rule, and takes a list of selectors.
 pub fn of_attached(
     sheet: &SheetWriter,
     control: &Control,
@@ -65,7 +81,10 @@ pub fn of_attached(
     let target = &rule.target;
     let layers = sheet.system.manifest.stylesheet.layers;
     // What bears the class already has the look, and perhaps another variant.
-    let who = format!("{selector}:not(:where({class}))");
+    let who = match layers {
+        true => format!("{selector}:not(:where({class}))"),
+        false => format!(":is({selector}):not({class})"),
+    };
     Some(match &target.part {
         None if layers => format!("{who}{conditions}{}", target.pseudo),
         None => {

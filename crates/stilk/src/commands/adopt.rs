@@ -62,7 +62,11 @@ pub fn run(request: &Request) -> Result<Outcome, Failure> {
     let adopted = adopt(&site, &asked).map_err(|why| Failure::Message(format!("error: {why}")))?;
     if adopted.became.is_empty() {
         let left: Vec<String> = adopted.left.iter().map(|left| format!("  {}: {}", left.family, left.why)).collect();
-        let why = if left.is_empty() { "no control on these pages has a look of its own".to_owned() } else { left.join("\n") };
+        let why = if left.is_empty() {
+            "no control on these pages has a look of its own".to_owned()
+        } else {
+            left.join("\n")
+        };
         return Err(Failure::Message(format!("error: nothing was adopted\n{why}")));
     }
     write(request, &own, &adopted)?;
@@ -85,11 +89,8 @@ fn write(request: &Request, own: &Path, adopted: &Adopted) -> Result<(), Failure
         let text = kept::relocated(&file.text, &|address| rebased(&file.old, &folder, address));
         files.push((request.to.join(&file.path), text));
     }
-    let there: Vec<String> = files
-        .iter()
-        .filter(|(path, _)| path.exists())
-        .map(|(path, _)| format!("  {}", path.display()))
-        .collect();
+    let there: Vec<String> =
+        files.iter().filter(|(path, _)| path.exists()).map(|(path, _)| format!("  {}", path.display())).collect();
     if !there.is_empty() {
         return Err(Failure::Message(format!(
             "error: these files are there already, and nothing was written:\n{}\nhelp: name a new folder with `--to DIR`",
@@ -155,12 +156,7 @@ fn print(request: &Request, adopted: &Adopted) {
     );
     let width = adopted.became.iter().map(|one| one.control.len()).max().unwrap_or(0);
     for one in &adopted.became {
-        say!(
-            "  {:width$}  {} · {}",
-            one.control,
-            count(one.controls as u64, "control"),
-            shortened(&one.family),
-        );
+        say!("  {:width$}  {} · {}", one.control, count(one.controls as u64, "control"), shortened(&one.family),);
     }
     if !adopted.left.is_empty() {
         say!("\nLeft as it was:");

@@ -39,10 +39,7 @@ pub fn run(browser: &Browser) -> u64 {
             compare(browser, pair, &mut count);
         }
     }
-    println!(
-        "adopted sites: {} values, {} pictures, {} differ",
-        count.values, count.pictures, count.differences
-    );
+    println!("adopted sites: {} values, {} pictures, {} differ", count.values, count.pictures, count.differences);
     assert!(count.values >= LEAST, "only {} values of adopted sites were compared", count.values);
     count.differences
 }
@@ -78,10 +75,7 @@ fn adopted(site: &Path, more: &[&str]) -> Vec<Pair> {
         .into_iter()
         .map(|old| {
             let text = std::fs::read_to_string(&old).expect("a page");
-            let new = old.with_file_name(format!(
-                "stilk-copy-{}",
-                old.file_name().expect("a name").to_string_lossy()
-            ));
+            let new = old.with_file_name(format!("stilk-copy-{}", old.file_name().expect("a name").to_string_lossy()));
             std::fs::write(&new, linked(&text, &old, &table)).expect("a page");
             Pair { old, new, themes: themes.clone() }
         })

@@ -1,0 +1,92 @@
+//! Families as controls: marks, hosts, options, parts, states.
+
+use crate::support::{adopted, has, page, sheet, site};
+
+#[test]
+fn a_class_with_its_variants_reads_as_a_person_would_write_it() {
+    let css = ".cta { padding: 8px 16px; border: 1px solid #14536b; background: #1a6a8a; color: #fff }\n\
+               .cta:hover { background: #14536b }\n\
+               .cta-ghost { background: transparent; color: #1a6a8a }\n\
+               .cta-small { padding: 4px 8px }\n\
+               .cta .arrow { margin-left: 6px }\n\
+               .cta:hover .arrow { margin-left: 10px }";
+    let body = "<a class=cta href=x>Book <span class=arrow>→</span></a> <button class='cta cta-ghost'>See</button> \
+                <button class='cta cta-small cta-ghost' disabled>Gone</button>";
+    let adopted = adopted(&page(css, body));
+    let text = sheet(&adopted, "cta");
+    has(&text, &["@control cta marked (.cta) {", "padding: 8px 16px;", "border: 1px solid {act.edge};"]);
+    has(&text, &["@part arrow marked (.arrow) { margin-left: 6px; }"]);
+    has(&text, &["@state hover {", "background: {act.hover-fill};", "@part arrow { margin-left: 10px; }"]);
+    has(&text, &["ghost marked (.cta-ghost) {", "background: transparent;", "color: {act.ghost-text};"]);
+    has(&text, &["small marked (.cta-small) { padding: 4px 8px; }"]);
+    assert_eq!(text.matches("padding: 8px 16px").count(), 1, "the base stands once:\n{text}");
+    let template = &adopted.files["controls/cta.html"];
+    has(template, &["<button><slot>", "<a href=\"#\"><slot>Book</slot> <span part=\"arrow\" data-when>→</span></a>"]);
+    // Nothing is left of the old stylesheet.
+    assert_eq!(adopted.kept[0].text.trim(), "@layer kept {\n\n}");
+}
+
+#[test]
+fn selector_lists_are_attached_and_elements_told_apart() {
+    let css = "input[type=text], textarea { padding: 8px; border: 1px solid #889; background: #fff; color: #223 }\n\
+               textarea { height: 96px }\n\
+               input[type=text]:focus, textarea:focus { border-color: #06c }";
+    let adopted = adopted(&page(css, "<input type=text> <textarea></textarea> <input type=checkbox>"));
+    let text = sheet(&adopted, "field");
+    has(&text, &["@host textarea { height: 96px; }"]);
+    has(&text, &["@state focus { border-color: {field.focus-edge}; }"]);
+    has(&text, &["@attach (input[type=\"text\"], textarea) as field;"]);
+}
+
+#[test]
+fn a_hidden_native_input_is_a_part_and_bears_the_states() {
+    let css = ".check { padding-left: 28px; position: relative }\n.check input { position: absolute; opacity: 0 }\n\
+               .check span { width: 18px; height: 18px; border: 1px solid #567; background: #fff }\n\
+               .check input:checked + span { background: #1a6a8a; border-color: #1a6a8a }\n\
+               .check input:focus-visible + span { outline: 2px solid #000 }";
+    let adopted = adopted(&page(css, "<label class=check><input type=checkbox><span></span> Car</label>"));
+    let text = sheet(&adopted, "check");
+    has(&text, &["@part face marked (span) {", "@part native marked (input) {", "opacity: 0;"]);
+    has(&text, &["@state focus {", "@part face { outline: 2px solid {choice.focus-face-ring}; }"]);
+    has(&text, &["@state checked {", "background: {choice.checked-face-fill};"]);
+    has(
+        &adopted.files["controls/check.html"],
+        &["<label><input part=\"native\" type=\"checkbox\"><span part=\"face\"></span> <slot>Car</slot></label>"],
+    );
+}
+
+#[test]
+fn classes_that_say_a_state_are_states_of_the_system_s_own() {
+    let css = ".chip { padding: 4px 8px; border: 1px solid #889; background: #eef; color: #223 }\n\
+               .chip.is-on { background: #223; color: #eef }\n.chip:hover { background: #dde }";
+    let adopted = adopted(&page(css, "<button class='chip is-on'>Cars</button> <button class=chip>Dogs</button>"));
+    has(&adopted.files["stilk.toml"], &["[states]\nis-on = \".is-on\""]);
+    // The pointer came later in the old stylesheet, and a state of one's own is above it in a sheet.
+    has(&sheet(&adopted, "chip"), &["@state is-on {", "@state hover and is-on { background: {act.hover-fill}; }"]);
+}
+
+#[test]
+fn what_no_stylesheet_gives_a_look_is_no_control_of_the_system() {
+    let css = ".cta { padding: 8px; border: 0; background: #246; color: #fff }";
+    let adopted = adopted(&page(css, "<button class=cta>A</button> <input> <select></select>"));
+    assert_eq!(adopted.became.len(), 1);
+}
+
+#[test]
+fn a_family_is_kept_from_what_other_pages_have() {
+    // Only the second page has the stylesheet that styles all fields.
+    let pages = [
+        ("a.html", "<!doctype html><link rel=stylesheet href=a.css><body><input type=text id=q>"),
+        (
+            "b.html",
+            "<!doctype html><link rel=stylesheet href=a.css><link rel=stylesheet href=b.css>\
+             <body><form class=booking><input type=text></form>",
+        ),
+    ];
+    let sheets = [
+        ("a.css", "body { margin: 0 }"),
+        ("b.css", "input[type=text] { padding: 8px; border: 1px solid #889; background: #fff; color: #223 }"),
+    ];
+    let adopted = adopted(&site(&pages, &sheets));
+    has(&sheet(&adopted, "field"), &["@attach (.booking input[type=\"text\"]) as field;"]);
+}
