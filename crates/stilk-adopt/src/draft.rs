@@ -410,7 +410,8 @@ impl Workshop<'_> {
                             if sets.iter().next().is_none() && origin == Origin::Kept {
                                 continue;
                             }
-                        } else if origin == Origin::Kept {
+                        } else if origin == Origin::Kept && when != (When { groups: groups.clone(), ..When::default() })
+                        {
                             continue;
                         }
                         pieces.push(Piece {
@@ -531,10 +532,11 @@ impl Workshop<'_> {
     }
 
     fn holds_for_all(&self, condition: &str, members: &[(usize, &Member)]) -> bool {
-        let Some(place) = condition.strip_prefix(":is(").and_then(|rest| rest.strip_suffix(" *)")) else {
-            return false;
-        };
-        let Some(list) = parse_list(&format!(":is({place} *)")).filter(|_| !place.contains(':')) else { return false };
+        // What a state may bring about holds for all today, and not tomorrow.
+        const LASTING: [&str; 4] = [":is(", ":where(", ":not(", ":root"];
+        let comes_and_goes =
+            condition.match_indices(':').any(|(at, _)| !LASTING.iter().any(|one| condition[at..].starts_with(one)));
+        let Some(list) = parse_list(condition).filter(|_| !comes_and_goes) else { return false };
         let mut documents: BTreeMap<usize, Document> = BTreeMap::new();
         members.iter().all(|(_, member)| {
             let document = documents.entry(member.page).or_insert_with(|| self.ground.site.document(member.page));

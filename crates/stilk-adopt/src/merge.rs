@@ -93,5 +93,16 @@ pub fn tidy(draft: &mut Draft) {
         kept.reverse();
         draft.rules[at].pieces = kept;
     }
+    // What the control declares for itself and never reads.
+    let read: BTreeSet<String> =
+        draft.rules.iter().flat_map(|rule| &rule.pieces).flat_map(|piece| reads(&piece.value)).collect();
+    for rule in &mut draft.rules {
+        rule.pieces.retain(|piece| !piece.name.starts_with("--") || read.contains(&piece.name));
+    }
     draft.rules.retain(|rule| !rule.pieces.is_empty());
+}
+
+/// The custom properties that a value reads.
+fn reads(value: &str) -> impl Iterator<Item = String> + '_ {
+    value.split("var(").skip(1).map(|rest| rest.split([',', ')']).next().unwrap_or_default().trim().to_owned())
 }

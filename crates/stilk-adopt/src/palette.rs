@@ -4,7 +4,7 @@ use crate::colors::{colors_in, design_token, skeleton};
 use crate::draft::{Draft, DraftRule, Origin, Piece};
 use crate::naming::unique;
 use crate::pieces::restricted;
-use crate::properties::{Properties, TokenDraft, TokenText, with_references};
+use crate::properties::{Properties, Read, TokenDraft, TokenText, with_references};
 use crate::themes::ModifierDraft;
 use crate::when::{Exclusive, When};
 use std::collections::{BTreeMap, BTreeSet};
@@ -287,33 +287,20 @@ impl Palette {
 /// A value with custom properties of the page as references; those of the control itself stay.
 fn references(value: &str, properties: &Properties, locals: &BTreeSet<&str>) -> Result<String, String> {
     let unknown = std::cell::RefCell::new(None);
-    // A local is kept from being taken for a reference by a mark that no value has.
-    let token = |name: &str| match properties.token(name) {
-        Some(token) => Some(token.path.clone()),
-        None if locals.contains(name) => Some(format!("\u{1}{name}")),
-        None => {
-            unknown.borrow_mut().get_or_insert(name.to_owned());
-            None
+    let read = |name: &str| {
+        if let Some(token) = properties.token(name) {
+            return Some(Read::Token(token.path.clone()));
         }
+        if locals.contains(name) {
+            return Some(Read::Local);
+        }
+        if !properties.declared.contains(name) {
+            return Some(Read::Nowhere);
+        }
+        unknown.borrow_mut().get_or_insert(name.to_owned());
+        None
     };
-    match with_references(value, &token) {
-        Some(text) => Ok(bring_back(&text)),
-        None => Err(unknown.into_inner().unwrap_or_else(|| value.to_owned())),
-    }
-}
-
-/// `{\u{1}--name}` as `var(--name)`.
-fn bring_back(text: &str) -> String {
-    let mut written = String::new();
-    let mut rest = text;
-    while let Some(at) = rest.find("{\u{1}") {
-        let inner = &rest[at + 2..];
-        let end = inner.find('}').unwrap_or(inner.len());
-        written.push_str(&rest[..at]);
-        written.push_str(&format!("var({})", &inner[..end]));
-        rest = inner.get(end + 1..).unwrap_or_default();
-    }
-    written + rest
+    with_references(value, &read).ok_or_else(|| unknown.take().unwrap_or_else(|| value.to_owned()))
 }
 
 /// What controls of a kind do, in a word.

@@ -8,7 +8,9 @@ use crate::outline::declaration;
 use crate::themes::{ContextDraft, ModifierDraft};
 use serde_json::{Value as Json, json};
 use std::collections::{BTreeMap, BTreeSet};
+use stilk_engine::cascade::compound::{Compound, compounds};
 use stilk_engine::cascade::ranking::Rank;
+use stilk_engine::cascade::selector::{parse_list, split_list};
 use stilk_engine::cascade::stylesheet::DeclarationBody;
 use stilk_survey::theme;
 
@@ -41,6 +43,8 @@ pub struct Properties {
     pub tokens: Vec<TokenDraft>,
     /// Where their declarations stand: rule, and offset in its text.
     pub taken: Vec<(RuleRef, usize)>,
+    /// Every custom property that some stylesheet declares.
+    pub declared: BTreeSet<String>,
 }
 
 impl Properties {
@@ -63,8 +67,9 @@ struct Definition {
 
 /// Reads the custom properties of a site. Media queries that change them become contexts of the modifiers.
 pub fn read(ground: &Ground, modifiers: &mut Vec<ModifierDraft>, adopted: &BTreeSet<usize>) -> Properties {
+    name_usual(ground, modifiers);
     let mut definitions: BTreeMap<String, Vec<Definition>> = BTreeMap::new();
-    let mut refused: BTreeSet<String> = BTreeSet::new();
+    let (mut refused, mut declared): (BTreeSet<String>, BTreeSet<String>) = (BTreeSet::new(), BTreeSet::new());
     for (at, sheet) in ground.old.all.iter().enumerate() {
         refused.extend(sheet.parsed.registered.iter().map(|(registered, _)| registered.name.to_string()));
         for (index, style) in sheet.parsed.rules.iter().enumerate() {
@@ -72,6 +77,7 @@ pub fn read(ground: &Ground, modifiers: &mut Vec<ModifierDraft>, adopted: &BTree
             for one in style.declarations.iter() {
                 let DeclarationBody::Custom(name, _) = &one.body else { continue };
                 let name = name.to_string();
+                declared.insert(name.clone());
                 match where_of(ground, rule, modifiers) {
                     _ if one.important => drop(refused.insert(name)),
                     Where::Elsewhere => {
@@ -123,7 +129,8 @@ pub fn read(ground: &Ground, modifiers: &mut Vec<ModifierDraft>, adopted: &BTree
         }
         lost.iter().for_each(|name| drop(tokens.remove(name)));
     }
-    let mut properties = Properties::default();
+    declared.extend(refused.iter().cloned());
+    let mut properties = Properties { declared, ..Properties::default() };
     for (name, token) in tokens {
         let all = definitions.remove(&name).into_iter().flatten();
         properties.taken.extend(all.map(|definition| (definition.rule, definition.offset)));
@@ -176,42 +183,140 @@ enum Where {
     Unclear,
 }
 
+/// Attributes that stand beside the root, or that the root must not have, choose contexts as well.
+fn name_usual(ground: &Ground, modifiers: &mut Vec<ModifierDraft>) {
+    for (at, sheet) in ground.old.all.iter().enumerate() {
+        for (index, style) in sheet.parsed.rules.iter().enumerate() {
+            let sets_any = style.declarations.iter().any(|one| matches!(one.body, DeclarationBody::Custom(..)));
+            let rule = RuleRef { sheet: at, rule: index as u32 };
+            let Some(parts) = ground.rule(rule).filter(|parts| sets_any && parts.compounds.len() == 1) else {
+                continue;
+            };
+            let Some(scopes) = scopes(ground, parts.subject()) else { continue };
+            let has_root = scopes.iter().any(|scope| matches!(scope, Scope::Root));
+            for scope in scopes {
+                let (attribute, usual) = match scope {
+                    Scope::Usual(attribute, value) if has_root => (attribute, Some(value)),
+                    Scope::RootWithout(attribute) => (attribute, None),
+                    _ => continue,
+                };
+                let known = modifiers.iter().position(|modifier| modifier.attribute == attribute);
+                let known = known.unwrap_or_else(|| {
+                    let word = attribute.strip_prefix("data-").unwrap_or(&attribute);
+                    let mut names = modifiers.iter().map(|modifier| modifier.name.clone()).collect();
+                    let name = unique(&crate::naming::identifier(word), &mut names);
+                    modifiers.push(ModifierDraft::new(name, attribute));
+                    modifiers.len() - 1
+                });
+                if let Some(usual) = usual {
+                    modifiers[known].contexts[0].name = usual;
+                }
+            }
+        }
+    }
+}
+
+/// What a selector of the whole page asks for.
+enum Scope {
+    Root,
+    /// The root where no attribute chooses, by the attribute's name.
+    RootWithout(String),
+    Theme(usize),
+    /// An attribute that stands for what holds anyway, with its value.
+    Usual(String, String),
+}
+
 fn where_of(ground: &Ground, rule: RuleRef, modifiers: &mut Vec<ModifierDraft>) -> Where {
     let Some(parts) = ground.rule(rule) else { return Where::Unclear };
-    let subject = parts.subject();
-    let left = theme::without(&ground.themes, subject);
-    let asks = |index: &usize| theme::asks_for(std::slice::from_ref(&ground.themes[*index]), subject);
-    let own: Vec<usize> = (0..ground.themes.len()).filter(asks).collect();
-    let names_root = |other: &String| other == ":root" || other.starts_with(":not([");
-    let is_root = left.classes.is_empty()
-        && left.ids.is_empty()
-        && left.attributes.is_empty()
-        && left.states.is_empty()
-        && left.others.iter().all(names_root)
-        && (left.others.iter().any(|other| other == ":root") || left.local.as_deref() == Some("html"));
-    let is_theme = own.len() == 1 && matches!(left.local.as_deref(), None | Some("body" | "html"));
-    if parts.compounds.len() > 1 || parts.pseudo.is_some() || !is_root && !is_theme {
+    if parts.compounds.len() > 1 || parts.pseudo.is_some() {
         return Where::Elsewhere;
     }
+    let Some(scopes) = scopes(ground, parts.subject()) else { return Where::Elsewhere };
     let groups = match ground.old.groups(rule) {
         Ok(groups) => groups,
         Err(_) => return Where::Unclear,
     };
-    let refused = left.others.iter().find(|other| other.starts_with(":not(["));
-    match (own.as_slice(), groups.as_slice(), refused) {
-        ([], [], None) => Where::Page(None),
-        ([theme], [], None) => {
+    let has_root = scopes.iter().any(|scope| matches!(scope, Scope::Root));
+    let counted: Vec<&Scope> = scopes.iter().filter(|scope| !has_root || !matches!(scope, Scope::Usual(..))).collect();
+    match (counted.as_slice(), groups.as_slice()) {
+        ([Scope::Root], []) => Where::Page(None),
+        ([Scope::Theme(theme)], []) => {
             let place = modifiers.iter().enumerate().find_map(|(m, modifier)| {
                 let at = modifier.contexts.iter().position(|context| context.theme == Some(*theme))?;
                 Some((m, at))
             });
             place.map_or(Where::Unclear, |place| Where::Page(Some(place)))
         }
-        ([], [(kind, query)], refused) if kind == "media" => {
-            let attribute = refused.map(|other| other.trim_start_matches(":not([").trim_end_matches("])").to_owned());
-            following(modifiers, query, attribute.as_deref()).map_or(Where::Unclear, |at| Where::Page(Some(at)))
+        ([Scope::Root], [(kind, query)]) if kind == "media" => {
+            following(modifiers, query, None).map_or(Where::Unclear, |at| Where::Page(Some(at)))
         }
+        ([Scope::RootWithout(attribute)], [(kind, query)]) if kind == "media" => {
+            following(modifiers, query, Some(attribute)).map_or(Where::Unclear, |at| Where::Page(Some(at)))
+        }
+        ([Scope::Usual(attribute, value)], []) => {
+            let Some(m) = modifiers.iter().position(|modifier| modifier.attribute == *attribute) else {
+                return Where::Elsewhere;
+            };
+            let contexts = &mut modifiers[m].contexts;
+            let at = contexts.iter().position(|context| context.name == *value).unwrap_or_else(|| {
+                contexts.push(ContextDraft { name: value.clone(), theme: None, follow: None, mark: None });
+                contexts.len() - 1
+            });
+            Where::Page(if at == 0 { None } else { Some((m, at)) })
+        }
+        ([Scope::Usual(..)], _) => Where::Elsewhere,
         _ => Where::Unclear,
+    }
+}
+
+/// The scopes of the whole page that a compound asks for; nothing where it asks for some element of it.
+fn scopes(ground: &Ground, subject: &Compound) -> Option<Vec<Scope>> {
+    let is_list = |text: &&String| text.starts_with(":where(") || text.starts_with(":is(");
+    if let ([list], true) = (subject.others.as_slice(), subject.text() == subject.others.concat())
+        && is_list(&list)
+    {
+        let inner = list.split_once('(')?.1.strip_suffix(')')?;
+        let one = |text: &str| -> Option<Scope> {
+            let parsed = parse_list(text.trim())?;
+            match compounds(parsed.slice().first()?).as_slice() {
+                [one] => scope(ground, one),
+                _ => None,
+            }
+        };
+        return split_list(inner).into_iter().map(one).collect();
+    }
+    scope(ground, subject).map(|scope| vec![scope])
+}
+
+fn scope(ground: &Ground, subject: &Compound) -> Option<Scope> {
+    let left = theme::without(&ground.themes, subject);
+    let asks = |index: &usize| theme::asks_for(std::slice::from_ref(&ground.themes[*index]), subject);
+    let own: Vec<usize> = (0..ground.themes.len()).filter(asks).collect();
+    if !left.classes.is_empty() || !left.ids.is_empty() || !left.states.is_empty() {
+        return None;
+    }
+    let is_root = left.others.iter().any(|other| other == ":root") || left.local.as_deref() == Some("html");
+    let others: Vec<&String> = left.others.iter().filter(|other| *other != ":root").collect();
+    match (own.as_slice(), left.attributes.as_slice(), others.as_slice()) {
+        ([], [], []) if is_root => Some(Scope::Root),
+        ([], [], [not]) if is_root => {
+            let inner = not.strip_prefix(":not(")?.strip_suffix(')')?;
+            let name = |one: &str| -> Option<String> {
+                let inner = one.trim().strip_prefix('[')?;
+                Some(inner.split(['=', ']']).next()?.to_owned())
+            };
+            let names: BTreeSet<String> = split_list(inner).into_iter().map(name).collect::<Option<_>>()?;
+            let mut names = names.into_iter();
+            names.next().filter(|_| names.next().is_none()).map(Scope::RootWithout)
+        }
+        ([theme], [], []) if matches!(left.local.as_deref(), None | Some("body" | "html")) => {
+            Some(Scope::Theme(*theme))
+        }
+        ([], [attribute], []) if left.local.is_none() => {
+            let (name, value) = attribute.trim_matches(['[', ']']).split_once('=')?;
+            Some(Scope::Usual(name.to_owned(), value.trim_matches(['"', '\'']).to_owned()))
+        }
+        _ => None,
     }
 }
 
@@ -308,7 +413,36 @@ fn text_of(value: &str) -> Option<TokenText> {
             _ => derived(value),
         };
     }
+    if let Some(families) = families(value) {
+        return Some(TokenText::Value("fontFamily", json!(families)));
+    }
     derived(value)
+}
+
+/// A list of font families, told from other lists by a name in quotes or one that every browser knows (CSS Fonts 4, section 2.1).
+fn families(value: &str) -> Option<Vec<String>> {
+    const GENERIC: [&str; 9] = [
+        "serif",
+        "sans-serif",
+        "monospace",
+        "cursive",
+        "fantasy",
+        "system-ui",
+        "ui-serif",
+        "ui-sans-serif",
+        "ui-monospace",
+    ];
+    let mut is_told = false;
+    let name = |text: &str| -> Option<String> {
+        let text = text.trim();
+        let quoted = ['"', '\''].iter().find_map(|quote| text.strip_prefix(*quote)?.strip_suffix(*quote));
+        is_told |= quoted.is_some() || GENERIC.contains(&text);
+        let is_plain = |text: &str| text.chars().all(|c| c.is_alphanumeric() || c == '-' || c == '_' || c == ' ');
+        let name = quoted.unwrap_or(text);
+        (!name.is_empty() && is_plain(name)).then(|| name.to_owned())
+    };
+    let names: Vec<String> = value.split(',').map(name).collect::<Option<_>>()?;
+    is_told.then_some(names)
 }
 
 /// What CSS computes: with its references in braces.
@@ -317,7 +451,7 @@ fn derived(value: &str) -> Option<TokenText> {
     if value.is_empty() || value.contains(['{', '}', ';', '!', '"', '\'']) || value.contains("url(") {
         return None;
     }
-    with_references(value, &|name| Some(name.trim_start_matches('-').to_owned())).map(TokenText::Derived)
+    with_references(value, &|name| Some(Read::Token(name.strip_prefix("--")?.to_owned()))).map(TokenText::Derived)
 }
 
 /// A number and its unit.
@@ -329,14 +463,24 @@ fn measure(value: &str) -> Option<(f64, &str)> {
     unit.chars().all(|c| c.is_ascii_alphabetic() || c == '%').then_some((number, unit))
 }
 
-/// A value with `var(--name)` as references to tokens, where `token` knows one; nothing where it does not.
-pub fn with_references(value: &str, token: &dyn Fn(&str) -> Option<String>) -> Option<String> {
+/// What a custom property is where a value reads it.
+pub enum Read {
+    /// A token, by its path.
+    Token(String),
+    /// One of the control's own.
+    Local,
+    /// Declared nowhere: what stands in its place counts.
+    Nowhere,
+}
+
+/// A value with `var(--name)` as references to tokens, by what `read` knows of it; nothing where it does not know one, or nothing
+/// stands in its place.
+pub fn with_references(value: &str, read: &dyn Fn(&str) -> Option<Read>) -> Option<String> {
     let (mut written, mut rest) = (String::new(), value);
     while let Some(at) = rest.find("var(") {
         let inner = &rest[at + 4..];
         let end = inner.find([',', ')'])?;
         let name = inner[..end].trim();
-        // What stands in its place where it is not there never counts: a token is.
         let mut depth = 1_usize;
         let close = inner.char_indices().find_map(|(i, c)| {
             depth = match c {
@@ -347,7 +491,15 @@ pub fn with_references(value: &str, token: &dyn Fn(&str) -> Option<String>) -> O
             (depth == 0).then_some(i)
         })?;
         written.push_str(&rest[..at]);
-        written.push_str(&format!("{{{}}}", token(name)?));
+        match read(name)? {
+            // What stands in its place where it is not there never counts: a token is.
+            Read::Token(path) => written.push_str(&format!("{{{path}}}")),
+            Read::Local => written.push_str(&format!("var({name})")),
+            Read::Nowhere => {
+                let instead = inner[end..close].strip_prefix(',')?.trim();
+                written.push_str(&with_references(instead, read)?);
+            }
+        }
         rest = &inner[close + 1..];
     }
     written.push_str(rest);
@@ -369,15 +521,29 @@ mod tests {
         assert_eq!(text_of("150ms"), Some(TokenText::Value("duration", json!({ "value": 150.0, "unit": "ms" }))));
         assert_eq!(text_of("calc(var(--a) * 2)"), Some(TokenText::Derived("calc({a} * 2)".into())));
         assert_eq!(text_of("2em"), Some(TokenText::Derived("2em".into())));
+        assert_eq!(
+            text_of("\"Deck Sans\", system-ui, serif"),
+            Some(TokenText::Value("fontFamily", json!(["Deck Sans", "system-ui", "serif"])))
+        );
         assert_eq!(text_of("url(x.png)"), None);
         assert!(matches!(text_of("#123456"), Some(TokenText::Value("color", _))));
     }
 
     #[test]
     fn references_stand_in_braces() {
-        let known = |name: &str| (name == "--sea").then(|| "sea".to_owned());
+        let known = |name: &str| match name {
+            "--sea" => Some(Read::Token("sea".to_owned())),
+            "--own" => Some(Read::Local),
+            "--gone" => Some(Read::Nowhere),
+            _ => None,
+        };
         assert_eq!(with_references("1px solid var(--sea)", &known).as_deref(), Some("1px solid {sea}"));
         assert_eq!(with_references("var(--sea, rgb(0 0 0))", &known).as_deref(), Some("{sea}"));
+        assert_eq!(
+            with_references("var(--own) var(--gone, 1px var(--sea))", &known).as_deref(),
+            Some("var(--own) 1px {sea}")
+        );
         assert_eq!(with_references("var(--other)", &known), None);
+        assert_eq!(with_references("var(--gone)", &known), None);
     }
 }

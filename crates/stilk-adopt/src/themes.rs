@@ -33,7 +33,8 @@ pub struct ModifierDraft {
 pub const USUAL: &str = "usual";
 
 impl ModifierDraft {
-    fn new(name: String, attribute: String) -> ModifierDraft {
+    /// One that has nothing but its usual context.
+    pub fn new(name: String, attribute: String) -> ModifierDraft {
         let usual = ContextDraft { name: USUAL.to_owned(), theme: None, follow: None, mark: None };
         ModifierDraft { name, attribute, contexts: vec![usual] }
     }

@@ -9,15 +9,43 @@ use stilk_survey::control::Found;
 
 /// The template of a control: one element for each host.
 pub fn write(ground: &Ground, draft: &Draft) -> String {
-    let mut text = String::new();
+    let mut hosts: Vec<String> = Vec::new();
     for host in &draft.hosts {
         let member = &ground.members[host.member];
         let document = ground.site.document(member.page);
         let writer = Writer { document: &document, found: &member.found, draft, optional: optional(ground, draft) };
+        let mut text = String::new();
         writer.element(member.found.host, 0, &mut text);
-        text.push('\n');
+        hosts.push(text);
     }
-    text
+    // What the chosen ones lack and others have stands at the end of one of them.
+    for part in &draft.parts {
+        let has = |text: &String| text.contains(&format!(" part=\"{}\"", part.name));
+        let end = |text: &String| text.rfind("</");
+        let Some(text) = (!hosts.iter().any(has)).then(|| hosts.iter_mut().find(|text| end(text).is_some())).flatten()
+        else {
+            continue;
+        };
+        let written = ground.members_of(draft.family).find_map(|member| {
+            let document = ground.site.document(member.page);
+            let nodes = document.descendants(member.found.host);
+            let is_it = |node: &&NodeId| {
+                **node != member.found.host
+                    && document.element(**node).is_some()
+                    && part_id(&document, **node, &member.found) == part.id
+            };
+            let node = *nodes.iter().find(is_it)?;
+            let writer = Writer { document: &document, found: &member.found, draft, optional: vec![part.name.clone()] };
+            // The words of the control stand where they stand already.
+            let mut text = "<slot>".to_owned();
+            writer.element(node, 1, &mut text);
+            text.strip_prefix("<slot>").map(str::to_owned)
+        });
+        if let (Some(written), Some(end)) = (written, end(text)) {
+            text.insert_str(end, &written);
+        }
+    }
+    hosts.into_iter().map(|text| text + "\n").collect()
 }
 
 /// Parts that not every control has.
@@ -119,7 +147,7 @@ impl Writer<'_> {
                 }
                 NodeData::Text(words) => {
                     let words = words.split_whitespace().collect::<Vec<_>>().join(" ");
-                    let slot = is_placed_for_text && !is_whole && !text.contains("<slot>") | self.is_new_host(text);
+                    let slot = is_placed_for_text && !is_whole && self.is_new_host(text);
                     match slot {
                         true => text.push_str(&format!("<slot>{}</slot>", escaped(&words, false))),
                         false => text.push_str(&escaped(&words, false)),
@@ -142,8 +170,7 @@ impl Writer<'_> {
 
     /// Whether no text of this host was written yet.
     fn is_new_host(&self, text: &str) -> bool {
-        let line = text.rfind('\n').map_or(0, |at| at + 1);
-        !text[line..].contains("<slot>")
+        !text.contains("<slot>")
     }
 }
 

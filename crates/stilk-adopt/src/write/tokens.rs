@@ -31,7 +31,7 @@ pub fn write(name: &str, tokens: &[TokenDraft], modifiers: &[ModifierDraft]) -> 
             }
             contexts.insert(context.name.clone(), Json::Array(sources));
         }
-        said.insert(modifier.name.clone(), json!({ "contexts": contexts, "default": crate::themes::USUAL }));
+        said.insert(modifier.name.clone(), json!({ "contexts": contexts, "default": modifier.contexts[0].name }));
     }
     let mut order = vec![json!({ "$ref": "#/sets/base" })];
     order.extend(modifiers.iter().map(|modifier| json!({ "$ref": format!("#/modifiers/{}", modifier.name) })));
