@@ -55,6 +55,7 @@ terminal mend check --mend --yes --project mended
 terminal why why button.outline:hover background-color --project ternhaven --theme day
 
 terminal survey first survey ternhaven/before
+terminal adopt first adopt ternhaven/before --to harbour
 (cd "$work" && "$stilk" survey ternhaven/before --format html >inventory.html) || true
 terminal explain explain state/leak
 "$stilk" contrast --project "$work/ternhaven" --format svg >"$work/contrast.svg" || true

@@ -297,6 +297,7 @@ fn attempt(
     if !refused.is_empty() {
         return Err(refused);
     }
+    let surface = palette.surface(ground, &properties, &modifiers);
     let mut all: Vec<TokenDraft> = properties.tokens.clone();
     all.extend(palette.tokens.iter().cloned());
     // Contexts in which nothing is another value are none.
@@ -311,6 +312,7 @@ fn attempt(
         prefix: &prefix,
         modifiers: &modifiers,
         own: &own,
+        surface: surface.as_deref(),
         keeps_properties: !properties.tokens.is_empty(),
         layers: request.layers,
     };

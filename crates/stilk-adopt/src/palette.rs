@@ -2,14 +2,20 @@
 
 use crate::colors::{colors_in, design_token, skeleton};
 use crate::draft::{Draft, DraftRule, Origin, Piece};
+use crate::ground::Ground;
 use crate::naming::unique;
+use crate::old::RuleRef;
+use crate::outline::declaration;
 use crate::pieces::restricted;
 use crate::properties::{Properties, Read, TokenDraft, TokenText, with_references};
 use crate::themes::ModifierDraft;
 use crate::when::{Exclusive, When};
 use std::collections::{BTreeMap, BTreeSet};
+use stilk_engine::cascade::ranking::Rank;
+use stilk_engine::css::property::Longhand;
 use stilk_language::system::States;
 use stilk_survey::control::Kind;
+use stilk_survey::theme;
 
 /// What a theme changes about colours goes to the rules whose colours they are: tokens say it then. What is more than that stays
 /// a rule of its own.
@@ -112,13 +118,7 @@ fn goes_to_others(
 }
 
 /// What a theme's declaration says where another rule holds as well.
-fn meeting(
-    rule: &DraftRule,
-    both: When,
-    theme: usize,
-    rank: stilk_engine::cascade::ranking::Rank,
-    piece: &Piece,
-) -> DraftRule {
+fn meeting(rule: &DraftRule, both: When, theme: usize, rank: Rank, piece: &Piece) -> DraftRule {
     let when = When { themes: BTreeSet::from([theme]), ..both };
     let sets = rule.sets().within(&piece.sets);
     DraftRule { when, rank, pieces: restricted(piece, &sets), origin: Origin::Meeting, ..rule.clone() }
@@ -301,6 +301,72 @@ fn references(value: &str, properties: &Properties, locals: &BTreeSet<&str>) -> 
         None
     };
     with_references(value, &read).ok_or_else(|| unknown.take().unwrap_or_else(|| value.to_owned()))
+}
+
+impl Palette {
+    /// The token of what pages are filled with: what the body's background says, in each theme; nothing where it says no colour.
+    pub fn surface(&mut self, ground: &Ground, properties: &Properties, modifiers: &[ModifierDraft]) -> Option<String> {
+        let mut base: Option<(Rank, String)> = None;
+        let mut themed: BTreeMap<usize, (Rank, String)> = BTreeMap::new();
+        for (at, sheet) in ground.old.all.iter().enumerate() {
+            for index in 0..sheet.parsed.rules.len() {
+                let rule = RuleRef { sheet: at, rule: index as u32 };
+                let Some(parts) =
+                    ground.rule(rule).filter(|parts| parts.compounds.len() == 1 && parts.pseudo.is_none())
+                else {
+                    continue;
+                };
+                let subject = parts.subject();
+                let left = theme::without(&ground.themes, subject);
+                let is_body = left.local.as_deref() == Some("body") && left.is_of_any_class() && left.states.is_empty();
+                if !is_body || !parts.sets.has(Longhand::BackgroundColor) || parts.is_conditional {
+                    continue;
+                }
+                let rank = ground.old.ranks(rule)[0];
+                let Some(value) = background(ground, rule) else { continue };
+                let asks = |one: &usize| theme::asks_for(std::slice::from_ref(&ground.themes[*one]), subject);
+                match (0..ground.themes.len()).find(asks) {
+                    Some(theme) if themed.get(&theme).is_none_or(|(known, _)| *known < rank) => {
+                        themed.insert(theme, (rank, value));
+                    }
+                    None if base.as_ref().is_none_or(|(known, _)| *known < rank) => base = Some((rank, value)),
+                    _ => {}
+                }
+            }
+        }
+        let (rank, value) = base?;
+        if let Some(name) = value.strip_prefix("var(").and_then(|rest| rest.strip_suffix(')')) {
+            return properties.token(name.trim()).map(|token| token.path.clone());
+        }
+        let mut contexts = BTreeMap::new();
+        for (theme, (_, value)) in themed.into_iter().filter(|(_, (of_theme, _))| *of_theme > rank) {
+            let place = modifiers.iter().enumerate().find_map(|(m, modifier)| {
+                let at = modifier.contexts.iter().position(|context| context.theme == Some(theme))?;
+                Some((m, at))
+            });
+            if let (Some(place), Some(color)) = (place, design_token(&value)) {
+                contexts.insert(place, TokenText::Value("color", color));
+            }
+        }
+        let base = TokenText::Value("color", design_token(&value)?);
+        let path = unique("surface.page", &mut self.paths);
+        self.tokens.push(TokenDraft { path: path.clone(), base, contexts });
+        Some(path)
+    }
+}
+
+/// The colour or the one custom property that a rule's background is.
+fn background(ground: &Ground, rule: RuleRef) -> Option<String> {
+    let (text, _) = ground.old.block(rule)?;
+    let style = &ground.old.all[rule.sheet].parsed.rules[rule.rule as usize];
+    let offsets = style.declarations.iter().rev().filter_map(|one| text.offset(one.offset));
+    let values = offsets.filter_map(|offset| declaration(&text.text, offset));
+    let is_background =
+        |name: &str| name.eq_ignore_ascii_case("background") || name.eq_ignore_ascii_case("background-color");
+    let (_, value, _) = values.into_iter().find(|(name, _, _)| is_background(name))?;
+    let is_one = value.starts_with("var(--") && value.ends_with(')') && !value.contains(',')
+        || crate::colors::color(value).is_some();
+    is_one.then(|| value.to_owned())
 }
 
 /// What controls of a kind do, in a word.

@@ -18,7 +18,7 @@ pub struct PartId {
     pub is_bearer: bool,
     /// Its first class that says no state.
     pub class: Option<String>,
-    /// Its name.
+    /// Its name, where it has no such class.
     pub local: String,
 }
 
@@ -277,6 +277,7 @@ pub fn part_id(document: &Document, node: NodeId, found: &Found) -> PartId {
         let own = element.classes.iter().map(ToString::to_string);
         own.into_iter().find(|class| !state_class::says_state(class))
     });
-    let local = element.map_or_else(String::new, |element| element.local().to_owned());
+    // A class tells it; without one its name has to.
+    let local = element.filter(|_| class.is_none()).map_or_else(String::new, |element| element.local().to_owned());
     PartId { is_bearer: node == found.bearer && node != found.host, class, local }
 }

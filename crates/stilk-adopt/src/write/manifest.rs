@@ -13,6 +13,8 @@ pub struct Asked<'m> {
     pub modifiers: &'m [ModifierDraft],
     /// The states.
     pub own: &'m OwnStates,
+    /// The token of what pages are filled with.
+    pub surface: Option<&'m str>,
     /// Whether custom properties of the page became tokens.
     pub keeps_properties: bool,
     /// Whether rules stand in layers.
@@ -45,6 +47,9 @@ pub fn write(asked: &Asked) -> String {
         if !follow.is_empty() {
             text.push_str(&format!("follow = [{}]\n", follow.join(", ")));
         }
+    }
+    if let Some(surface) = asked.surface {
+        text.push_str(&format!("\n[surfaces]\npage = \"{{{surface}}}\"\n"));
     }
     text.push_str("\n[stylesheet]\n");
     text.push_str(&format!("layers = {}\n", asked.layers));

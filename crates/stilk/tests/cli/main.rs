@@ -3,6 +3,7 @@
 #[path = "../shared/depth.rs"]
 mod depth;
 
+mod adopt;
 mod bad_input;
 mod build;
 mod check;
