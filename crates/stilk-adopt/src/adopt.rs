@@ -1,6 +1,7 @@
 //! All of it: from pages to a project, with its proof.
 
-use crate::draft::{Draft, OwnStates, Workshop, is_on_link, standard, takes_text};
+use crate::account::{Adopted, Became, KeptFile, Left};
+use crate::draft::{Draft, OwnStates, Workshop};
 use crate::ground::Ground;
 use crate::naming;
 use crate::old::RuleRef;
@@ -10,6 +11,7 @@ use crate::properties::{Properties, TokenDraft};
 use crate::situation;
 use crate::themes::{self, ModifierDraft};
 use crate::winners::Winners;
+use crate::workshop::{is_on_link, standard, takes_text};
 use crate::write::kept::{self, AllCuts};
 use crate::write::sheet::{self, Line, Written};
 use crate::write::{manifest, report, template, tokens};
@@ -47,76 +49,6 @@ pub struct Request {
 
 /// Gives an address for another place: of a stylesheet or page by its path, and as it is written there.
 pub type Rebase = Box<dyn Fn(&str, &str) -> Option<String>>;
-
-/// A family that stays as it was.
-#[derive(Debug, Clone)]
-pub struct Left {
-    /// Its selectors.
-    pub family: String,
-    /// How many controls it has.
-    pub controls: usize,
-    /// Why.
-    pub why: String,
-    /// What would look different.
-    pub differences: Vec<Difference>,
-}
-
-/// A family that became a control.
-#[derive(Debug, Clone)]
-pub struct Became {
-    /// Its selectors.
-    pub family: String,
-    /// The control.
-    pub control: String,
-    /// How many controls on pages.
-    pub controls: usize,
-    /// How many declarations its sheet has.
-    pub declarations: usize,
-    /// How many of these write out where two rules meet.
-    pub meetings: usize,
-    /// Options and parts by name, with what they are on pages.
-    pub names: Vec<(String, String)>,
-    /// Declarations that never won, with their rules.
-    pub lost: Vec<(String, String)>,
-    /// Rules that stay, because a sheet cannot say them.
-    pub unreadable: Vec<(String, &'static str)>,
-}
-
-/// What came of it.
-pub struct Adopted {
-    /// The files of the project: paths in it, and texts.
-    pub files: BTreeMap<String, String>,
-    /// What stays of each old stylesheet: its path, the file, and its text before addresses are written anew.
-    pub kept: Vec<KeptFile>,
-    /// The name of the system's stylesheet.
-    pub stylesheet: String,
-    /// Families that became controls.
-    pub became: Vec<Became>,
-    /// Families that stay.
-    pub left: Vec<Left>,
-    /// The tokens.
-    pub tokens: usize,
-    /// Literal colours in sheets, and how many of them are tokens.
-    pub literals: (usize, usize),
-    /// The modifiers.
-    pub modifiers: Vec<ModifierDraft>,
-    /// The proof.
-    pub proof: Proof,
-    /// Sides of media queries that were too many to be looked at.
-    pub unseen: usize,
-}
-
-/// What stays of a stylesheet.
-pub struct KeptFile {
-    /// The path of the old one, or of the page that it stood in.
-    pub old: String,
-    /// Whether it stood in a page.
-    pub is_inline: bool,
-    /// Its path in the project.
-    pub path: String,
-    /// Its text, with addresses as they were.
-    pub text: String,
-}
 
 /// A project that is nowhere yet.
 struct Memory<'m>(&'m BTreeMap<String, String>);
@@ -448,7 +380,7 @@ fn own_states(ground: &Ground, winners: &Winners, wanted: &BTreeSet<usize>) -> O
             (naming::unique(&wanted, &mut names), selector)
         })
         .collect();
-    let place = Span::new(ground.site.pages.first().map_or_else(|| nowhere(), |page| page.file), 0, 0);
+    let place = Span::new(ground.site.pages.first().map_or_else(nowhere, |page| page.file), 0, 0);
     let named = |value: &str| Name { value: value.to_owned(), span: place };
     let own: Vec<OwnState> =
         list.iter().map(|(name, selector)| OwnState { name: named(name), selector: named(selector) }).collect();

@@ -1,8 +1,8 @@
 //! What there is before anything is written: controls of all pages by family, and for each rule whose elements it styles.
 
+use crate::holding::{is_focusable, may_hold};
 use crate::old::{OldSheets, RuleRef};
 use crate::reading::{Asked, Reading};
-use crate::situation::{is_focusable, may_hold};
 use rustc_hash::FxHashMap;
 use std::collections::{BTreeMap, BTreeSet};
 use std::hash::{Hash, Hasher};

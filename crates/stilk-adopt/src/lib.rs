@@ -8,19 +8,22 @@
 //!
 //! 1. [`old`]: the stylesheets, each once and in one order; [`outline`]: their texts by blocks, so that some can be left out.
 //! 2. [`ground`]: all controls by family, and for each rule whose elements it styles. [`reading`]: what a rule asks of a
-//!    control, its selector held against the control's elements. [`situation`]: themes, media and states to look at.
+//!    control, its selector held against the control's elements. [`situation`]: themes, media and states to look at; [`holding`]: which
+//!    of these can be.
 //! 3. [`winners`]: who wins on controls as they are.
-//! 4. [`draft`]: a family as a control; [`when`]: when its rules hold; [`conflict`]: where the order of states and places would
+//! 4. [`workshop`] makes a [`draft`] of a control from a family; [`when`]: when its rules hold; [`merge`]; [`conflict`]: where the order of states and places would
 //!    give another look, the meeting of two rules is written out; [`pieces`]: some longhands of a shorthand; [`naming`].
 //! 5. [`themes`], [`properties`], [`palette`], [`colors`]: modifiers and tokens.
 //! 6. [`write`]: sheets, templates, tokens, the manifest, what stays, and the account of it.
-//! 7. [`proof`]: every element before and after. [`adopt`] does all of it.
+//! 7. [`proof`]: every element before and after. [`adopt`] does all of it, and gives an [`account`].
 
+pub mod account;
 pub mod adopt;
 pub mod colors;
 pub mod conflict;
 pub mod draft;
 pub mod ground;
+pub mod holding;
 pub mod merge;
 pub mod naming;
 pub mod old;
@@ -34,6 +37,7 @@ pub mod situation;
 pub mod themes;
 pub mod when;
 pub mod winners;
+pub mod workshop;
 pub mod write;
 
 use rustc_hash::FxHashMap;

@@ -1,6 +1,6 @@
 //! What a rule asks of a control: its selector held against the control's elements, compound by compound.
 
-use crate::situation::is_focusable;
+use crate::holding::is_focusable;
 use std::collections::BTreeSet;
 use stilk_engine::cascade::compound::{Compound, without_states};
 use stilk_engine::cascade::matching::matches;
@@ -46,6 +46,9 @@ pub struct Reading {
     /// Themes that it asks for, by their place among those of the site.
     pub themes: BTreeSet<usize>,
 }
+
+/// Elements, each with a state that it has to be in.
+pub type InStates = Vec<(NodeId, String)>;
 
 /// A rule, ready to be read.
 pub struct Asked {
@@ -115,12 +118,7 @@ impl Asked {
 
     /// In which states which elements have to be so that it matches one, and all that it names; nothing where
     /// it asks for no state.
-    pub fn requirement(
-        &self,
-        rule: &Rule,
-        document: &Document,
-        subject: NodeId,
-    ) -> Option<(Vec<(NodeId, String)>, Vec<NodeId>)> {
+    pub fn requirement(&self, rule: &Rule, document: &Document, subject: NodeId) -> Option<(InStates, Vec<NodeId>)> {
         if !rule.asks_state() {
             return None;
         }

@@ -93,17 +93,6 @@ impl Situation {
     }
 }
 
-/// Whether the focus can be on an element (HTML, section 6.6.2).
-pub fn is_focusable(element: &stilk_engine::dom::Element) -> bool {
-    let has = |name: &str| element.attribute(name).is_some();
-    match element.local() {
-        "a" | "area" => has("href") || has("tabindex"),
-        "button" | "input" | "select" | "textarea" | "summary" | "iframe" | "embed" | "object" => true,
-        "audio" | "video" => has("controls") || has("tabindex"),
-        _ => has("tabindex") || has("contenteditable"),
-    }
-}
-
 /// A page's document in a situation.
 pub fn dressed(ground: &Ground, document: &Document, situation: &Situation) -> Document {
     let mut dressed = document.clone();
@@ -138,14 +127,6 @@ pub fn requirements<'g>(
     single.iter().chain(pairs)
 }
 
-/// Whether so many states are looked at at once that no rule asks for together: two, of which a press is one with the pointer
-/// that presses, and none that a script brings about by a class: where markup has such a class the others are asked of it.
-pub fn may_hold(states: &[(NodeId, String)]) -> bool {
-    let names: BTreeSet<&str> = states.iter().map(|(_, state)| state.as_str()).collect();
-    let is_pressed = names.contains(":active") && names.contains(":hover");
-    names.len() - usize::from(is_pressed) <= 2 && !names.iter().any(|name| name.starts_with('.'))
-}
-
 /// Brings states about: those that attributes and classes say in a copy of the document, the others by force.
 pub fn bring_about<'d>(document: &'d Document, states: &[(NodeId, String)]) -> (Cow<'d, Document>, Forced) {
     let (mut changed, mut forced) = (Cow::Borrowed(document), Forced::default());
@@ -170,10 +151,11 @@ fn bring(document: &mut Cow<Document>, forced: &mut Forced, node: NodeId, state:
             forced.add(node, PseudoClass::FocusVisible);
         }
         ":focus-within" => everywhere(&PseudoClass::FocusWithin),
-        ":disabled" => match document.element(node).is_some_and(is_disableable) {
-            true => set(document, node, "disabled", ""),
-            false => {}
-        },
+        ":disabled" => {
+            if document.element(node).is_some_and(is_disableable) {
+                set(document, node, "disabled", "");
+            }
+        }
         ":checked" => match document.element(node).map(|element| element.local().to_owned()).as_deref() {
             Some("input") => set(document, node, "checked", ""),
             Some("option") => set(document, node, "selected", ""),

@@ -1,6 +1,6 @@
 //! `ADOPTED.md`: what became what, what was left and why, and what a person should decide.
 
-use crate::adopt::Adopted;
+use crate::account::Adopted;
 use crate::ground::Ground;
 
 /// So many of one list are written out.
@@ -135,7 +135,7 @@ fn grouped(number: u64) -> String {
     let digits = number.to_string();
     let mut text = String::new();
     for (at, digit) in digits.chars().enumerate() {
-        if at > 0 && (digits.len() - at) % 3 == 0 {
+        if at > 0 && (digits.len() - at).is_multiple_of(3) {
             text.push(',');
         }
         text.push(digit);

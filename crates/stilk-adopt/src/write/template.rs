@@ -140,11 +140,8 @@ impl Writer<'_> {
         let is_placed_for_text = node == self.found.host || self.part(node).is_some();
         for child in &self.document.node(node).children {
             match &self.document.node(*child).data {
-                NodeData::Text(words) if words.trim().is_empty() => {
-                    if !words.is_empty() && !is_whole {
-                        text.push(' ');
-                    }
-                }
+                NodeData::Text(words) if words.is_empty() || is_whole && words.trim().is_empty() => {}
+                NodeData::Text(words) if words.trim().is_empty() => text.push(' '),
                 NodeData::Text(words) => {
                     let words = words.split_whitespace().collect::<Vec<_>>().join(" ");
                     let slot = is_placed_for_text && !is_whole && self.is_new_host(text);

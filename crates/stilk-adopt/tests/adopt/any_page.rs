@@ -3,7 +3,8 @@
 use crate::random::sample;
 use crate::support::{page, request};
 use std::collections::BTreeMap;
-use stilk_adopt::adopt::{Adopted, adopt};
+use stilk_adopt::account::Adopted;
+use stilk_adopt::adopt::adopt;
 use stilk_checks::registry::CHECKS;
 use stilk_engine::cascade::defaults::Browser;
 use stilk_engine::cascade::{Engine, Forced, Media, Stylesheet};

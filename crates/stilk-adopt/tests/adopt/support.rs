@@ -1,7 +1,8 @@
 //! Sites of a few lines.
 
 use std::sync::Arc;
-use stilk_adopt::adopt::{Adopted, Request, adopt};
+use stilk_adopt::account::Adopted;
+use stilk_adopt::adopt::{Request, adopt};
 use stilk_checks::registry::CHECKS;
 use stilk_checks::scan::Linked;
 use stilk_engine::cascade::Stylesheet;

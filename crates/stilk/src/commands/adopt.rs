@@ -5,7 +5,8 @@ use crate::output::count;
 use crate::{Failure, Outcome, disk, say};
 use std::ffi::OsString;
 use std::path::{Component, Path, PathBuf};
-use stilk_adopt::adopt::{Adopted, Request as Asked, adopt};
+use stilk_adopt::account::Adopted;
+use stilk_adopt::adopt::{Request as Asked, adopt};
 use stilk_adopt::write::{kept, report};
 use stilk_checks::registry::CHECKS;
 

@@ -2,6 +2,7 @@
 //! in themes, widths and colour schemes, at rest and with states forced. Every longhand of every element has to be the same,
 //! boxes within half a pixel, and at rest every pixel.
 
+use crate::depth::Depth;
 use crate::surveyed;
 use crate::webdriver::Browser;
 use serde_json::{Value, json};
@@ -10,6 +11,9 @@ use std::process::Command;
 
 /// Below so many values the test would say too little.
 const LEAST: u64 = 1_000_000;
+
+/// So many rounds are looked at, and so many themes, where not everything is.
+const FEW: u64 = 2;
 
 /// Rounds of forced states: each element is in each of them once.
 const ROUNDS: usize = 5;
@@ -31,16 +35,22 @@ struct Count {
 }
 
 /// Compares all sites; the number of differences.
-pub fn run(browser: &Browser) -> u64 {
+pub fn run(browser: &Browser, depth: Depth) -> u64 {
     let mut count = Count::default();
     for site in surveyed::sites() {
-        let pairs = adopted(&site, &[]);
-        for pair in &pairs {
-            compare(browser, pair, &mut count);
+        for pair in &adopted(&site, &[]) {
+            compare(browser, pair, depth, &mut count);
+        }
+        if depth.full {
+            // Once more with the system in layers.
+            for pair in &adopted(&site, &["--layers"]) {
+                compare(browser, pair, Depth { full: false, ..depth }, &mut count);
+            }
         }
     }
     println!("adopted sites: {} values, {} pictures, {} differ", count.values, count.pictures, count.differences);
-    assert!(count.values >= LEAST, "only {} values of adopted sites were compared", count.values);
+    let least = if depth.full { LEAST } else { LEAST / 4 };
+    assert!(count.values >= least, "only {} values of adopted sites were compared", count.values);
     count.differences
 }
 
@@ -106,15 +116,17 @@ fn linked(text: &str, page: &Path, table: &[(String, String)]) -> String {
     text
 }
 
-fn compare(browser: &Browser, pair: &Pair, count: &mut Count) {
-    let themes = std::iter::once("").chain(pair.themes.iter().map(String::as_str));
+fn compare(browser: &Browser, pair: &Pair, depth: Depth, count: &mut Count) {
+    let all: Vec<&str> = std::iter::once("").chain(pair.themes.iter().map(String::as_str)).collect();
+    let themes = depth.part(all.len() as u64, FEW).map(|at| all[at as usize]);
+    let rounds: Vec<usize> = depth.part(ROUNDS as u64, FEW).map(|round| round as usize).collect();
     for theme in themes {
         for (width, dark) in [(1280, false), (1280, true), (400, false)] {
             let metrics = json!({ "width": width, "height": 800, "deviceScaleFactor": 1, "mobile": false });
             browser.devtools("Emulation.setDeviceMetricsOverride", metrics);
             let scheme = if dark { "dark" } else { "light" };
             browser.emulate(&[("prefers-color-scheme", scheme)]);
-            let rounds = if width == 1280 && !dark { ROUNDS } else { 0 };
+            let rounds = if width == 1280 && !dark { rounds.as_slice() } else { &[] };
             let (old, new) = (look(browser, &pair.old, theme, rounds), look(browser, &pair.new, theme, rounds));
             for (round, (old, new)) in old.values.iter().zip(&new.values).enumerate() {
                 let place = format!("{} at {width}px, {scheme}, round {round}, {theme}", pair.old.display());
@@ -123,8 +135,9 @@ fn compare(browser: &Browser, pair: &Pair, count: &mut Count) {
             count.pictures += 1;
             // A page is drawn in several steps: a picture that was taken between two of them is taken again.
             let is_drawn_the_same = old.picture == new.picture
-                || (0..4)
-                    .any(|_| look(browser, &pair.old, theme, 0).picture == look(browser, &pair.new, theme, 0).picture);
+                || (0..4).any(|_| {
+                    look(browser, &pair.old, theme, &[]).picture == look(browser, &pair.new, theme, &[]).picture
+                });
             if !is_drawn_the_same {
                 count.differences += 1;
                 println!("  {} at {width}px, {scheme}, {theme}: another picture", pair.old.display());
@@ -141,7 +154,7 @@ struct Seen {
     picture: String,
 }
 
-fn look(browser: &Browser, page: &Path, theme: &str, rounds: usize) -> Seen {
+fn look(browser: &Browser, page: &Path, theme: &str, rounds: &[usize]) -> Seen {
     browser.open(&format!("file://{}", page.display()));
     browser.run(&format!("{theme}; scrollTo(0, 0)"), json!([]));
     // What moves is looked at when it has arrived.
@@ -149,7 +162,7 @@ fn look(browser: &Browser, page: &Path, theme: &str, rounds: usize) -> Seen {
     browser.run(sleep, json!([]));
     let picture = browser.screenshot();
     let mut values = vec![browser.run(SCRIPT, json!([]))];
-    if rounds == 0 {
+    if rounds.is_empty() {
         return Seen { values, picture };
     }
     browser.run(STILL, json!([]));
@@ -159,7 +172,7 @@ fn look(browser: &Browser, page: &Path, theme: &str, rounds: usize) -> Seen {
     let selector = "a, button, input, select, textarea, summary, label, [role]";
     let all = browser.devtools("DOM.querySelectorAll", json!({ "nodeId": root, "selector": selector }));
     let nodes = all["nodeIds"].as_array().expect("elements").clone();
-    for round in 0..rounds {
+    for round in rounds {
         for (at, node) in nodes.iter().enumerate() {
             let states: &[&str] = match (at + round) % ROUNDS {
                 0 => &["hover"],

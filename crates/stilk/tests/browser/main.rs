@@ -116,7 +116,7 @@ fn main() {
     }
     // ADOPTED=1 asks for the sites before and after they are adopted.
     if std::env::var_os("ADOPTED").is_some() {
-        let failed = adopted::run(&browser) > 0;
+        let failed = adopted::run(&browser, Depth { full: true, ..depth }) > 0;
         drop(browser);
         std::process::exit(i32::from(failed));
     }
@@ -216,6 +216,7 @@ fn main() {
         (row.compared, row.unknown, row.differences) = (count.compared, count.unknown, count.differences);
         rows.push(row);
         failed |= surveyed::run(&browser) > 0;
+        failed |= adopted::run(&browser, depth) > 0;
         if depth.full {
             let pages = real_pages::of_debian();
             let (usual, forced) = real_pages::without_and_with_forced_colors();
