@@ -113,3 +113,27 @@ pub fn page(css: &str, html: &str) {
         }
     }
 }
+
+/// Adopts a page whose buttons are shaped by a class, with any stylesheet and any markup: nothing looks different.
+pub fn adopt(css: &str, html: &str) {
+    let page = format!(
+        "<!doctype html><style>.a {{ padding: 8px; border: 2px solid #345; background: #9cf; color: #012 }}\n{}</style><body>\
+         <button class=a>A</button>{html}",
+        css.replace("</", "")
+    );
+    let mut site = stilk_survey::site::Site::default();
+    site.add("p.html", &page, &[], &mut |_, _, _| Err("is not there".to_owned()));
+    let request = stilk_adopt::adopt::Request {
+        name: "old".to_owned(),
+        only: Vec::new(),
+        layers: false,
+        force: false,
+        merge: false,
+        checks: registry::CHECKS.iter().map(|check| check.id).collect(),
+        threads: 1,
+        rebase: Box::new(|_, _| None),
+    };
+    if let Ok(adopted) = stilk_adopt::adopt::adopt(&site, &request) {
+        assert_eq!(adopted.proof.differing, 0);
+    }
+}

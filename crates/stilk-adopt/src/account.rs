@@ -54,6 +54,8 @@ pub struct Adopted {
     pub tokens: usize,
     /// Literal colours in sheets, and how many of them are tokens.
     pub literals: (usize, usize),
+    /// Colours that became one with another: the colour, the token, and how far apart they were.
+    pub merged: Vec<(String, String, f64)>,
     /// The modifiers.
     pub modifiers: Vec<ModifierDraft>,
     /// The proof.

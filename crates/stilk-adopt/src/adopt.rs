@@ -39,6 +39,8 @@ pub struct Request {
     pub layers: bool,
     /// Whether a family is adopted whose look would change.
     pub force: bool,
+    /// Whether colours that are almost one become one; then they look different, and each is told.
+    pub merge: bool,
     /// The ids of all checks, which waivers may name.
     pub checks: Vec<&'static str>,
     /// On so many threads; what comes out does not depend on it.
@@ -72,6 +74,7 @@ struct Attempt {
     kept: Vec<String>,
     tokens: usize,
     literals: (usize, usize),
+    merged: Vec<(String, String, f64)>,
     modifiers: Vec<ModifierDraft>,
 }
 
@@ -113,7 +116,7 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
         let blamed =
             |difference: &Difference| difference.family.filter(is_wanted).or(difference.now_family.filter(is_wanted));
         let differing: BTreeSet<usize> = proof.differences.iter().filter_map(blamed).collect();
-        if proof.differing == 0 || request.force {
+        if proof.differing == 0 || request.force || request.merge && !attempt.merged.is_empty() {
             // The proof compares addresses as they were written; the files have them for their new place.
             let files =
                 self::attempt(&ground, &winners, (&wanted, &strict), request, true).map(|attempt| attempt.files);
@@ -196,7 +199,7 @@ fn attempt(
     }
     // The control that most pages have gets the plain names.
     drafts.sort_by_key(|draft| std::cmp::Reverse(ground.families[draft.family].count));
-    let mut palette = Palette::beside(&properties);
+    let mut palette = Palette::beside(&properties, request.merge);
     let mut files = BTreeMap::new();
     let prefix = naming::identifier(&request.name);
     for draft in &drafts {
@@ -271,7 +274,16 @@ fn attempt(
         Arc::new(Stylesheet::parse_importing(&in_media(text, &sheet.media).0, &mut importer))
     });
     let after = After { kept: parsed.collect(), system, origins };
-    Ok(Attempt { drafts, files, after, kept, tokens: all.len(), literals: palette.literals, modifiers })
+    Ok(Attempt {
+        drafts,
+        files,
+        after,
+        kept,
+        tokens: all.len(),
+        literals: palette.literals,
+        merged: palette.merged,
+        modifiers,
+    })
 }
 
 /// Tokens and modifiers without those that change nothing.
@@ -442,6 +454,7 @@ fn finish(
         left,
         tokens: attempt.tokens,
         literals: attempt.literals,
+        merged: attempt.merged,
         modifiers: attempt.modifiers,
         proof,
         unseen,

@@ -19,6 +19,13 @@ pub fn color(text: &str) -> Option<Absolute> {
     }
 }
 
+/// How far apart two colours are in OKLab (CSS Color 4, section 17), alpha counted as much.
+pub fn distance(one: &Absolute, other: &Absolute) -> f64 {
+    let (a, b) = (one.to(Space::Oklab).components, other.to(Space::Oklab).components);
+    let squares = a.iter().zip(&b).map(|(a, b)| (a.unwrap_or(0.0) - b.unwrap_or(0.0)).powi(2)).sum::<f64>();
+    squares.sqrt().max((one.alpha - other.alpha).abs())
+}
+
 /// Where colours stand in a value, in order. What is see-through by name is none, and nothing in strings and addresses is.
 pub fn colors_in(value: &str) -> Vec<Range<usize>> {
     let bytes = value.as_bytes();

@@ -165,16 +165,30 @@ pub struct Palette {
     main: BTreeMap<&'static str, String>,
     /// How many literal colours there were, and how many became tokens.
     pub literals: (usize, usize),
+    /// Whether colours that are almost one become one.
+    merge: bool,
+    /// Colours that are the same in every theme, by group and role.
+    near: Vec<((&'static str, &'static str), String, String)>,
+    /// Those that did: the colour, the token, and how far apart the two were (OKLab).
+    pub merged: Vec<(String, String, f64)>,
 }
+
+/// Colours nearer than this are almost one: the difference in OKLab that `survey` calls near.
+const NEAR: f64 = 0.02;
 
 /// Group, role, value, and what themes make of it.
 type Key = (&'static str, &'static str, String, Vec<(usize, String)>);
 
+/// What themes make of a colour.
+fn themed_of(key: &Key) -> &[(usize, String)] {
+    &key.3
+}
+
 impl Palette {
     /// Beside tokens that there are already.
-    pub fn beside(properties: &Properties) -> Palette {
+    pub fn beside(properties: &Properties, merge: bool) -> Palette {
         let paths = properties.tokens.iter().map(|token| token.path.clone()).collect();
-        Palette { paths, ..Palette::default() }
+        Palette { paths, merge, ..Palette::default() }
     }
 
     /// A value as sheets have it: custom properties of the page and literal colours as references.
@@ -248,6 +262,18 @@ impl Palette {
         if let Some(known) = self.known.get(&key) {
             return Some(known.clone());
         }
+        if self.merge && themed_of(&key).is_empty() {
+            let own = crate::colors::color(literal)?;
+            let near = self.near.iter().find_map(|(of, text, path)| {
+                let apart = crate::colors::distance(&own, &crate::colors::color(text)?);
+                (*of == (group, role) && apart < NEAR).then(|| (path.clone(), apart))
+            });
+            if let Some((path, apart)) = near {
+                self.merged.push((literal.to_owned(), path.clone(), apart));
+                self.known.insert(key, path.clone());
+                return Some(path);
+            }
+        }
         let mut words: Vec<String> = rule.when.options.iter().map(|at| draft.options[*at].name.clone()).collect();
         if draft.name != *self.main.entry(group).or_insert_with(|| draft.name.clone()) {
             words.insert(0, draft.name.clone());
@@ -279,6 +305,9 @@ impl Palette {
             None => TokenDraft { path: path.clone(), base: TokenText::Value("color", base), contexts },
         };
         self.tokens.push(token);
+        if themed_of(&key).is_empty() {
+            self.near.push(((group, role), literal.to_owned(), path.clone()));
+        }
         self.known.insert(key, path.clone());
         Some(path)
     }

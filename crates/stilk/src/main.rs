@@ -247,6 +247,9 @@ enum Command {
         /// Write rules in cascade layers
         #[arg(long)]
         layers: bool,
+        /// Make one token of colours that are almost the same (ΔE OK below 0.02), and list them
+        #[arg(long)]
+        merge: bool,
         /// Adopt also what would look different then
         #[arg(long)]
         force: bool,
@@ -616,7 +619,7 @@ fn run(command: Command) -> Result<Outcome, Failure> {
                 commands::scan::Request { pages: &pages, format, against: against.as_deref(), quiet: common.quiet };
             commands::scan::run(&common.project, &request)
         }
-        Command::Adopt { pages, to, name, css, only, layers, force, quiet } => {
+        Command::Adopt { pages, to, name, css, only, layers, merge, force, quiet } => {
             let request = commands::adopt::Request {
                 pages: &pages,
                 to: &to,
@@ -624,6 +627,7 @@ fn run(command: Command) -> Result<Outcome, Failure> {
                 css: &css,
                 only: &only,
                 layers,
+                merge,
                 force,
                 quiet,
             };

@@ -51,6 +51,12 @@ pub fn write(adopted: &Adopted, ground: &Ground) -> String {
             ));
         }
     }
+    if !adopted.merged.is_empty() {
+        text.push_str("\n## Colours that became one\n\n| colour | token | apart (ΔE OK) |\n|---|---|---|\n");
+        for (color, token, apart) in &adopted.merged {
+            text.push_str(&format!("| `{color}` | `{token}` | {apart:.4} |\n"));
+        }
+    }
     text.push_str("\n## What became what\n");
     for one in &adopted.became {
         text.push_str(&format!(

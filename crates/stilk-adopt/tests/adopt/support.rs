@@ -40,6 +40,7 @@ pub fn request() -> Request {
         only: Vec::new(),
         layers: false,
         force: false,
+        merge: false,
         checks: CHECKS.iter().map(|check| check.id).collect(),
         threads: 1,
         rebase: Box::new(|_, _| None),

@@ -1,6 +1,7 @@
 //! Themes and tokens.
 
-use crate::support::{adopted, has, page, sheet};
+use crate::support::{adopted, has, page, request, sheet};
+use stilk_adopt::adopt::{Request, adopt};
 
 #[test]
 fn custom_properties_of_the_page_are_tokens_under_their_names() {
@@ -46,6 +47,19 @@ fn what_a_device_changes_follows_it() {
                .b { padding: 8px; border: 1px solid var(--ink); background: var(--paper); color: var(--ink) }";
     let adopted = adopted(&page(css, "<button class=b>A</button>"));
     has(&adopted.files["stilk.toml"], &["follow = [[\"dark\", \"(prefers-color-scheme: dark)\"]]"]);
+}
+
+#[test]
+fn colours_that_are_almost_one_become_one_only_where_that_is_asked_for() {
+    let css = ".a { padding: 8px; border: 0; background: #1a6a8a; color: #fff } .b { padding: 9px; border: 0; background: #1b6b8a; color: #fff }";
+    let site = page(css, "<button class=a>A</button> <button class=b>B</button>");
+    assert_eq!(adopted(&site).merged, []);
+    let merged = adopt(&site, &Request { merge: true, ..request() }).expect("adopted");
+    assert_eq!(merged.merged.len(), 1);
+    assert_eq!((merged.merged[0].0.as_str(), merged.merged[0].1.as_str()), ("#1b6b8a", "act.fill"));
+    assert!(merged.proof.differing > 0);
+    has(&merged.files["ADOPTED.md"], &["## Colours that became one", "| `#1b6b8a` | `act.fill` | 0.00"]);
+    has(&sheet(&merged, "b"), &["background: {act.fill};"]);
 }
 
 #[test]

@@ -1,6 +1,7 @@
 //! The language through its stages, on projects in memory.
 
 mod any_input;
+mod as_written;
 mod attached;
 mod documented;
 mod habits;

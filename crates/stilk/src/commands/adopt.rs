@@ -26,6 +26,8 @@ pub struct Request<'r> {
     pub layers: bool,
     /// Whether families are adopted that would look different.
     pub force: bool,
+    /// Whether colours that are almost one become one.
+    pub merge: bool,
     /// Whether nothing is printed.
     pub quiet: bool,
 }
@@ -56,6 +58,7 @@ pub fn run(request: &Request) -> Result<Outcome, Failure> {
         only,
         layers: request.layers,
         force: request.force,
+        merge: request.merge,
         checks: CHECKS.iter().map(|check| check.id).collect(),
         threads: threads(),
         rebase: Box::new(move |old, address| rebased(old, &dist, address)),
