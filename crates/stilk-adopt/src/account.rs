@@ -44,6 +44,8 @@ pub struct Adopted {
     pub files: BTreeMap<String, String>,
     /// What stays of each old stylesheet: its path, the file, and its text before addresses are written anew.
     pub kept: Vec<KeptFile>,
+    /// By page: for each of its stylesheets, in order, which of these stands for it.
+    pub pages: BTreeMap<String, Vec<Option<usize>>>,
     /// The name of the system's stylesheet.
     pub stylesheet: String,
     /// Families that became controls.

@@ -20,7 +20,7 @@ use std::sync::Arc;
 use stilk_engine::cascade::Stylesheet;
 use stilk_engine::cascade::matching::matches;
 use stilk_engine::cascade::selector::parse_list;
-use stilk_engine::page::in_media;
+use stilk_engine::page::{Page, PageSheet, SheetSource, in_media};
 use stilk_language::manifest::{AsWritten, OwnState};
 use stilk_language::project;
 use stilk_language::stylesheet;
@@ -449,6 +449,9 @@ fn finish(
     let mut adopted = Adopted {
         files: attempt.files,
         kept: kept.collect(),
+        pages: (0..ground.site.pages.len())
+            .map(|page| (ground.site.path(page).to_owned(), links(ground, page)))
+            .collect(),
         stylesheet: format!("dist/{}.css", naming::identifier(&request.name)),
         became,
         left,
@@ -462,4 +465,28 @@ fn finish(
     let text = report::write(&adopted, ground);
     adopted.files.insert("ADOPTED.md".to_owned(), text);
     adopted
+}
+
+/// For each stylesheet of a page, in order, which of the old ones it is; nothing for one that could not be had.
+fn links(ground: &Ground, page: usize) -> Vec<Option<usize>> {
+    let site = ground.site;
+    let list = &ground.old.lists[site.pages[page].list];
+    let text = &site.sources.file(site.pages[page].file).text;
+    let parsed = Page::parse_in(site.pages[page].file, text);
+    let mut left = list.iter();
+    let mut next = left.next();
+    let is_it = |sheet: &PageSheet, old: usize| match &sheet.source {
+        SheetSource::Inline(_) => ground.old.all[old].is_inline,
+        SheetSource::Linked(address) => {
+            let name =
+                |path: &str| path.split(['?', '#']).next().and_then(|path| path.rsplit('/').next()).map(str::to_owned);
+            !ground.old.all[old].is_inline && name(address) == name(&ground.old.all[old].path)
+        }
+    };
+    let found = parsed.sheets.iter().map(|sheet| {
+        let old = *next.filter(|old| is_it(sheet, **old))?;
+        next = left.next();
+        Some(old)
+    });
+    found.collect()
 }

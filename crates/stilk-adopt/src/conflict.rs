@@ -2,17 +2,13 @@
 
 use crate::draft::{Draft, DraftRule, Origin, Piece, Workshop};
 use crate::pieces::restricted;
+use crate::seen::Seen;
 use crate::when::{Target, When};
-use rustc_hash::FxHashMap;
-use std::collections::{BTreeMap, BTreeSet};
+use std::collections::BTreeMap;
 use stilk_engine::cascade::LonghandSet;
-use stilk_engine::cascade::matching::matches;
 use stilk_engine::cascade::ranking::Rank;
-use stilk_engine::cascade::selector::parse_list;
 use stilk_engine::css::property::Longhand;
-use stilk_engine::dom::Document;
 use stilk_language::system::{StateId, States};
-use stilk_survey::family::{Chooser, Member};
 
 /// So many rules a control may come to; where it comes to more, the old order is none of states and places.
 const MOST_RULES: usize = 600;
@@ -35,14 +31,13 @@ pub fn place(states: &States, draft: &Draft, rule: &DraftRule) -> Place {
 ///
 /// # Errors
 /// It would be too much.
-pub fn settle(draft: &mut Draft, shop: &Workshop, members: &[(usize, &Member)]) -> Result<(), String> {
+pub fn settle(draft: &mut Draft, shop: &Workshop, seen: &mut Seen) -> Result<(), String> {
     let exclusive = draft.exclusive(shop.modifier_of);
-    let mut seen = Seen::of(draft, shop, members);
     // What a rule won: the others of what it sets never count.
     let mut won: Vec<LonghandSet> = draft.rules.iter().map(|rule| shop.winners.what(rule.from, draft.family)).collect();
     let mut done = 0;
     loop {
-        let needs = needs(draft, shop, &won, &exclusive, &mut seen, done);
+        let needs = needs(draft, shop, &won, &exclusive, seen, done);
         if needs.is_empty() {
             break;
         }
@@ -127,71 +122,4 @@ fn says_the_same(one: &DraftRule, other: &DraftRule, longhand: Longhand) -> bool
         last.map(|piece| (piece.name.to_ascii_lowercase(), piece.value.clone(), piece.themed.clone()))
     };
     of(one) == of(other)
-}
-
-/// Which options and places stand together on pages: what never does is not written out.
-struct Seen<'s> {
-    members: Vec<(BTreeSet<usize>, usize, &'s Member)>,
-    documents: FxHashMap<usize, Document>,
-    /// By condition: the controls that meet it; nothing where it may come and go.
-    known: FxHashMap<String, Option<BTreeSet<usize>>>,
-}
-
-impl<'s> Seen<'s> {
-    fn of(draft: &Draft, shop: &'s Workshop, members: &[(usize, &'s Member)]) -> Seen<'s> {
-        let mut documents = FxHashMap::default();
-        let mut all = Vec::new();
-        for (_, member) in members {
-            documents.entry(member.page).or_insert_with(|| shop.ground.site.document(member.page));
-            let has = |chooser: &Chooser| match chooser {
-                Chooser::Class(class) => member.element.classes.iter().any(|own| **own == **class),
-                Chooser::Id(id) => member.element.attribute("id") == Some(id),
-                Chooser::Attribute(_) | Chooser::Place(_) => member.options.contains(chooser),
-            };
-            let options: BTreeSet<usize> =
-                (0..draft.options.len()).filter(|at| has(&draft.options[*at].chooser)).collect();
-            let host = draft.hosts.iter().position(|host| {
-                host.sample.local() == member.element.local()
-                    && host.sample.attribute("type") == member.element.attribute("type")
-            });
-            all.push((options, host.unwrap_or(0), *member));
-        }
-        Seen { members: all, documents, known: FxHashMap::default() }
-    }
-
-    fn is_seen(&mut self, when: &When) -> bool {
-        if when.options.len() < 2 && when.nested.is_empty() {
-            return true;
-        }
-        let mut left: BTreeSet<usize> = (0..self.members.len()).collect();
-        left.retain(|at| {
-            let (options, host, _) = &self.members[*at];
-            when.options.is_subset(options) && (when.hosts.is_empty() || when.hosts.contains(host))
-        });
-        for condition in &when.nested {
-            if let Some(meeting) = self.meeting(condition) {
-                left.retain(|at| meeting.contains(at));
-            }
-        }
-        !left.is_empty()
-    }
-
-    fn meeting(&mut self, condition: &str) -> Option<&BTreeSet<usize>> {
-        if !self.known.contains_key(condition) {
-            const LASTING: [&str; 8] = [":is(", ":where(", ":not(", ":first-", ":last-", ":nth-", ":only-", ":empty"];
-            let comes_and_goes = condition
-                .match_indices(':')
-                .any(|(at, _)| !LASTING.iter().any(|lasting| condition[at..].starts_with(lasting)));
-            let list = parse_list(condition).filter(|_| !comes_and_goes);
-            let meeting = list.map(|list| {
-                let all = self.members.iter().enumerate();
-                let meets = |(_, (_, _, member)): &(usize, &(BTreeSet<usize>, usize, &Member))| {
-                    matches(&list, &self.documents[&member.page], member.found.host)
-                };
-                all.filter(meets).map(|(at, _)| at).collect()
-            });
-            self.known.insert(condition.to_owned(), meeting);
-        }
-        self.known.get(condition).and_then(Option::as_ref)
-    }
 }

@@ -36,6 +36,8 @@ pub struct Ground<'s> {
     pub of: Vec<usize>,
     /// What is known of each rule.
     pub facts: BTreeMap<RuleRef, Facts>,
+    /// By class that says a state: the elements that have it on pages, by their names.
+    pub bearers: BTreeMap<String, BTreeSet<String>>,
     /// By page: what rules ask of its elements to be in; what is the same on several pages, once.
     pub requirements: Vec<Vec<Requirement>>,
     /// By page: two of these at once, of one control.
@@ -99,6 +101,7 @@ impl<'s> Ground<'s> {
             (Vec::new(), Vec::new(), Vec::new());
         let (mut requirements, mut pairs, mut known_requirements) = (Vec::new(), Vec::new(), BTreeSet::new());
         let ignored = ignored(&old);
+        let bearers = bearers(site);
         let mut facts: BTreeMap<RuleRef, Facts> = BTreeMap::new();
         for page in 0..site.pages.len() {
             let list = site.pages[page].list;
@@ -111,6 +114,7 @@ impl<'s> Ground<'s> {
                 themes: &themes,
                 candidates: &candidates[list],
                 ignored: &ignored,
+                bearers: &bearers,
                 grouping: &groupings[list],
             };
             let found = looker.page(page, engine);
@@ -163,6 +167,7 @@ impl<'s> Ground<'s> {
             families,
             of,
             facts,
+            bearers,
             requirements,
             pairs,
             readings: by_family,
@@ -208,6 +213,7 @@ struct Looker<'l> {
     themes: &'l [Theme],
     candidates: &'l Candidates,
     ignored: &'l [&'static str],
+    bearers: &'l BTreeMap<String, BTreeSet<String>>,
     grouping: &'l Grouping,
 }
 
@@ -238,6 +244,18 @@ impl Looker<'_> {
             around: BTreeMap::new(),
             strays: BTreeMap::new(),
         };
+        // What pages show in a state is not always in it.
+        for (at, (member, _)) in ground.members.iter().enumerate() {
+            for node in BTreeSet::from([member.found.host, member.found.bearer]) {
+                let Some(element) = document.element(node) else { continue };
+                for state in worn(element) {
+                    let states = vec![(node, state)];
+                    let likeness = likeness(&document, member.found.host, &states, self.ignored);
+                    let (top, member) = (top_of(&document, &[member.found.host, node]), Some(at));
+                    ground.requirements.insert(Requirement { states, top, member, likeness });
+                }
+            }
+        }
         let list = &self.old.lists[self.site.pages[page].list];
         let forced = Forced::default();
         let absent: Vec<(&RuleRef, &Asked)> =
@@ -265,6 +283,11 @@ impl Looker<'_> {
                         match state.as_str() {
                             ":focus" | ":focus-visible" => is_focusable(element),
                             "[disabled]" => is_disableable(element) || element.attribute("disabled").is_some(),
+                            // What pages give to buttons a script does not give to links.
+                            class if class.starts_with('.') => {
+                                let known = self.bearers.get(&class[1..]);
+                                known.is_none_or(|names| names.contains(element.local()))
+                            }
                             _ => true,
                         }
                     })
@@ -293,6 +316,55 @@ impl Looker<'_> {
         }
         ground
     }
+}
+
+/// The states that an element has by its attributes and classes, each as what takes it off.
+fn worn(element: &stilk_engine::dom::Element) -> Vec<String> {
+    const ATTRIBUTES: [&str; 14] = [
+        "checked",
+        "disabled",
+        "readonly",
+        "required",
+        "open",
+        "aria-busy",
+        "aria-checked",
+        "aria-current",
+        "aria-disabled",
+        "aria-expanded",
+        "aria-invalid",
+        "aria-pressed",
+        "aria-selected",
+        "aria-readonly",
+    ];
+    let attributes = ATTRIBUTES.iter().filter(|name| element.attribute(name).is_some());
+    let classes = element.classes.iter().filter(|class| says_state(class));
+    let worn = attributes.map(|name| format!("-[{name}]")).chain(classes.map(|class| format!("-.{class}")));
+    // What is empty is filled in at some time: then it shows no placeholder, and is valid.
+    let is_empty = element.local() == "input" && element.attribute("value").is_none_or(str::is_empty);
+    let sample = match element.attribute("type").map(str::to_ascii_lowercase).as_deref() {
+        None | Some("text" | "search" | "password" | "tel") => Some("1"),
+        Some("email") => Some("a@example.org"),
+        Some("url") => Some("https://example.org"),
+        Some("number") => Some("1"),
+        Some("date") => Some("2026-12-01"),
+        _ => None,
+    };
+    let filled = sample.filter(|_| is_empty).map(|sample| format!("[value=\"{sample}\"]"));
+    worn.chain(filled).collect()
+}
+
+/// Classes that say a state, with the names of the elements that have them on pages.
+fn bearers(site: &Site) -> BTreeMap<String, BTreeSet<String>> {
+    let mut bearers: BTreeMap<String, BTreeSet<String>> = BTreeMap::new();
+    for page in 0..site.pages.len() {
+        let document = site.document(page);
+        for element in document.descendants(Document::ROOT).into_iter().filter_map(|node| document.element(node)) {
+            for class in element.classes.iter().filter(|class| says_state(class)) {
+                bearers.entry(class.to_string()).or_default().insert(element.local().to_owned());
+            }
+        }
+    }
+    bearers
 }
 
 /// Two requirements of one control at once.

@@ -11,7 +11,7 @@
 //!    control, its selector held against the control's elements. [`situation`]: themes, media and states to look at; [`holding`]: which
 //!    of these can be.
 //! 3. [`winners`]: who wins on controls as they are.
-//! 4. [`workshop`] makes a [`draft`] of a control from a family; [`when`]: when its rules hold; [`merge`]; [`conflict`]: where the order of states and places would
+//! 4. [`workshop`] makes a [`draft`] of a control from a family; [`when`]: when its rules hold; [`merge`]; [`seen`]; [`conflict`]: where the order of states and places would
 //!    give another look, the meeting of two rules is written out; [`pieces`]: some longhands of a shorthand; [`naming`].
 //! 5. [`themes`], [`properties`], [`palette`], [`colors`]: modifiers and tokens.
 //! 6. [`write`]: sheets, templates, tokens, the manifest, what stays, and the account of it.
@@ -33,6 +33,7 @@ pub mod pieces;
 pub mod proof;
 pub mod properties;
 pub mod reading;
+pub mod seen;
 pub mod situation;
 pub mod themes;
 pub mod when;

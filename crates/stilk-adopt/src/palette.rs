@@ -8,6 +8,7 @@ use crate::old::RuleRef;
 use crate::outline::declaration;
 use crate::pieces::restricted;
 use crate::properties::{Properties, Read, TokenDraft, TokenText, with_references};
+use crate::seen::Seen;
 use crate::themes::ModifierDraft;
 use crate::when::{Exclusive, When};
 use std::collections::{BTreeMap, BTreeSet};
@@ -19,7 +20,7 @@ use stilk_survey::theme;
 
 /// What a theme changes about colours goes to the rules whose colours they are: tokens say it then. What is more than that stays
 /// a rule of its own.
-pub fn collapse(draft: &mut Draft, exclusive: &Exclusive) {
+pub fn collapse(draft: &mut Draft, exclusive: &Exclusive, seen: &mut Seen) {
     let mut of_themes: Vec<usize> =
         (0..draft.rules.len()).filter(|at| draft.rules[*at].when.themes.len() == 1).collect();
     of_themes.sort_by_key(|at| draft.rules[*at].rank);
@@ -28,7 +29,7 @@ pub fn collapse(draft: &mut Draft, exclusive: &Exclusive) {
         let pieces = draft.rules[at].pieces.clone();
         let mut left = Vec::new();
         for piece in pieces {
-            if !goes_to_others(draft, at, &piece, exclusive, &mut more) {
+            if !goes_to_others(draft, at, &piece, (exclusive, seen), &mut more) {
                 left.push(piece);
             }
         }
@@ -43,7 +44,7 @@ fn goes_to_others(
     draft: &mut Draft,
     at: usize,
     piece: &Piece,
-    exclusive: &Exclusive,
+    (exclusive, seen): (&Exclusive, &mut Seen),
     more: &mut Vec<DraftRule>,
 ) -> bool {
     let theme_rule = &draft.rules[at];
@@ -89,7 +90,7 @@ fn goes_to_others(
         if is_weaker_everywhere && rule.when.states == bare.states && rule.when.options == bare.options {
             continue;
         }
-        let Some(both) = rule.when.and(&bare, exclusive) else { continue };
+        let Some(both) = rule.when.and(&bare, exclusive).filter(|both| seen.is_seen(both)) else { continue };
         match changes(&rule.pieces[own], piece) {
             Some(changes) if bare.covers(&rule.when) => {
                 let themed = &mut draft.rules[other].pieces[own].themed;

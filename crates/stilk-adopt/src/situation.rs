@@ -168,6 +168,17 @@ fn bring(document: &mut Cow<Document>, forced: &mut Forced, node: NodeId, state:
             set(document, node, "placeholder", " ");
         }
         ":open" => set(document, node, "open", ""),
+        state if state.starts_with("-[") => {
+            if let Some(element) = document.to_mut().element_mut(node) {
+                element.remove(state[2..].trim_end_matches(']'));
+            }
+        }
+        state if state.starts_with("-.") => {
+            let own = document.element(node).and_then(|element| element.attribute("class")).unwrap_or_default();
+            let left: Vec<&str> = own.split_ascii_whitespace().filter(|class| *class != &state[2..]).collect();
+            let left = left.join(" ");
+            set(document, node, "class", &left);
+        }
         state if state.starts_with('[') => {
             let inner = state.trim_matches(['[', ']']);
             let (name, value) = inner.split_once('=').unwrap_or((inner, ""));

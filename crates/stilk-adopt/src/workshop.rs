@@ -62,9 +62,10 @@ impl Workshop<'_> {
         self.rules(family, &members, &mut draft);
         crate::merge::hosts(&mut draft);
         let exclusive = draft.exclusive(self.modifier_of);
-        crate::palette::collapse(&mut draft, &exclusive);
+        let mut seen = crate::seen::Seen::of(&draft, self, &members);
+        crate::palette::collapse(&mut draft, &exclusive, &mut seen);
         crate::merge::tidy(&mut draft);
-        conflict::settle(&mut draft, self, &members)?;
+        conflict::settle(&mut draft, self, &mut seen)?;
         crate::merge::hosts(&mut draft);
         crate::merge::tidy(&mut draft);
         Ok(draft)

@@ -278,6 +278,9 @@ enum Command {
         /// Folder to write to
         #[arg(default_value = "ternhaven")]
         folder: PathBuf,
+        /// Begin with the old site alone: adopt it, build it, and link its pages to what came of it
+        #[arg(long)]
+        before: bool,
         /// Replace files that differ from the sample's
         #[arg(long)]
         overwrite: bool,
@@ -647,7 +650,8 @@ fn run(command: Command) -> Result<Outcome, Failure> {
         Command::New { folder, name, prefix, quiet } => {
             commands::new::run(&folder, name.as_deref(), prefix.as_deref(), quiet)
         }
-        Command::Demo { folder, overwrite, quiet } => commands::demo::run(&folder, overwrite, quiet),
+        Command::Demo { folder, before: true, quiet, .. } => commands::demo::adopted(&folder, quiet),
+        Command::Demo { folder, overwrite, quiet, .. } => commands::demo::run(&folder, overwrite, quiet),
     }
 }
 

@@ -2,6 +2,7 @@
 
 pub mod kept;
 pub mod manifest;
+pub mod pages;
 pub mod report;
 pub mod sheet;
 pub mod template;

@@ -57,6 +57,14 @@ impl Tree {
         }
     }
 
+    fn in_one_line(&self) -> Option<String> {
+        match self.items.as_slice() {
+            [Item::Line(line)] => Some(format!("{}: {};", line.name, line.value)),
+            [Item::Block(head, inner)] => inner.in_one_line().map(|line| format!("{head} {{ {line} }}")),
+            _ => None,
+        }
+    }
+
     fn write(&self, depth: usize, text: &mut String) {
         let indent = "  ".repeat(depth);
         for (at, item) in self.items.iter().enumerate() {
@@ -68,8 +76,10 @@ impl Tree {
                     if at > 0 && !after_comment && depth < 3 {
                         text.push('\n');
                     }
-                    if let [Item::Line(line)] = tree.items.as_slice() {
-                        text.push_str(&format!("{indent}{head} {{ {}: {}; }}\n", line.name, line.value));
+                    // What holds one thing alone stands on one line.
+                    if let Some(line) = tree.in_one_line().filter(|line| indent.len() + head.len() + line.len() <= 112)
+                    {
+                        text.push_str(&format!("{indent}{head} {{ {line} }}\n"));
                         continue;
                     }
                     if tree.items.is_empty() {

@@ -90,3 +90,12 @@ fn a_family_is_kept_from_what_other_pages_have() {
     let adopted = adopted(&site(&pages, &sheets));
     has(&sheet(&adopted, "field"), &["@attach (.booking input[type=\"text\"]) as field;"]);
 }
+
+#[test]
+fn what_a_control_looks_like_without_the_state_that_pages_show_is_kept() {
+    let css = ".s { display: inline-flex } .s input { position: absolute; opacity: 0 }\n\
+               .s .rail { width: 44px; height: 22px; background: #cccccc } .s input:checked + .rail { background: #228844 }";
+    let adopted =
+        adopted(&page(css, "<label class=s><input type=checkbox checked><span class=rail></span> Mail</label>"));
+    has(&sheet(&adopted, "s"), &["background: {choice.rail-fill};", "@state checked {", "{choice.checked-rail-fill}"]);
+}

@@ -34,6 +34,18 @@ pub struct Request<'r> {
 
 /// Adopts pages.
 pub fn run(request: &Request) -> Result<Outcome, Failure> {
+    let adopted = adopted(request)?;
+    if !request.quiet {
+        print(request, &adopted);
+    }
+    Ok(match adopted.proof.differing {
+        0 => Outcome::Clean,
+        _ => Outcome::Findings,
+    })
+}
+
+/// Adopts pages and writes the project.
+pub fn adopted(request: &Request) -> Result<Adopted, Failure> {
     let (checks, only) = only(request.only)?;
     if let Some(check) = checks.first() {
         return Err(Failure::Message(format!(
@@ -74,13 +86,7 @@ pub fn run(request: &Request) -> Result<Outcome, Failure> {
         return Err(Failure::Message(format!("error: nothing was adopted\n{why}")));
     }
     write(request, &own, &adopted)?;
-    if !request.quiet {
-        print(request, &adopted);
-    }
-    Ok(match adopted.proof.differing {
-        0 => Outcome::Clean,
-        _ => Outcome::Findings,
-    })
+    Ok(adopted)
 }
 
 /// Writes the project; nothing that is there already is touched.
@@ -149,7 +155,8 @@ fn from_folder(folder: &Path, file: &Path) -> String {
     up.chain(down).collect::<Vec<_>>().join("/")
 }
 
-fn print(request: &Request, adopted: &Adopted) {
+/// Says what came of it.
+pub fn print(request: &Request, adopted: &Adopted) {
     let controls: usize = adopted.became.iter().map(|one| one.controls).sum();
     say!(
         "{} in {} written to {}, with {}\n",

@@ -1,11 +1,12 @@
 //! `stilk demo`: the site as it was before it had a system, and the sample system, written out and put to work.
 
-use super::{Loaded, build, embedded, print_report, specimen, survey};
+use super::{Loaded, adopt, build, embedded, print_report, specimen, survey};
 use crate::output::{count, survey as output};
 use crate::say;
 use crate::{Failure, Outcome, disk};
 use include_dir::{Dir, include_dir};
 use std::path::{Path, PathBuf};
+use stilk_adopt::write::pages;
 use stilk_text::source::FileError;
 
 /// The sample system's sources; outputs are not among them.
@@ -71,6 +72,61 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
             say!("{what:>10}  {place}");
         }
         say!("\nEdit a token or a sheet, then: stilk check --project {}", say::word(&folder.to_string_lossy()));
+    }
+    Ok(Outcome::Clean)
+}
+
+/// Goes the whole way with the old site: surveys it, adopts it, builds the system, and writes its pages with their new links.
+pub fn adopted(folder: &Path, quiet: bool) -> Result<Outcome, Failure> {
+    let (site, system, after) = (folder.join(OLD_SITE), folder.join("system"), folder.join("after"));
+    let there: Vec<String> = [&site, &system, &after]
+        .into_iter()
+        .filter(|path| path.exists())
+        .map(|path| format!("  {}", path.display()))
+        .collect();
+    if !there.is_empty() {
+        return Err(Failure::Message(format!(
+            "error: these folders are there already, and nothing was written:\n{}\nhelp: name another folder, `stilk demo DIR --before`",
+            there.join("\n")
+        )));
+    }
+    let write = |path: &Path, text: &str| {
+        disk::write(path, text).map_err(|message| Failure::Message(format!("error: {message}")))
+    };
+    let files = embedded::sources(&BEFORE);
+    for (path, text) in &files {
+        write(&site.join(path), text)?;
+    }
+    if !quiet {
+        before(&site)?;
+    }
+    let request = adopt::Request {
+        pages: &[site.clone().into()],
+        to: &system,
+        name: Some("Ternhaven"),
+        css: &[],
+        only: &[],
+        layers: false,
+        force: false,
+        merge: false,
+        quiet,
+    };
+    let adopted = adopt::adopted(&request)?;
+    if !quiet {
+        adopt::print(&request, &adopted);
+        say!("");
+    }
+    build::run(&system, None, false, quiet)?;
+    for (path, text) in files.iter().filter(|(path, _)| path.extension().is_some_and(|extension| extension == "html")) {
+        let links = adopted.pages.iter().find(|(page, _)| Path::new(page).file_name() == path.file_name());
+        let address = |at: &usize| format!("../system/{}", adopted.kept[*at].path);
+        let instead: Vec<Option<String>> =
+            links.into_iter().flat_map(|(_, links)| links).map(|link| link.as_ref().map(address)).collect();
+        write(&after.join(path), &pages::linked(text, &instead, &format!("../system/{}", adopted.stylesheet)))?;
+    }
+    if !quiet {
+        say!("The same pages with their new links: {}", after.display());
+        say!("Now: stilk check --project {}    what is wrong, each at one place", say::word(&system.to_string_lossy()));
     }
     Ok(Outcome::Clean)
 }

@@ -32,3 +32,27 @@ fn files_that_were_edited_are_kept_unless_told_otherwise() {
     project.run(&["demo", "here", "--overwrite"]).status(0);
     assert!(!project.read("here/stilk.toml").contains("My harbour"));
 }
+
+#[test]
+fn the_old_site_goes_the_whole_way() {
+    let project = Project::empty();
+    let said = project.run(&["demo", "x", "--before"]);
+    assert_eq!(said.status, 0, "{}{}", said.stdout, said.stderr);
+    for words in
+        ["190 findings", "75 controls in 19 sheets", "none differs.", "The same pages with their new links: x/after"]
+    {
+        assert!(said.stdout.contains(words), "{words}: {}", said.stdout);
+    }
+    let page = project.read("x/after/timetable.html");
+    let links = "<link rel=\"stylesheet\" href=\"../system/kept/site.css\">\n\
+                 <link rel=\"stylesheet\" href=\"../system/kept/timetable.css\">\n\
+                 <link rel=\"stylesheet\" href=\"../system/dist/ternhaven.css\">";
+    assert!(page.contains(links), "{page}");
+    assert_eq!(project.read("x/before/timetable.html").matches("<link").count(), 1);
+    // What was made can be mended, and `compare` says what that changed.
+    let said = project.run(&["check", "--project", "x/system", "--mend", "contrast/placeholder", "--yes"]);
+    assert!(said.stdout.contains("mended") || said.stderr.contains("mended"), "{}{}", said.stdout, said.stderr);
+    let said = project.run(&["demo", "x", "--before"]);
+    assert_eq!(said.status, 2);
+    assert!(said.stderr.contains("these folders are there already, and nothing was written"), "{}", said.stderr);
+}
