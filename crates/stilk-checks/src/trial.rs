@@ -82,8 +82,12 @@ pub struct Found(BTreeMap<String, u64>);
 impl Found {
     /// What a list of findings holds.
     pub fn new<'f>(findings: impl IntoIterator<Item = &'f Diagnostic>, sources: &Sources) -> Found {
-        let one = |finding: &Diagnostic| (fingerprint(finding, sources), cases(finding));
-        Found(findings.into_iter().map(one).collect())
+        // Two findings may say the same of two places.
+        let mut found = BTreeMap::new();
+        for finding in findings {
+            *found.entry(fingerprint(finding, sources)).or_default() += cases(finding);
+        }
+        Found(found)
     }
 
     /// How many of these are not among others.
@@ -93,8 +97,10 @@ impl Found {
 
     /// Later findings that are new, or that hold for more cases.
     pub fn worse<'l>(&self, later: &'l [Diagnostic], sources: &Sources) -> Vec<&'l Diagnostic> {
+        let all = Found::new(later, sources);
         let is_worse = |finding: &&Diagnostic| {
-            self.0.get(&fingerprint(finding, sources)).is_none_or(|known| cases(finding) > *known)
+            let of = fingerprint(finding, sources);
+            self.0.get(&of).is_none_or(|known| all.0.get(&of).is_some_and(|now| now > known))
         };
         later.iter().filter(is_worse).collect()
     }

@@ -82,6 +82,21 @@ fn the_check_of_what_was_adopted_finds_what_the_survey_found() {
 }
 
 #[test]
+fn what_was_adopted_is_mended_and_compare_says_what_that_changed() {
+    let project = Project::site("orchard");
+    adopted(&project, &[]);
+    assert_eq!(project.run(&["build", "--project", "system"]).status, 0);
+    let tokens = project.read("system/tokens/base.tokens.json");
+    let said = project.run(&["adopt", ".", "--to", "old", "--quiet"]);
+    assert_eq!((said.status, said.stdout.as_str()), (0, ""), "{}", said.stderr);
+    assert_eq!(project.read("old/tokens/base.tokens.json"), tokens, "it comes out the same again");
+    let said = project.run(&["check", "--project", "system", "--mend", "contrast/placeholder", "--yes"]);
+    assert!(said.stdout.contains("1 finding cleared, none broken"), "{}{}", said.stdout, said.stderr);
+    let said = project.run(&["compare", "old", "system"]);
+    has(&said.stdout, &["token field.placeholder-text:", "#c9c0b4 →", "cases look different"]);
+}
+
+#[test]
 fn markup_and_scan_know_the_names_that_pages_have() {
     let project = Project::site("library");
     adopted(&project, &[]);
