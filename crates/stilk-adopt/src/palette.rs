@@ -177,8 +177,8 @@ pub struct Palette {
 /// Colours nearer than this are almost one: the difference in OKLab that `survey` calls near.
 const NEAR: f64 = 0.02;
 
-/// Group, role, value, and what themes make of it.
-type Key = (&'static str, &'static str, String, Vec<(usize, String)>);
+/// Group, role, value, what themes make of it, and the control whose it is; no control for those with plain names.
+type Key = (&'static str, &'static str, String, Vec<(usize, String)>, Option<String>);
 
 /// What themes make of a colour.
 fn themed_of(key: &Key) -> &[(usize, String)] {
@@ -259,8 +259,11 @@ impl Palette {
         }
         let said = base.to_string();
         let themed = themed.into_iter().filter_map(|(theme, text)| Some((theme, design_token(&text)?.to_string())));
-        let key = (group, role, said, themed.collect());
-        if let Some(known) = self.known.get(&key) {
+        let main = self.main.entry(group).or_insert_with(|| draft.name.clone());
+        let owner = (draft.name != *main).then(|| draft.name.clone());
+        let plain: Key = (group, role, said, themed.collect(), None);
+        let key: Key = (plain.0, plain.1, plain.2.clone(), plain.3.clone(), owner);
+        if let Some(known) = self.known.get(&plain).or_else(|| self.known.get(&key)) {
             return Some(known.clone());
         }
         if self.merge && themed_of(&key).is_empty() {
@@ -276,8 +279,15 @@ impl Palette {
             }
         }
         let mut words: Vec<String> = rule.when.options.iter().map(|at| draft.options[*at].name.clone()).collect();
-        if draft.name != *self.main.entry(group).or_insert_with(|| draft.name.clone()) {
-            words.insert(0, draft.name.clone());
+        words.splice(0..0, key.4.clone());
+        // One host of several.
+        if let ([one], true) = (rule.when.hosts.iter().collect::<Vec<_>>().as_slice(), draft.hosts.len() > 1) {
+            let sample = &draft.hosts[**one].sample;
+            words.push(match (sample.local(), sample.attribute("type")) {
+                ("a", _) => "link".to_owned(),
+                ("input", Some(kind)) => crate::naming::identifier(kind),
+                (local, _) => crate::naming::identifier(local),
+            });
         }
         // A place that a colour is for: its first name.
         let place = rule.when.nested.iter().find_map(|condition| {
@@ -298,7 +308,8 @@ impl Palette {
         words.push(role.to_owned());
         let path = unique(&format!("{group}.{}", words.join("-")), &mut self.paths);
         // One value of a group is written once; what else has it says so.
-        let same = self.known.iter().find(|((of, _, said, themed), _)| (*of, said, themed) == (key.0, &key.2, &key.3));
+        let same =
+            self.known.iter().find(|((of, _, said, themed, _), _)| (*of, said, themed) == (key.0, &key.2, &key.3));
         let token = match same {
             Some((_, known)) => {
                 TokenDraft { path: path.clone(), base: TokenText::Alias(known.clone()), contexts: BTreeMap::new() }

@@ -192,14 +192,11 @@ impl Workshop<'_> {
                 }
             };
             let mut found: Vec<(Target, When)> = Vec::new();
-            let of_head: BTreeSet<&str> = match &draft.head {
-                Head::Marked(mark) => mark.class().into_iter().collect(),
-                Head::Attached(_) => BTreeSet::new(),
+            // What asks for a class or an id of the host was written for it, or for its like.
+            let is_named = |reading: &Reading| {
+                !reading.classes.is_empty() || reading.others.iter().any(|other| other.starts_with('#'))
             };
-            let is_named = |class: &String| {
-                of_head.contains(class.as_str()) || draft.option(&Chooser::Class(class.clone())).is_some()
-            };
-            let names_it = readings.iter().flatten().any(|reading| reading.classes.iter().any(is_named));
+            let names_it = readings.iter().flatten().any(is_named);
             for reading in readings {
                 let one = reading.clone().and_then(|reading| self.placed(&reading, *name, members, draft));
                 match one {
