@@ -5,7 +5,7 @@ use crate::output::count;
 use crate::{Failure, Outcome, disk, say};
 use std::ffi::OsString;
 use std::path::{Component, Path, PathBuf};
-use stilk_adopt::account::Adopted;
+use stilk_adopt::account::{Adopted, Became};
 use stilk_adopt::adopt::{Request as Asked, adopt};
 use stilk_adopt::write::{kept, report};
 use stilk_checks::registry::CHECKS;
@@ -166,8 +166,10 @@ pub fn print(request: &Request, adopted: &Adopted) {
         count(adopted.tokens as u64, "token"),
     );
     let width = adopted.became.iter().map(|one| one.control.len()).max().unwrap_or(0);
+    let number = |one: &Became| count(one.controls as u64, "control");
+    let numbers = adopted.became.iter().map(|one| number(one).len()).max().unwrap_or(0);
     for one in &adopted.became {
-        say!("  {:width$}  {} · {}", one.control, count(one.controls as u64, "control"), shortened(&one.family),);
+        say!("  {:width$}  {:<numbers$}  {}", one.control, number(one), shortened(&one.family));
     }
     if !adopted.left.is_empty() {
         say!("\nLeft as it was:");
@@ -178,7 +180,7 @@ pub fn print(request: &Request, adopted: &Adopted) {
     say!("\n{}", report::summary(adopted));
     let flag = say::word(&request.to.to_string_lossy());
     say!("\nWhat became what, and what pages link now, stands in {}.", request.to.join("ADOPTED.md").display());
-    say!("Now: stilk build --project {flag}    writes {}", adopted.stylesheet);
+    say!("Now: stilk build --project {flag}    writes {}", request.to.join(&adopted.stylesheet).display());
     say!("     stilk check --project {flag}    says what is wrong with it");
 }
 

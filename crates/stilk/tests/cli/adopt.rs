@@ -23,7 +23,7 @@ fn the_old_site_becomes_a_system_and_nothing_looks_different() {
     let project = Project::before();
     let site = project.read("css/site.css");
     let said = adopted(&project, &["--name", "Ferry line"]);
-    has(&said, &["75 controls in 19 sheets written to system", "cta ", "26 controls · .cta", "none differs."]);
+    has(&said, &["75 controls in 19 sheets written to system", "cta ", "26 controls  .cta", "none differs."]);
     assert!(!said.contains("Left as it was"), "{said}");
     // The sheet of its button, as a person would write it.
     let sheet = project.read("system/controls/cta.stilk");
