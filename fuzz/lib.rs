@@ -126,6 +126,8 @@ pub fn adopt(css: &str, html: &str) {
     let request = stilk_adopt::adopt::Request {
         name: "old".to_owned(),
         only: Vec::new(),
+        earlier: Vec::new(),
+        only_earlier: false,
         layers: false,
         force: false,
         merge: false,

@@ -35,6 +35,10 @@ pub struct Request {
     pub name: String,
     /// Controls that are adopted; all where none is named.
     pub only: Vec<Only>,
+    /// Families that were adopted before, by their selectors and in their order: they are adopted again, and keep their names.
+    pub earlier: Vec<String>,
+    /// Whether these alone are adopted.
+    pub only_earlier: bool,
     /// Whether rules of the system stand in layers.
     pub layers: bool,
     /// Whether a family is adopted whose look would change.
@@ -89,7 +93,7 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
     let ground = Ground::of(site)?;
     let (medias, unseen) = situation::medias(&ground);
     let winners = Winners::of(&ground, &medias, request.threads);
-    let mut wanted = wanted(&ground, &request.only);
+    let mut wanted = wanted(&ground, request);
     let (mut left, mut strict): (Vec<Left>, BTreeSet<usize>) = (Vec::new(), BTreeSet::new());
     let leave = |family: usize, why: String, differences: Vec<Difference>, left: &mut Vec<Left>| {
         let of = &ground.families[family];
@@ -151,19 +155,25 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
 }
 
 /// The families that are to be adopted: those that rules give a look.
-fn wanted(ground: &Ground, only: &[Only]) -> BTreeSet<usize> {
+fn wanted(ground: &Ground, request: &Request) -> BTreeSet<usize> {
     let is_asked = |family: usize| {
-        only.is_empty()
-            || only.iter().any(|one| match one {
-                Only::Kind(kind) => ground.families[family].kind == *kind,
-                Only::Selector(text) => {
-                    let Some(list) = parse_list(text) else { return false };
-                    ground.members_of(family).any(|member| {
-                        let document = ground.site.document(member.page);
-                        matches(&list, &document, member.found.host) || matches(&list, &document, member.found.bearer)
-                    })
-                }
-            })
+        if request.earlier.contains(&ground.families[family].name) {
+            return true;
+        }
+        let only = &request.only;
+        !request.only_earlier
+            && (only.is_empty()
+                || only.iter().any(|one| match one {
+                    Only::Kind(kind) => ground.families[family].kind == *kind,
+                    Only::Selector(text) => {
+                        let Some(list) = parse_list(text) else { return false };
+                        ground.members_of(family).any(|member| {
+                            let document = ground.site.document(member.page);
+                            matches(&list, &document, member.found.host)
+                                || matches(&list, &document, member.found.bearer)
+                        })
+                    }
+                }))
     };
     let styled = |family: &usize| {
         ground.families[*family].is_styled
@@ -188,7 +198,13 @@ fn attempt(
     };
     let shop = Workshop { ground, winners, adopted: wanted, own: &own, modifier_of: &modifier_of, strict };
     let (mut drafts, mut refused, mut names) = (Vec::new(), Refused::new(), BTreeSet::new());
-    for family in wanted {
+    let place = |family: usize| {
+        let earlier = request.earlier.iter().position(|name| *name == ground.families[family].name);
+        (earlier.unwrap_or(usize::MAX), std::cmp::Reverse(ground.families[family].count))
+    };
+    let mut in_order: Vec<usize> = wanted.iter().copied().collect();
+    in_order.sort_by_key(|family| place(*family));
+    for family in &in_order {
         match shop.draft(*family, &mut names) {
             Ok(draft) => drafts.push(draft),
             Err(why) => refused.push((*family, why)),
@@ -198,7 +214,7 @@ fn attempt(
         return Err(refused);
     }
     // The control that most pages have gets the plain names.
-    drafts.sort_by_key(|draft| std::cmp::Reverse(ground.families[draft.family].count));
+    drafts.sort_by_key(|draft| place(draft.family));
     let mut palette = Palette::beside(&properties, request.merge);
     let mut files = BTreeMap::new();
     let prefix = naming::identifier(&request.name);

@@ -38,6 +38,8 @@ pub fn request() -> Request {
     Request {
         name: "old".to_owned(),
         only: Vec::new(),
+        earlier: Vec::new(),
+        only_earlier: false,
         layers: false,
         force: false,
         merge: false,

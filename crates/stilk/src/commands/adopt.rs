@@ -9,6 +9,7 @@ use stilk_adopt::account::{Adopted, Became};
 use stilk_adopt::adopt::{Request as Asked, adopt};
 use stilk_adopt::write::{kept, report};
 use stilk_checks::registry::CHECKS;
+use stilk_survey::survey::Only;
 
 /// What was asked.
 pub struct Request<'r> {
@@ -52,30 +53,38 @@ pub fn adopted(request: &Request) -> Result<Adopted, Failure> {
             "error: `{check}` is a check; controls are adopted by a selector or their kind"
         )));
     }
-    if request.to.join(stilk_language::manifest::MANIFEST).exists() {
+    let manifest = request.to.join(stilk_language::manifest::MANIFEST);
+    let earlier = if manifest.exists() { earlier(request.to) } else { Some(Vec::new()) };
+    let Some(earlier) = earlier else {
         return Err(Failure::Message(format!(
-            "error: there is a project in `{}` already, and nothing was written\nhelp: name a new folder with `--to DIR`",
+            "error: there is a project in `{}` already that was not adopted, and nothing was written\nhelp: name a new folder with `--to DIR`",
             request.to.display()
         )));
-    }
+    };
     let (site, unreadable) = read(request.pages, request.css)?;
     if let Some((page, why)) = unreadable.first() {
         return Err(Failure::Message(format!("error: `{page}` cannot be read: {why}")));
     }
     let own = std::path::absolute(request.to).unwrap_or_else(|_| request.to.to_owned());
     let folder = own.file_name().map_or_else(|| "system".into(), |name| name.to_string_lossy().into_owned());
-    let dist = own.join("dist");
-    let asked = Asked {
-        name: request.name.unwrap_or(&folder).to_owned(),
-        only,
-        layers: request.layers,
-        force: request.force,
-        merge: request.merge,
-        checks: CHECKS.iter().map(|check| check.id).collect(),
-        threads: threads(),
-        rebase: Box::new(move |old, address| rebased(old, &dist, address)),
+    let name = request.name.map(str::to_owned).or_else(|| name_of(&manifest)).unwrap_or(folder);
+    let asked = |only_earlier: bool, only: Vec<Only>| {
+        let dist = own.join("dist");
+        Asked {
+            name: name.clone(),
+            only,
+            earlier: earlier.clone(),
+            only_earlier,
+            layers: request.layers,
+            force: request.force,
+            merge: request.merge,
+            checks: CHECKS.iter().map(|check| check.id).collect(),
+            threads: threads(),
+            rebase: Box::new(move |old, address| rebased(old, &dist, address)),
+        }
     };
-    let adopted = adopt(&site, &asked).map_err(|why| Failure::Message(format!("error: {why}")))?;
+    let failed = |why: String| Failure::Message(format!("error: {why}"));
+    let adopted = adopt(&site, &asked(false, only)).map_err(failed)?;
     if adopted.became.is_empty() {
         let left: Vec<String> = adopted.left.iter().map(|left| format!("  {}: {}", left.family, left.why)).collect();
         let why = if left.is_empty() {
@@ -85,12 +94,32 @@ pub fn adopted(request: &Request) -> Result<Adopted, Failure> {
         };
         return Err(Failure::Message(format!("error: nothing was adopted\n{why}")));
     }
-    write(request, &own, &adopted)?;
+    // What was written before and nobody has changed since may be written anew.
+    let before = match earlier.is_empty() {
+        true => None,
+        false => Some(files(request, &own, &adopt(&site, &asked(true, Vec::new())).map_err(failed)?)),
+    };
+    write(files(request, &own, &adopted), before.as_deref())?;
     Ok(adopted)
 }
 
-/// Writes the project; nothing that is there already is touched.
-fn write(request: &Request, own: &Path, adopted: &Adopted) -> Result<(), Failure> {
+/// The families of a project that was adopted, in their order; nothing where it was not.
+fn earlier(to: &Path) -> Option<Vec<String>> {
+    let text = std::fs::read_to_string(to.join("ADOPTED.md")).ok()?;
+    let family = |line: &str| Some(line.strip_prefix("### `")?.rsplit_once("` became `")?.0.to_owned());
+    let families: Vec<String> = text.lines().filter_map(family).collect();
+    (!families.is_empty()).then_some(families)
+}
+
+/// What a manifest calls its system.
+fn name_of(manifest: &Path) -> Option<String> {
+    let text = std::fs::read_to_string(manifest).ok()?;
+    let line = text.lines().find_map(|line| line.strip_prefix("name = \""))?;
+    Some(line.strip_suffix('"')?.to_owned())
+}
+
+/// All files of the project, the manifest last: a folder without one is no project yet.
+fn files(request: &Request, own: &Path, adopted: &Adopted) -> Vec<(PathBuf, String)> {
     let mut files: Vec<(PathBuf, String)> =
         adopted.files.iter().map(|(path, text)| (request.to.join(path), text.clone())).collect();
     for file in &adopted.kept {
@@ -99,17 +128,45 @@ fn write(request: &Request, own: &Path, adopted: &Adopted) -> Result<(), Failure
         let text = kept::relocated(&file.text, &|address| rebased(&file.old, &folder, address));
         files.push((request.to.join(&file.path), text));
     }
-    let there: Vec<String> =
-        files.iter().filter(|(path, _)| path.exists()).map(|(path, _)| format!("  {}", path.display())).collect();
+    files.sort_by_key(|(path, _)| path.ends_with(stilk_language::manifest::MANIFEST));
+    files
+}
+
+/// Writes the project. What is there already stays, unless it is what was written `before` and has not been changed since.
+fn write(files: Vec<(PathBuf, String)>, before: Option<&[(PathBuf, String)]>) -> Result<(), Failure> {
+    let mut wanted = Vec::new();
+    let mut there = Vec::new();
+    for (path, text) in files {
+        let Ok(known) = std::fs::read_to_string(&path) else {
+            // What cannot be read is somebody's.
+            if path.exists() {
+                there.push(format!("  {}", path.display()));
+            }
+            wanted.push((path, text));
+            continue;
+        };
+        let written = before.and_then(|before| before.iter().find(|(of, _)| *of == path)).map(|(_, text)| text);
+        if known == text || written == Some(&text) {
+            continue;
+        }
+        match written {
+            Some(written) if *written == known => wanted.push((path, text)),
+            _ => there.push(format!("  {}", path.display())),
+        }
+    }
     if !there.is_empty() {
+        let (what, help) = match before {
+            Some(_) => {
+                ("were changed since they were adopted", "adopt into a new folder and take over what you changed")
+            }
+            None => ("are there already", "name a new folder with `--to DIR`"),
+        };
         return Err(Failure::Message(format!(
-            "error: these files are there already, and nothing was written:\n{}\nhelp: name a new folder with `--to DIR`",
+            "error: these files {what}, and nothing was written:\n{}\nhelp: {help}",
             there.join("\n")
         )));
     }
-    // The manifest last: a folder without one is no project yet.
-    files.sort_by_key(|(path, _)| path.ends_with(stilk_language::manifest::MANIFEST));
-    for (path, text) in &files {
+    for (path, text) in &wanted {
         disk::write(path, text).map_err(|message| Failure::Message(format!("error: {message}")))?;
     }
     Ok(())

@@ -119,7 +119,10 @@ pub fn read(pages: &[OsString], css: &[PathBuf]) -> Result<(Site, Unreadable), F
     if pages.is_empty() {
         return Err(Failure::Message("error: name pages, as in `stilk survey 'site/**/*.html'`".into()));
     }
-    let pages = found_pages(pages)?;
+    let named: Vec<PathBuf> = pages.iter().map(PathBuf::from).collect();
+    let mut pages = found_pages(pages)?;
+    // Templates and specimens of a system are no pages that somebody wrote, unless they are named.
+    pages.retain(|page| named.contains(page) || !is_of_system(page));
     let sheets = Sheets::default();
     let mut more = Vec::new();
     for path in css {
@@ -144,4 +147,14 @@ pub fn read(pages: &[OsString], css: &[PathBuf]) -> Result<(Site, Unreadable), F
         }
     }
     Ok((site, unreadable))
+}
+
+/// Whether a file is a template or an output of a system that lies in the same folder tree.
+fn is_of_system(page: &Path) -> bool {
+    page.ancestors().skip(1).any(|folder| {
+        let first = page.strip_prefix(folder).ok().and_then(|rest| rest.components().next());
+        let name = first.map(|first| first.as_os_str().to_string_lossy().into_owned());
+        matches!(name.as_deref(), Some("controls" | "dist"))
+            && folder.join(stilk_language::manifest::MANIFEST).is_file()
+    })
 }

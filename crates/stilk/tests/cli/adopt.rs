@@ -124,14 +124,12 @@ fn what_is_there_stays() {
     adopted(&project, &["--only", ".field"]);
     assert!(!project.path("system/controls/action.stilk").exists());
     has(&project.read("system/kept.css"), &[".action {"]);
-    let manifest = project.read("system/stilk.toml");
-    let said = project.run(&["adopt", ".", "--to", "system"]);
+    // A project of somebody else.
+    let said = project.run(&["new", "mine"]);
+    assert_eq!(said.status, 0);
+    let said = project.run(&["adopt", ".", "--to", "mine"]);
     assert_eq!(said.status, 2);
-    has(
-        &said.stderr,
-        &["error: there is a project in `system` already, and nothing was written", "help: name a new folder"],
-    );
-    assert_eq!(project.read("system/stilk.toml"), manifest);
+    has(&said.stderr, &["error: there is a project in `mine` already that was not adopted, and nothing was written"]);
     // One file in the way is enough.
     let project = Project::site("library");
     project.write("system/kept.css", "mine");
@@ -139,6 +137,31 @@ fn what_is_there_stays() {
     assert_eq!(said.status, 2);
     has(&said.stderr, &["error: these files are there already, and nothing was written:", "kept.css"]);
     assert!(!project.path("system/stilk.toml").exists() && project.read("system/kept.css") == "mine");
+}
+
+#[test]
+fn a_second_run_adds_a_family_and_leaves_what_was_written() {
+    let project = Project::site("library");
+    adopted(&project, &["--only", ".field"]);
+    let sheet = project
+        .read("system/controls/field.stilk")
+        .replace("box-sizing: border-box;", "box-sizing: border-box; /* mine */");
+    project.write("system/controls/field.stilk", &sheet);
+    let said = adopted(&project, &["--only", ".action"]);
+    has(&said, &["2 sheets", "field", "action"]);
+    assert_eq!(project.read("system/controls/field.stilk"), sheet, "what was changed stays");
+    assert!(project.path("system/controls/action.stilk").exists());
+    assert!(!project.read("system/kept.css").contains(".action {"));
+    assert_eq!(project.run(&["build", "--project", "system"]).status, 0);
+    // What would have to be written anew and was changed is not lost.
+    project.write("system/kept.css", "/* mine */");
+    let said = project.run(&["adopt", ".", "--to", "system"]);
+    assert_eq!(said.status, 2);
+    has(
+        &said.stderr,
+        &["error: these files were changed since they were adopted, and nothing was written:", "kept.css"],
+    );
+    assert!(!project.path("system/controls/tick.stilk").exists());
 }
 
 #[test]
