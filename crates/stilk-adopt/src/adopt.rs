@@ -1,6 +1,7 @@
 //! All of it: from pages to a project, with its proof.
 
 use crate::account::{Adopted, Became, KeptFile, Left};
+use crate::documents::Documents;
 use crate::draft::{Draft, OwnStates, Workshop};
 use crate::ground::Ground;
 use crate::naming;
@@ -93,14 +94,15 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
     let ground = Ground::of(site)?;
     let (medias, unseen) = situation::medias(&ground);
     let winners = Winners::of(&ground, &medias, request.threads);
-    let mut wanted = wanted(&ground, request);
+    let documents = Documents::of(site);
+    let mut wanted = wanted(&ground, &documents, request);
     let (mut left, mut strict): (Vec<Left>, BTreeSet<usize>) = (Vec::new(), BTreeSet::new());
     let leave = |family: usize, why: String, differences: Vec<Difference>, left: &mut Vec<Left>| {
         let of = &ground.families[family];
         left.push(Left { family: of.name.clone(), controls: of.count, why, differences });
     };
     loop {
-        let attempt = match attempt(&ground, &winners, (&wanted, &strict), request, false) {
+        let attempt = match attempt((&ground, &documents), &winners, (&wanted, &strict), request, false) {
             Ok(attempt) => attempt,
             Err(refused) => {
                 // What is refused without a family would be refused again.
@@ -122,8 +124,8 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
         let differing: BTreeSet<usize> = proof.differences.iter().filter_map(blamed).collect();
         if proof.differing == 0 || request.force || request.merge && !attempt.merged.is_empty() {
             // The proof compares addresses as they were written; the files have them for their new place.
-            let files =
-                self::attempt(&ground, &winners, (&wanted, &strict), request, true).map(|attempt| attempt.files);
+            let files = self::attempt((&ground, &documents), &winners, (&wanted, &strict), request, true)
+                .map(|attempt| attempt.files);
             let attempt = Attempt { files: files.unwrap_or_default(), ..attempt };
             return Ok(finish(&ground, attempt, proof, left, request, unseen));
         }
@@ -155,7 +157,7 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
 }
 
 /// The families that are to be adopted: those that rules give a look.
-fn wanted(ground: &Ground, request: &Request) -> BTreeSet<usize> {
+fn wanted(ground: &Ground, documents: &Documents, request: &Request) -> BTreeSet<usize> {
     let is_asked = |family: usize| {
         if request.earlier.contains(&ground.families[family].name) {
             return true;
@@ -168,7 +170,7 @@ fn wanted(ground: &Ground, request: &Request) -> BTreeSet<usize> {
                     Only::Selector(text) => {
                         let Some(list) = parse_list(text) else { return false };
                         ground.members_of(family).any(|member| {
-                            let document = ground.site.document(member.page);
+                            let document = documents.get(member.page);
                             matches(&list, &document, member.found.host)
                                 || matches(&list, &document, member.found.bearer)
                         })
@@ -183,7 +185,7 @@ fn wanted(ground: &Ground, request: &Request) -> BTreeSet<usize> {
 }
 
 fn attempt(
-    ground: &Ground,
+    (ground, documents): (&Ground, &Documents),
     winners: &Winners,
     (wanted, strict): (&BTreeSet<usize>, &BTreeSet<usize>),
     request: &Request,
@@ -196,7 +198,7 @@ fn attempt(
         true => Properties::default(),
         false => crate::properties::read(ground, &mut modifiers, wanted),
     };
-    let shop = Workshop { ground, winners, adopted: wanted, own: &own, modifier_of: &modifier_of, strict };
+    let shop = Workshop { ground, documents, winners, adopted: wanted, own: &own, modifier_of: &modifier_of, strict };
     let (mut drafts, mut refused, mut names) = (Vec::new(), Refused::new(), BTreeSet::new());
     let place = |family: usize| {
         let earlier = request.earlier.iter().position(|name| *name == ground.families[family].name);
@@ -242,7 +244,7 @@ fn attempt(
             }
             written.push(Written { rule, lines });
         }
-        files.insert(format!("controls/{}.html", draft.name), template::write(ground, draft));
+        files.insert(format!("controls/{}.html", draft.name), template::write(ground, documents, draft));
         files.insert(format!("controls/{}.stilk", draft.name), sheet::write(ground, draft, &own.states, &written));
     }
     if !refused.is_empty() {

@@ -1,5 +1,6 @@
 //! A control as it is being made from a family: what chooses it, its hosts, options and parts, and its rules.
 
+use crate::documents::Documents;
 use crate::ground::Ground;
 use crate::old::RuleRef;
 use crate::reading::PartId;
@@ -151,6 +152,8 @@ pub struct OwnStates {
 pub struct Workshop<'w> {
     /// What there is.
     pub ground: &'w Ground<'w>,
+    /// Its pages.
+    pub documents: &'w Documents<'w>,
     /// Who won.
     pub winners: &'w Winners,
     /// The families that are adopted.

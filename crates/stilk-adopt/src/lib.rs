@@ -6,7 +6,8 @@
 //!
 //! Data flows one way:
 //!
-//! 1. [`old`]: the stylesheets, each once and in one order; [`outline`]: their texts by blocks, so that some can be left out.
+//! 1. [`old`]: the stylesheets, each once and in one order; [`outline`]: their texts by blocks, so that some can be left out;
+//!    [`documents`]: the pages.
 //! 2. [`ground`]: all controls by family, and for each rule whose elements it styles. [`reading`]: what a rule asks of a
 //!    control, its selector held against the control's elements. [`situation`]: themes, media and states to look at; [`holding`]: which
 //!    of these can be.
@@ -21,6 +22,7 @@ pub mod account;
 pub mod adopt;
 pub mod colors;
 pub mod conflict;
+pub mod documents;
 pub mod draft;
 pub mod ground;
 pub mod holding;

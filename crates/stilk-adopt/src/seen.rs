@@ -4,6 +4,7 @@ use crate::draft::{Draft, Workshop};
 use crate::when::When;
 use rustc_hash::FxHashMap;
 use std::collections::BTreeSet;
+use std::rc::Rc;
 use stilk_engine::cascade::matching::matches;
 use stilk_engine::cascade::selector::parse_list;
 use stilk_engine::dom::Document;
@@ -13,7 +14,7 @@ use stilk_survey::family::{Chooser, Member};
 /// Which options and places stand together on pages: what never does is not written out.
 pub struct Seen<'s> {
     members: Vec<(BTreeSet<usize>, usize, &'s Member)>,
-    documents: FxHashMap<usize, Document>,
+    documents: FxHashMap<usize, Rc<Document>>,
     /// States by classes that pages have, with the hosts that have them.
     bearers: Vec<(StateId, BTreeSet<usize>)>,
     /// By condition: the controls that meet it; nothing where it may come and go.
@@ -26,7 +27,7 @@ impl<'s> Seen<'s> {
         let mut documents = FxHashMap::default();
         let mut all = Vec::new();
         for (_, member) in members {
-            documents.entry(member.page).or_insert_with(|| shop.ground.site.document(member.page));
+            documents.entry(member.page).or_insert_with(|| shop.documents.get(member.page));
             let has = |chooser: &Chooser| match chooser {
                 Chooser::Class(class) => member.element.classes.iter().any(|own| **own == **class),
                 Chooser::Id(id) => member.element.attribute("id") == Some(id),

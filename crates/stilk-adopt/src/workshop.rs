@@ -77,7 +77,7 @@ impl Workshop<'_> {
         let list = parse_list(name).ok_or("its selectors are not understood")?;
         let (mut own, mut others): (Vec<Beside>, Vec<Beside>) = (Vec::new(), Vec::new());
         for page in 0..self.ground.site.pages.len() {
-            let document = self.ground.site.document(page);
+            let document = self.documents.get(page);
             let hosts: BTreeSet<NodeId> = self
                 .ground
                 .members_of(family)
@@ -146,7 +146,7 @@ impl Workshop<'_> {
         }
         let inside = self.ground.members_of(family).find(|member| member.found.host != member.found.bearer);
         if let Some(member) = inside {
-            let document = self.ground.site.document(member.page);
+            let document = self.documents.get(member.page);
             ids.insert(crate::reading::part_id(&document, member.found.bearer, &member.found));
         }
         let mut names = BTreeSet::new();
@@ -368,11 +368,7 @@ impl Workshop<'_> {
         let comes_and_goes =
             condition.match_indices(':').any(|(at, _)| !LASTING.iter().any(|one| condition[at..].starts_with(one)));
         let Some(list) = parse_list(condition).filter(|_| !comes_and_goes) else { return false };
-        let mut documents: BTreeMap<usize, Document> = BTreeMap::new();
-        members.iter().all(|(_, member)| {
-            let document = documents.entry(member.page).or_insert_with(|| self.ground.site.document(member.page));
-            matches(&list, document, member.found.host)
-        })
+        members.iter().all(|(_, member)| matches(&list, &self.documents.get(member.page), member.found.host))
     }
 
     fn own_state(&self, selector: &str) -> Option<StateId> {

@@ -17,6 +17,10 @@ pub fn write(adopted: &Adopted, ground: &Ground) -> String {
         count(adopted.became.len(), "control sheet"),
         count(adopted.tokens, "token"),
     ));
+    let (literals, named) = adopted.literals;
+    if literals > 0 {
+        text.push_str(&format!("Of {} in sheets {} are tokens.\n", count(literals, "literal colour"), named));
+    }
     text.push_str("\n## On the pages\n\nMarkup stays. Each page links what stays of its stylesheets in place of these, and the system's stylesheet last:\n\n| before | now |\n|---|---|\n");
     for kept in &adopted.kept {
         let old = if kept.is_inline { format!("`<style>` of {}", kept.old) } else { kept.old.clone() };

@@ -1,5 +1,6 @@
 //! Templates: the markup of real controls, made local.
 
+use crate::documents::Documents;
 use crate::draft::{Draft, PartDraft};
 use crate::ground::Ground;
 use crate::reading::part_id;
@@ -8,12 +9,13 @@ use stilk_engine::dom::{Document, NodeData, NodeId};
 use stilk_survey::control::Found;
 
 /// The template of a control: one element for each host.
-pub fn write(ground: &Ground, draft: &Draft) -> String {
+pub fn write(ground: &Ground, documents: &Documents, draft: &Draft) -> String {
     let mut hosts: Vec<String> = Vec::new();
     for host in &draft.hosts {
         let member = &ground.members[host.member];
-        let document = ground.site.document(member.page);
-        let writer = Writer { document: &document, found: &member.found, draft, optional: optional(ground, draft) };
+        let document = documents.get(member.page);
+        let writer =
+            Writer { document: &document, found: &member.found, draft, optional: optional(ground, documents, draft) };
         let mut text = String::new();
         writer.element(member.found.host, 0, &mut text);
         hosts.push(text);
@@ -27,7 +29,7 @@ pub fn write(ground: &Ground, draft: &Draft) -> String {
             continue;
         };
         let written = ground.members_of(draft.family).find_map(|member| {
-            let document = ground.site.document(member.page);
+            let document = documents.get(member.page);
             let nodes = document.descendants(member.found.host);
             let is_it = |node: &&NodeId| {
                 **node != member.found.host
@@ -49,12 +51,12 @@ pub fn write(ground: &Ground, draft: &Draft) -> String {
 }
 
 /// Parts that not every control has.
-fn optional(ground: &Ground, draft: &Draft) -> Vec<String> {
+fn optional(ground: &Ground, documents: &Documents, draft: &Draft) -> Vec<String> {
     let mut counts: BTreeMap<&str, usize> = BTreeMap::new();
     let mut all = 0;
     for member in ground.members_of(draft.family) {
         all += 1;
-        let document = ground.site.document(member.page);
+        let document = documents.get(member.page);
         let nodes = document.descendants(member.found.host);
         let has = |part: &&PartDraft| {
             let mut inside = nodes.iter().filter(|node| **node != member.found.host);

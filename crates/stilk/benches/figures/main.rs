@@ -91,6 +91,19 @@ fn main() {
     let before = Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/before").display().to_string();
     let run = process::median(RUNS, || Run::of(project.path(), &["survey", "--format", "json", &before]));
     row("`survey` of the sample's old site, 5 pages, 1,246 lines of CSS", millis(run.seconds), "");
+    let adopted = std::cell::Cell::new(0);
+    let ten = project.path().join("old-10").display().to_string();
+    for (site, what, reach) in [
+        (&ten, "`adopt` of 10 pages of 10 kB with 428 lines of CSS, with its proof", "1,000 ms"),
+        (&before, "`adopt` of the sample's old site, with its proof", ""),
+    ] {
+        let run = process::median(3, || {
+            // Each into a folder of its own: nothing is overwritten.
+            adopted.set(adopted.get() + 1);
+            Run::of(project.path(), &["adopt", site, "--to", &format!("adopted-{}", adopted.get())])
+        });
+        row(what, format!("{}, {} MB", millis(run.seconds), run.megabytes()), reach);
+    }
     // One check at a time, beside one that asks nothing of looks: what each adds.
     let reading = process::median(3, || Run::of(project.path(), &["check", "--only", "token/cycle"])).seconds;
     for check in stilk_checks::registry::CHECKS
