@@ -101,6 +101,12 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
         let of = &ground.families[family];
         left.push(Left { family: of.name.clone(), controls: of.count, why, differences });
     };
+    // What a stylesheet that is not there says may change every look.
+    let is_whole = |family: &usize| ground.members_of(*family).all(|member| site.pages[member.page].is_whole);
+    for family in wanted.clone().into_iter().filter(|family| !is_whole(family)) {
+        wanted.remove(&family);
+        leave(family, "a stylesheet that its pages link cannot be had".to_owned(), Vec::new(), &mut left);
+    }
     loop {
         let attempt = match attempt((&ground, &documents), &winners, (&wanted, &strict), request, false) {
             Ok(attempt) => attempt,
@@ -177,10 +183,7 @@ fn wanted(ground: &Ground, documents: &Documents, request: &Request) -> BTreeSet
                     }
                 }))
     };
-    let styled = |family: &usize| {
-        ground.families[*family].is_styled
-            && ground.members_of(*family).all(|member| ground.site.pages[member.page].is_whole)
-    };
+    let styled = |family: &usize| ground.families[*family].is_styled;
     (0..ground.families.len()).filter(styled).filter(|family| is_asked(*family)).collect()
 }
 

@@ -1,7 +1,7 @@
 //! `stilk adopt`: pages and their stylesheets become a project, and the pages look the same.
 
 use super::survey::{only, read, threads};
-use crate::output::count;
+use crate::output::{count, survey as output};
 use crate::{Failure, Outcome, disk, say};
 use std::ffi::OsString;
 use std::path::{Component, Path, PathBuf};
@@ -61,7 +61,7 @@ pub fn adopted(request: &Request) -> Result<Adopted, Failure> {
             request.to.display()
         )));
     };
-    let (site, unreadable) = read(request.pages, request.css)?;
+    let (site, unreadable) = read("adopt", request.pages, request.css)?;
     if let Some((page, why)) = unreadable.first() {
         return Err(Failure::Message(format!("error: `{page}` cannot be read: {why}")));
     }
@@ -85,6 +85,7 @@ pub fn adopted(request: &Request) -> Result<Adopted, Failure> {
     };
     let failed = |why: String| Failure::Message(format!("error: {why}"));
     let adopted = adopt(&site, &asked(false, only)).map_err(failed)?;
+    output::tell_missing(&site);
     if adopted.became.is_empty() {
         let left: Vec<String> = adopted.left.iter().map(|left| format!("  {}: {}", left.family, left.why)).collect();
         let why = if left.is_empty() {

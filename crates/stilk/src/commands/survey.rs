@@ -36,7 +36,7 @@ pub struct Request<'r> {
 pub fn run(request: &Request) -> Result<Outcome, Failure> {
     let known = former(request.against)?;
     let (checks, only) = only(request.only)?;
-    let (mut site, unreadable) = read(request.pages, request.css)?;
+    let (mut site, unreadable) = read("survey", request.pages, request.css)?;
     for (page, why) in &unreadable {
         tell!("error: `{page}` cannot be read: {why}");
     }
@@ -79,7 +79,7 @@ pub fn run(request: &Request) -> Result<Outcome, Failure> {
 
 /// A survey of pages, of everything on them.
 pub fn of(pages: &[OsString]) -> Result<Survey, Failure> {
-    let (mut site, _) = read(pages, &[])?;
+    let (mut site, _) = read("survey", pages, &[])?;
     Ok(survey(&mut site, &Asked { threads: threads(), ..Asked::default() }))
 }
 
@@ -115,9 +115,9 @@ pub fn only(texts: &[String]) -> Result<(Vec<&'static str>, Vec<Only>), Failure>
 pub type Unreadable = Vec<(String, String)>;
 
 /// Reads the pages and what they link.
-pub fn read(pages: &[OsString], css: &[PathBuf]) -> Result<(Site, Unreadable), Failure> {
+pub fn read(command: &str, pages: &[OsString], css: &[PathBuf]) -> Result<(Site, Unreadable), Failure> {
     if pages.is_empty() {
-        return Err(Failure::Message("error: name pages, as in `stilk survey 'site/**/*.html'`".into()));
+        return Err(Failure::Message(format!("error: name pages, as in `stilk {command} 'site/**/*.html'`")));
     }
     let named: Vec<PathBuf> = pages.iter().map(PathBuf::from).collect();
     let mut pages = found_pages(pages)?;

@@ -177,6 +177,12 @@ fn what_cannot_be_done_is_said() {
         assert!(said.stderr.contains(words), "{words}: {}", said.stderr);
         assert!(!project.path("system").exists());
     }
+    let said = project.run(&["adopt", "--to", "system"]);
+    assert!(said.stderr.contains("name pages, as in `stilk adopt 'site/**/*.html'`"), "{}", said.stderr);
+    let project = project.without("library.css");
+    let said = project.run(&["adopt", ".", "--to", "system"]);
+    assert_eq!(said.status, 2);
+    has(&said.stderr, &["library.css"]);
     let said = project.run(&["adopt", "missing.html", "--to", "system"]);
     assert_eq!(said.status, 2);
 }
