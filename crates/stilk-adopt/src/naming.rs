@@ -76,7 +76,11 @@ pub fn state<'f>(class: &str, mut families: impl Iterator<Item = &'f str>) -> St
 /// A part's name.
 pub fn part(id: &PartId, family: &str) -> String {
     match &id.class {
-        Some(class) => beside(class, family),
+        Some(class) => match beside(class, family) {
+            // That is what the element is called whose state counts.
+            name if name == "native" => "inner".to_owned(),
+            name => name,
+        },
         None => match id.local.as_str() {
             "svg" | "img" | "i" => "icon".to_owned(),
             "span" | "b" | "strong" | "em" => "face".to_owned(),

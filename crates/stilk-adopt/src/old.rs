@@ -5,7 +5,7 @@ use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 use stilk_engine::cascade::Stylesheet;
 use stilk_engine::cascade::ranking::{Ranks, ranks};
-use stilk_engine::page::{Page, SheetSource, in_media};
+use stilk_engine::page::{Page, PageSheet, SheetSource, in_media};
 use stilk_survey::site::Site;
 use stilk_text::source::FileId;
 
@@ -68,7 +68,7 @@ impl OldSheets {
     pub fn of(site: &Site) -> Result<OldSheets, String> {
         let mut all: Vec<OldSheet> = Vec::new();
         let mut lists: Vec<Vec<usize>> = Vec::new();
-        for list in &site.lists {
+        for (at, list) in site.lists.iter().enumerate() {
             let mut own = Vec::new();
             for traced in &list.sheets {
                 let same = |sheet: &OldSheet| Arc::ptr_eq(&sheet.parsed, &traced.parsed);
@@ -87,7 +87,7 @@ impl OldSheets {
                 let is_inline = inline.is_some();
                 let (text, shift, media) = match inline {
                     Some((start, text, media)) => (text, before - start, media),
-                    None => (site.sources.file(file).text.clone(), before, String::new()),
+                    None => (site.sources.file(file).text.clone(), before, media_of(site, at, &path, -before)),
                 };
                 let outline = Outline::of(&text);
                 let mut texts = vec![OldText { file, text, shift, outline }];
@@ -155,6 +155,21 @@ impl OldSheets {
         let text = sheet.texts.get(usize::from(style.file))?;
         Some((text, text.outline.at(text.offset(style.offset)?)?))
     }
+}
+
+/// The media that pages link a stylesheet for, where so many bytes stand before its text for them.
+fn media_of(site: &Site, list: usize, path: &str, before: i64) -> String {
+    if before == 0 {
+        return String::new();
+    }
+    let Some(page) = site.pages.iter().find(|page| page.list == list) else { return String::new() };
+    let parsed = Page::parse_in(page.file, &site.sources.file(page.file).text);
+    let name = |path: &str| path.split(['?', '#']).next().and_then(|path| path.rsplit('/').next()).map(str::to_owned);
+    let is_it = |sheet: &&PageSheet| match &sheet.source {
+        SheetSource::Linked(address) => name(address) == name(path) && in_media("", &sheet.media).1 == before,
+        SheetSource::Inline(_) => false,
+    };
+    parsed.sheets.iter().find(is_it).map(|sheet| sheet.media.clone()).unwrap_or_default()
 }
 
 /// A page's `<style>` elements: where the text of each begins, the text, and its media.

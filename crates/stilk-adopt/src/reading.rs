@@ -6,6 +6,7 @@ use stilk_engine::cascade::compound::{Compound, without_states};
 use stilk_engine::cascade::matching::matches;
 use stilk_engine::cascade::selector::{self, One, parse_list};
 use stilk_engine::dom::{Document, NodeId};
+use stilk_language::mark::Mark;
 use stilk_survey::control::Found;
 use stilk_survey::rules::Rule;
 use stilk_survey::state_class;
@@ -201,7 +202,7 @@ impl Asked {
                 reading.part_states.extend(own.map(|state| (id.clone(), state)));
             }
             if at == 0 {
-                reading.part_others.extend(classes.iter().map(|class| format!(".{class}")));
+                reading.part_others.extend(classes.iter().map(|class| class_selector(class)));
                 let attributes =
                     bare.attributes.iter().filter(|text| *node != found.bearer || !text.starts_with("[type"));
                 reading.part_others.extend(attributes.chain(&bare.others).cloned());
@@ -273,9 +274,16 @@ pub fn part_id(document: &Document, node: NodeId, found: &Found) -> PartId {
     let element = document.element(node);
     let class = element.and_then(|element| {
         let own = element.classes.iter().map(ToString::to_string);
-        own.into_iter().find(|class| !state_class::says_state(class))
+        // One that needs no escapes: it marks the part.
+        let is_plain = |class: &String| Mark::read(&format!(".{class}")).is_some();
+        own.into_iter().filter(is_plain).find(|class| !state_class::says_state(class))
     });
     // A class tells it; without one its name has to.
     let local = element.filter(|_| class.is_none()).map_or_else(String::new, |element| element.local().to_owned());
     PartId { is_bearer: node == found.bearer && node != found.host, class, local }
+}
+
+/// A class as a selector, with what has to be escaped.
+pub fn class_selector(class: &str) -> String {
+    Compound { classes: vec![class.to_owned()], ..Compound::default() }.without_states()
 }

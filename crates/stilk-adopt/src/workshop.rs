@@ -5,7 +5,7 @@ use crate::draft::{Draft, DraftRule, Head, HostDraft, OptionDraft, Origin, PartD
 use crate::naming;
 use crate::old::RuleRef;
 use crate::outline::declaration;
-use crate::reading::{PartId, Reading};
+use crate::reading::{PartId, Reading, class_selector};
 use crate::when::{Target, When};
 use std::collections::{BTreeMap, BTreeSet};
 use stilk_engine::cascade::LonghandSet;
@@ -34,7 +34,7 @@ impl Workshop<'_> {
         let mut option_names = BTreeSet::new();
         for axis in &of.axes {
             let own: Vec<&Chooser> =
-                axis.options.iter().map(|(chooser, _)| chooser).filter(|c| !matches!(c, Chooser::Place(_))).collect();
+                axis.options.iter().map(|(chooser, _)| chooser).filter(|c| Mark::read(&c.text()).is_some()).collect();
             if own.is_empty() {
                 continue;
             }
@@ -300,7 +300,7 @@ impl Workshop<'_> {
             } else if let Some(option) = draft.option(&Chooser::Class(class.clone())) {
                 when.options.insert(option);
             } else if !all_have(class) {
-                when.nested.insert(format!(".{class}"));
+                when.nested.insert(class_selector(class));
             }
         }
         for other in &reading.others {
@@ -473,7 +473,7 @@ impl Beside {
 fn around(document: &Document, node: NodeId) -> BTreeSet<String> {
     let mut around = BTreeSet::new();
     for element in document.around(node).skip(1).filter_map(|above| document.element(above)) {
-        around.extend(element.classes.iter().map(|class| format!(".{class}")));
+        around.extend(element.classes.iter().map(|class| class_selector(class)));
         around.extend(element.attribute("id").map(|id| format!("#{id}")));
     }
     around

@@ -99,3 +99,14 @@ fn what_a_control_looks_like_without_the_state_that_pages_show_is_kept() {
         adopted(&page(css, "<label class=s><input type=checkbox checked><span class=rail></span> Mail</label>"));
     has(&sheet(&adopted, "s"), &["background: {choice.rail-fill};", "@state checked {", "{choice.checked-rail-fill}"]);
 }
+
+#[test]
+fn classes_that_need_escapes_are_conditions() {
+    let css = ".b { padding: 8px; border: 1px solid #111; background: #222; color: #eee } .w-1\\/2 { width: 50% } .md\\:x:hover { color: #fff }\n\
+               .b .t-1\\/3 { color: #ccc }";
+    let adopted = adopted(&page(
+        css,
+        "<button class='b w-1/2'>A</button> <button class='b md:x'><span class='t-1/3'>B</span></button>",
+    ));
+    has(&sheet(&adopted, "b"), &["&.w-1\\/2 { width: 50%; }", "@state hover { &.md\\:x { color:"]);
+}

@@ -1,6 +1,6 @@
 //! The old cascade against states, places and order.
 
-use crate::support::{adopted, has, page, sheet};
+use crate::support::{adopted, has, page, sheet, site};
 
 #[test]
 fn an_id_that_beat_every_state_still_does() {
@@ -68,4 +68,18 @@ fn disabled_controls_react_as_they_did() {
     let css = ".cta { padding: 8px; border: 0; background: #222; color: #eee } .cta:hover { background: #333 }";
     let adopted = adopted(&page(css, "<button class=cta>A</button> <button class=cta disabled>B</button>"));
     has(&adopted.files["stilk.toml"], &["as_written = [\"reset\", \"motion\", \"hover\", \"blocked\"]"]);
+}
+
+#[test]
+fn what_a_link_is_for_is_a_condition_of_its_rules() {
+    let html = "<!doctype html><link rel=stylesheet href=a.css><link rel=stylesheet href=n.css media='(max-width: 600px)'>\
+                <body><button class=cta>A</button>";
+    let sheets = [
+        ("a.css", ".cta { padding: 8px; border: 0; background: #222; color: #eee }"),
+        ("n.css", ".cta { padding: 2px } p { margin: 0 }"),
+    ];
+    let adopted = adopted(&site(&[("p.html", html)], &sheets));
+    has(&sheet(&adopted, "cta"), &["padding: 8px;", "@media (max-width: 600px) { padding: 2px; }"]);
+    has(&adopted.kept[1].text, &["@layer kept {", "p { margin: 0 }"]);
+    assert!(!adopted.kept[1].text.contains(".cta"));
 }

@@ -35,7 +35,10 @@ pub fn sites() -> Vec<PathBuf> {
 /// The pages of a site, in order.
 pub fn pages(site: &Path) -> Vec<PathBuf> {
     let entries = std::fs::read_dir(site).expect("a folder").filter_map(Result::ok).map(|entry| entry.path());
-    let mut pages: Vec<PathBuf> = entries.filter(|path| path.extension().is_some_and(|e| e == "html")).collect();
+    // A run that was stopped leaves its copy of a page.
+    let is_copy = |path: &Path| path.file_name().is_some_and(|name| name.to_string_lossy().starts_with("stilk-copy-"));
+    let is_page = |path: &PathBuf| path.extension().is_some_and(|e| e == "html") && !is_copy(path);
+    let mut pages: Vec<PathBuf> = entries.filter(is_page).collect();
     pages.sort();
     pages
 }
