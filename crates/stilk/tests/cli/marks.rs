@@ -123,7 +123,7 @@ fn programs_are_told_by_what_a_page_has_them() {
 
 #[test]
 fn what_is_no_mark_is_an_error_at_its_place() {
-    let sheet = "@control act marked (.a .b) {\n  @part label marked (span) { color: red; }\n  @axis k { plain { } loud marked (.x:hover) { } }\n\
+    let sheet = "@control act marked (.a .b) {\n  @part label marked (span b) { color: red; }\n  @axis k { plain { } loud marked (.x:hover) { } }\n\
                  @option wide marked () { }\n  @state hover { @part label marked (.l) { color: blue; } }\n  @part label:first-child marked (.f) { color: blue; }\n}\n";
     let project = Project::empty()
         .file("stilk.toml", "[system]\nname = \"X\"\nprefix = \"x\"\ntokens = \"t.json\"\ncontrols = \"controls\"\n[modifiers.theme]\nmarked = { night = \"body .dark\" }\n")
@@ -139,7 +139,7 @@ fn what_is_no_mark_is_an_error_at_its_place() {
     for words in [
         "`.a .b` is no mark: it is one class, one attribute or one id",
         "controls/act.stilk:1:22",
-        "`span` is no mark",
+        "`span b` is no mark",
         "controls/act.stilk:2:23",
         "`.x:hover` is no mark",
         "`marked` names nothing",
