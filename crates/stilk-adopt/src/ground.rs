@@ -320,23 +320,8 @@ impl Looker<'_> {
 
 /// The states that an element has by its attributes and classes, each as what takes it off.
 fn worn(element: &stilk_engine::dom::Element) -> Vec<String> {
-    const ATTRIBUTES: [&str; 14] = [
-        "checked",
-        "disabled",
-        "readonly",
-        "required",
-        "open",
-        "aria-busy",
-        "aria-checked",
-        "aria-current",
-        "aria-disabled",
-        "aria-expanded",
-        "aria-invalid",
-        "aria-pressed",
-        "aria-selected",
-        "aria-readonly",
-    ];
-    let attributes = ATTRIBUTES.iter().filter(|name| element.attribute(name).is_some());
+    let attributes =
+        stilk_engine::cascade::compound::STATE_ATTRIBUTES.iter().filter(|name| element.attribute(name).is_some());
     let classes = element.classes.iter().filter(|class| says_state(class));
     let worn = attributes.map(|name| format!("-[{name}]")).chain(classes.map(|class| format!("-.{class}")));
     // What is empty is filled in at some time: then it shows no placeholder, and is valid.

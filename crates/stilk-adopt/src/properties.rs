@@ -421,22 +421,11 @@ fn text_of(value: &str) -> Option<TokenText> {
 
 /// A list of font families, told from other lists by a name in quotes or one that every browser knows (CSS Fonts 4, section 2.1).
 fn families(value: &str) -> Option<Vec<String>> {
-    const GENERIC: [&str; 9] = [
-        "serif",
-        "sans-serif",
-        "monospace",
-        "cursive",
-        "fantasy",
-        "system-ui",
-        "ui-serif",
-        "ui-sans-serif",
-        "ui-monospace",
-    ];
     let mut is_told = false;
     let name = |text: &str| -> Option<String> {
         let text = text.trim();
         let quoted = ['"', '\''].iter().find_map(|quote| text.strip_prefix(*quote)?.strip_suffix(*quote));
-        is_told |= quoted.is_some() || GENERIC.contains(&text);
+        is_told |= quoted.is_some() || stilk_engine::css::font::GENERIC_FAMILIES.contains(&text);
         let is_plain = |text: &str| text.chars().all(|c| c.is_alphanumeric() || c == '-' || c == '_' || c == ' ');
         let name = quoted.unwrap_or(text);
         (!name.is_empty() && is_plain(name)).then(|| name.to_owned())

@@ -24,7 +24,7 @@ pub struct Compound {
 }
 
 /// Attributes that say a state.
-const OF_STATES: [&str; 18] = [
+pub const STATE_ATTRIBUTES: [&str; 18] = [
     "aria-busy",
     "aria-checked",
     "aria-current",
@@ -159,7 +159,7 @@ fn is_compound(selector: &One) -> bool {
 fn says_a_state(text: &str) -> bool {
     if let Some(attribute) = text.strip_prefix('[') {
         let name = attribute.split(['=', ']', '~', '|', '^', '$', '*']).next().unwrap_or_default();
-        return OF_STATES.contains(&name.trim());
+        return STATE_ATTRIBUTES.contains(&name.trim());
     }
     let Some(name) = text.strip_prefix(':') else { return false };
     match name.split_once('(') {
