@@ -2,7 +2,7 @@
 
 use crate::account::{Adopted, Became, KeptFile, Left};
 use crate::documents::Documents;
-use crate::draft::{Draft, OwnStates, Workshop};
+use crate::draft::{Draft, Narrow, OwnStates, Workshop};
 use crate::ground::Ground;
 use crate::naming;
 use crate::old::RuleRef;
@@ -25,7 +25,7 @@ use stilk_engine::page::{Page, PageSheet, SheetSource, in_media};
 use stilk_language::manifest::{AsWritten, OwnState};
 use stilk_language::project;
 use stilk_language::stylesheet;
-use stilk_language::system::States;
+use stilk_language::system::{StateId, States};
 use stilk_survey::site::Site;
 use stilk_survey::survey::Only;
 use stilk_text::source::{FileError, FileId, FileText, Files, Name, Span};
@@ -83,6 +83,15 @@ struct Attempt {
     modifiers: Vec<ModifierDraft>,
 }
 
+/// What is told apart more carefully than elsewhere, by family.
+#[derive(Default)]
+struct Care {
+    /// What has the class of a control and is none.
+    strict: BTreeSet<usize>,
+    /// What is one state elsewhere.
+    exact: BTreeSet<usize>,
+}
+
 /// Why an attempt failed: families that cannot be adopted, each with the reason.
 type Refused = Vec<(usize, String)>;
 
@@ -96,7 +105,7 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
     let winners = Winners::of(&ground, &medias, request.threads);
     let documents = Documents::of(site);
     let mut wanted = wanted(&ground, &documents, request);
-    let (mut left, mut strict): (Vec<Left>, BTreeSet<usize>) = (Vec::new(), BTreeSet::new());
+    let (mut left, mut care): (Vec<Left>, Care) = (Vec::new(), Care::default());
     let leave = |family: usize, why: String, differences: Vec<Difference>, left: &mut Vec<Left>| {
         let of = &ground.families[family];
         left.push(Left { family: of.name.clone(), controls: of.count, why, differences });
@@ -108,7 +117,7 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
         leave(family, "a stylesheet that its pages link cannot be had".to_owned(), Vec::new(), &mut left);
     }
     loop {
-        let attempt = match attempt((&ground, &documents), &winners, (&wanted, &strict), request, false) {
+        let attempt = match attempt((&ground, &documents), &winners, (&wanted, &care), request, false) {
             Ok(attempt) => attempt,
             Err(refused) => {
                 // What is refused without a family would be refused again.
@@ -130,7 +139,7 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
         let differing: BTreeSet<usize> = proof.differences.iter().filter_map(blamed).collect();
         if proof.differing == 0 || request.force || request.merge && !attempt.merged.is_empty() {
             // The proof compares addresses as they were written; the files have them for their new place.
-            let files = self::attempt((&ground, &documents), &winners, (&wanted, &strict), request, true)
+            let files = self::attempt((&ground, &documents), &winners, (&wanted, &care), request, true)
                 .map(|attempt| attempt.files);
             let attempt = Attempt { files: files.unwrap_or_default(), ..attempt };
             return Ok(finish(&ground, attempt, proof, left, request, unseen));
@@ -141,10 +150,10 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
             .iter()
             .filter(|difference| difference.family.filter(is_wanted).is_none())
             .filter_map(|difference| difference.now_family)
-            .filter(|family| !strict.contains(family))
+            .filter(|family| !care.strict.contains(family))
             .collect();
         if !beside.is_empty() {
-            strict.extend(beside);
+            care.strict.extend(beside);
             continue;
         }
         let of_family = |family: usize| -> Vec<Difference> {
@@ -155,6 +164,14 @@ pub fn adopt(site: &Site, request: &Request) -> Result<Adopted, String> {
             // Nobody is to blame: then nothing is changed.
             true => wanted.iter().map(|family| (*family, proof.differences.iter().cloned().collect())).collect(),
         };
+        // Where rules tell apart what is one state elsewhere, their states are told apart.
+        let told: BTreeSet<usize> = differing.iter().map(|(family, _)| *family).collect();
+        let told: BTreeSet<usize> = narrow(&ground, &told).into_iter().map(|(_, family, _)| family).collect();
+        let before = care.exact.len();
+        care.exact.extend(told);
+        if care.exact.len() > before {
+            continue;
+        }
         for (family, own) in differing {
             wanted.remove(&family);
             leave(family, "it would look different".to_owned(), own, &mut left);
@@ -190,18 +207,21 @@ fn wanted(ground: &Ground, documents: &Documents, request: &Request) -> BTreeSet
 fn attempt(
     (ground, documents): (&Ground, &Documents),
     winners: &Winners,
-    (wanted, strict): (&BTreeSet<usize>, &BTreeSet<usize>),
+    (wanted, care): (&BTreeSet<usize>, &Care),
     request: &Request,
     rebased: bool,
 ) -> Result<Attempt, Refused> {
-    let own = own_states(ground, winners, wanted);
+    let narrow = narrow(ground, &care.exact);
+    let own = own_states(ground, winners, wanted, &narrow);
     let (mut modifiers, modifier_of) = themes::modifiers(ground);
     // Without a control there is no system that could say them.
     let properties = match wanted.is_empty() {
         true => Properties::default(),
         false => crate::properties::read(ground, &mut modifiers, wanted),
     };
-    let shop = Workshop { ground, documents, winners, adopted: wanted, own: &own, modifier_of: &modifier_of, strict };
+    let (strict, narrow) = (&care.strict, &narrow);
+    let shop =
+        Workshop { ground, documents, winners, adopted: wanted, own: &own, modifier_of: &modifier_of, strict, narrow };
     let (mut drafts, mut refused, mut names) = (Vec::new(), Refused::new(), BTreeSet::new());
     let place = |family: usize| {
         let earlier = request.earlier.iter().position(|name| *name == ground.families[family].name);
@@ -371,8 +391,33 @@ fn all_cuts(ground: &Ground, shop: &Workshop, wanted: &BTreeSet<usize>, properti
     kept::cuts(&ground.old, &is_taken, &properties.taken)
 }
 
+/// The rules of some families that ask for a part of what they ask for elsewhere as the same state.
+fn narrow(ground: &Ground, families: &BTreeSet<usize>) -> Narrow {
+    let mut asked: BTreeMap<(usize, StateId), BTreeMap<(usize, usize), BTreeSet<&str>>> = BTreeMap::new();
+    let mut rules: Vec<(RuleRef, usize, StateId, (usize, usize))> = Vec::new();
+    for ((rule, family), readings) in ground.readings.iter().filter(|((_, family), _)| families.contains(family)) {
+        // Selectors of one list share their declarations.
+        let declarations = &ground.old.all[rule.sheet].parsed.rules[rule.rule as usize].declarations.list;
+        let block = (rule.sheet, Arc::as_ptr(declarations) as *const () as usize);
+        for reading in readings.iter().flatten() {
+            let of_parts = reading.part_states.iter().map(|(_, state)| state);
+            for text in reading.states.iter().chain(&reading.absent).chain(of_parts) {
+                if let Some(id) = standard(text) {
+                    asked.entry((*family, id)).or_default().entry(block).or_default().insert(text);
+                    rules.push((*rule, *family, id, block));
+                }
+            }
+        }
+    }
+    let is_narrow = |(_, family, id, block): &(RuleRef, usize, StateId, (usize, usize))| {
+        let blocks = &asked[&(*family, *id)];
+        blocks.values().any(|other| !other.is_subset(&blocks[block]))
+    };
+    rules.into_iter().filter(is_narrow).map(|(rule, family, id, _)| (rule, family, id)).collect()
+}
+
 /// The states of the system's own: classes that say a state, of controls that are adopted.
-fn own_states(ground: &Ground, winners: &Winners, wanted: &BTreeSet<usize>) -> OwnStates {
+fn own_states(ground: &Ground, winners: &Winners, wanted: &BTreeSet<usize>, narrow: &Narrow) -> OwnStates {
     let (mut selectors, mut plain, mut visible) = (BTreeSet::new(), false, false);
     for ((rule, family), readings) in &ground.readings {
         if !wanted.contains(family) || !winners.wins(*rule, *family) {
@@ -384,11 +429,12 @@ fn own_states(ground: &Ground, winners: &Winners, wanted: &BTreeSet<usize>) -> O
             let classes = reading.classes.iter().filter(|class| stilk_survey::state_class::says_state(class));
             selectors.extend(classes.map(|class| format!(".{class}")));
             let of_others = reading.part_states.iter().filter(|(id, _)| Some(id) != reading.part.as_ref());
-            for state in reading.states.iter().chain(of_others.map(|(_, state)| state)) {
+            for state in reading.states.iter().chain(&reading.absent).chain(of_others.map(|(_, state)| state)) {
                 plain |= state == ":focus" && !takes_text;
                 visible |= state == ":focus-visible";
                 let of_link = state == "[disabled]" && on_link;
-                if (standard(state).is_none() || of_link) && state != ":focus" {
+                let is_narrow = standard(state).is_some_and(|id| narrow.contains(&(*rule, *family, id)));
+                if (standard(state).is_none() || of_link || is_narrow) && state != ":focus" {
                     selectors.insert(state.clone());
                 }
             }

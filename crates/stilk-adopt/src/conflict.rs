@@ -8,13 +8,14 @@ use std::collections::BTreeMap;
 use stilk_engine::cascade::LonghandSet;
 use stilk_engine::cascade::ranking::Rank;
 use stilk_engine::css::property::Longhand;
+use stilk_language::system::states::Precedence;
 use stilk_language::system::{StateId, States};
 
 /// So many rules a control may come to; where it comes to more, the old order is none of states and places.
 const MOST_RULES: usize = 600;
 
 /// Where a rule stands among those of one control in the stylesheet that is written: states, place, then the order of the sheet.
-type Place = ((u8, usize, Vec<StateId>, Vec<(StateId, String)>), (usize, usize), Rank);
+pub type Place = (Precedence, (usize, usize), Rank);
 
 /// Where a rule will stand.
 pub fn place(states: &States, draft: &Draft, rule: &DraftRule) -> Place {

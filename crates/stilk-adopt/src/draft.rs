@@ -11,7 +11,7 @@ use stilk_engine::cascade::LonghandSet;
 use stilk_engine::cascade::ranking::Rank;
 use stilk_engine::dom::Element;
 use stilk_language::mark::Mark;
-use stilk_language::system::States;
+use stilk_language::system::{StateId, States};
 use stilk_survey::control::Kind;
 use stilk_survey::family::Chooser;
 
@@ -148,6 +148,9 @@ pub struct OwnStates {
     pub plain_focus: bool,
 }
 
+/// Rules that ask for a part of a state: `:disabled`, where others ask for `[aria-disabled="true"]`.
+pub type Narrow = BTreeSet<(RuleRef, usize, StateId)>;
+
 /// What drafts have in common.
 pub struct Workshop<'w> {
     /// What there is.
@@ -164,6 +167,9 @@ pub struct Workshop<'w> {
     pub modifier_of: &'w [usize],
     /// Families whose class other elements have that would look different.
     pub strict: &'w BTreeSet<usize>,
+    /// Rules of families that ask for less than what Stilk takes for a state, where others ask for the rest of it: these
+    /// have a state of the system's own.
+    pub narrow: &'w Narrow,
 }
 
 impl Draft {

@@ -292,19 +292,24 @@ impl Looker<'_> {
                         }
                     })
                 };
-                let requirement = asked.requirement(rule, &document, node);
-                if let Some((states, nodes)) = requirement.filter(|(states, _)| can_be(states)) {
+                if let Some((ways, nodes)) = asked.requirements(rule, &document, node) {
                     let member = of_member.get(&node).copied();
                     let top = top_of(&document, &nodes);
-                    let likeness = likeness(&document, top, &states, self.ignored);
-                    ground.requirements.insert(Requirement { states, top, member, likeness });
+                    for states in ways.into_iter().filter(|states| can_be(states)) {
+                        let likeness = likeness(&document, top, &states, self.ignored);
+                        ground.requirements.insert(Requirement { states, top, member, likeness });
+                    }
                 }
                 match of_member.get(&node) {
                     None => drop(ground.outside.insert(name)),
                     Some(member) => {
                         let found = &ground.members[*member].0.found;
-                        let reading = asked.read(rule, &document, found, node);
-                        ground.readings.extend(reading.transpose().map(|reading| (name, *member, reading)));
+                        match asked.read(rule, &document, found, node) {
+                            Ok(ways) => {
+                                ground.readings.extend(ways.into_iter().map(|reading| (name, *member, Ok(reading))));
+                            }
+                            Err(why) => ground.readings.push((name, *member, Err(why))),
+                        }
                     }
                 }
             }

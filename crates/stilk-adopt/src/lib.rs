@@ -13,7 +13,7 @@
 //!    of these can be.
 //! 3. [`winners`]: who wins on controls as they are.
 //! 4. [`workshop`] makes a [`draft`] of a control from a family; [`when`]: when its rules hold; [`merge`]; [`seen`]; [`conflict`]: where the order of states and places would
-//!    give another look, the meeting of two rules is written out; [`pieces`]: some longhands of a shorthand; [`naming`].
+//!    give another look, the meeting of two rules is written out; [`prune`]: what holds anyhow is left out; [`pieces`]: some longhands of a shorthand; [`naming`].
 //! 5. [`themes`], [`properties`], [`palette`], [`colors`]: modifiers and tokens.
 //! 6. [`write`]: sheets, templates, tokens, the manifest, what stays, and the account of it.
 //! 7. [`proof`]: every element before and after. [`adopt`] does all of it, and gives an [`account`].
@@ -34,6 +34,7 @@ pub mod palette;
 pub mod pieces;
 pub mod proof;
 pub mod properties;
+pub mod prune;
 pub mod reading;
 pub mod seen;
 pub mod situation;

@@ -2,9 +2,9 @@
 
 use crate::holding::is_focusable;
 use std::collections::BTreeSet;
-use stilk_engine::cascade::compound::{Compound, without_states};
+use stilk_engine::cascade::compound::{self, Compound, StateWay, compounds, without_states};
 use stilk_engine::cascade::matching::matches;
-use stilk_engine::cascade::selector::{self, One, parse_list};
+use stilk_engine::cascade::selector::{self, One, parse_list, split_list};
 use stilk_engine::dom::{Document, NodeId};
 use stilk_language::mark::Mark;
 use stilk_survey::control::Found;
@@ -38,6 +38,8 @@ pub struct Reading {
     pub others: BTreeSet<String>,
     /// States of the host and of its bearer, as CSS.
     pub states: BTreeSet<String>,
+    /// States that the host and its bearer must not be in, as CSS.
+    pub absent: BTreeSet<String>,
     /// States of parts, as CSS; those of the part that is styled among them.
     pub part_states: BTreeSet<(PartId, String)>,
     /// What else the part is asked for that is styled, as CSS.
@@ -59,6 +61,8 @@ pub struct Asked {
     bare: Vec<Compound>,
     /// For each, what it asks for beside: classes that say a state.
     state_classes: Vec<Vec<String>>,
+    /// For each, what it asks of the direction of text, which pages are looked at in both of.
+    directions: Vec<Vec<String>>,
     lists: Vec<Option<selector::List>>,
     themes: BTreeSet<usize>,
 }
@@ -67,14 +71,20 @@ impl Asked {
     /// From a rule.
     pub fn of(rule: &Rule, themes: &[Theme]) -> Asked {
         let mut of_themes = BTreeSet::new();
-        let (mut bare, mut state_classes) = (Vec::new(), Vec::new());
+        let (mut bare, mut state_classes, mut directions) = (Vec::new(), Vec::new(), Vec::new());
         for compound in &rule.compounds {
             let left = theme::without(themes, compound);
             if left != *compound {
                 let asks = |theme: &Theme| theme::asks_for(std::slice::from_ref(theme), compound);
                 of_themes.extend(themes.iter().enumerate().filter(|(_, theme)| asks(theme)).map(|(index, _)| index));
             }
-            let (left, taken) = state_class::without(&left);
+            let (mut left, taken) = state_class::without(&left);
+            let of_direction = |text: &String| text.starts_with(":dir(") || text.starts_with("[dir");
+            let (others, attributes) = (std::mem::take(&mut left.others), std::mem::take(&mut left.attributes));
+            let (asked, others): (Vec<String>, Vec<String>) = others.into_iter().partition(of_direction);
+            let (asked_more, attributes): (Vec<String>, Vec<String>) = attributes.into_iter().partition(of_direction);
+            (left.others, left.attributes) = (others, attributes);
+            directions.push([asked, asked_more].concat());
             bare.push(left);
             state_classes.push(taken);
         }
@@ -83,7 +93,7 @@ impl Asked {
             _ => None,
         });
         let lists = bare.iter().map(|compound| parse_list(&compound.without_states())).collect();
-        Asked { any, bare, state_classes, lists, themes: of_themes }
+        Asked { any, bare, state_classes, directions, lists, themes: of_themes }
     }
 
     /// The elements that its compounds match, where its subject is this one.
@@ -117,24 +127,46 @@ impl Asked {
         }
     }
 
-    /// In which states which elements have to be so that it matches one, and all that it names; nothing where
-    /// it asks for no state.
-    pub fn requirement(&self, rule: &Rule, document: &Document, subject: NodeId) -> Option<(InStates, Vec<NodeId>)> {
+    /// In which states which elements have to be so that it matches one, in each way in which it may, and what must not hold
+    /// in one of its own; with all elements that it names. Nothing where it asks for no state.
+    pub fn requirements(
+        &self,
+        rule: &Rule,
+        document: &Document,
+        subject: NodeId,
+    ) -> Option<(Vec<InStates>, Vec<NodeId>)> {
         if !rule.asks_state() {
             return None;
         }
-        let nodes = self.assigned(document, 0, subject)?;
-        let mut states = Vec::new();
-        for (at, node) in nodes.iter().enumerate() {
-            states.extend(rule.compounds[at].states.iter().map(|state| (*node, state.clone())));
-            states.extend(self.state_classes[at].iter().map(|class| (*node, format!(".{class}"))));
+        let mut nodes = self.assigned(document, 0, subject)?;
+        let (mut ways, mut absent) = (vec![InStates::new()], BTreeSet::new());
+        for (at, node) in nodes.clone().into_iter().enumerate() {
+            let classes = self.state_classes[at].iter().map(|class| (node, format!(".{class}")));
+            ways.iter_mut().for_each(|way| way.extend(classes.clone()));
+            let mut next = Vec::new();
+            for of_node in StateWay::all_of(&rule.compounds[at].states) {
+                let held = of_node.held.iter().flat_map(|state| in_states(document, node, state));
+                let held: InStates = held.collect();
+                absent.extend(of_node.absent.iter().flat_map(|state| in_states(document, node, state)));
+                nodes.extend(held.iter().map(|(inside, _)| *inside));
+                next.extend(ways.iter().map(|way| [way.as_slice(), &held].concat()));
+            }
+            next.truncate(MOST_WAYS);
+            ways = next;
         }
-        states.sort();
-        states.dedup();
-        (!states.is_empty()).then_some((states, nodes))
+        nodes.extend(absent.iter().map(|(inside, _)| *inside));
+        ways.extend(absent.into_iter().map(|one| vec![one]));
+        for way in &mut ways {
+            way.sort();
+            way.dedup();
+        }
+        ways.retain(|way| !way.is_empty());
+        ways.sort();
+        ways.dedup();
+        (!ways.is_empty()).then_some((ways, nodes))
     }
 
-    /// What it asks of a control, one of whose elements it styles; nothing where it can never hold there.
+    /// What it asks of a control, one of whose elements it styles, in each way in which it may hold there.
     ///
     /// # Errors
     /// Why that cannot be said in a sheet.
@@ -144,16 +176,44 @@ impl Asked {
         document: &Document,
         found: &Found,
         subject: NodeId,
-    ) -> Result<Option<Reading>, &'static str> {
+    ) -> Result<Vec<Reading>, &'static str> {
         let nodes = self.assigned(document, 0, subject).ok_or("its selector is not understood here")?;
+        // What is asked of elements around the control stays as it is written.
+        let mut ways = vec![Vec::new()];
+        for (at, node) in nodes.iter().enumerate() {
+            let of_node = match document.is_within(*node, found.host) {
+                true => StateWay::all_of(&rule.compounds[at].states),
+                false => vec![StateWay { held: rule.compounds[at].states.clone(), absent: Vec::new() }],
+            };
+            let with = |way: &Vec<StateWay>| -> Vec<Vec<StateWay>> {
+                of_node.iter().map(|of_node| [way.as_slice(), std::slice::from_ref(of_node)].concat()).collect()
+            };
+            ways = ways.iter().flat_map(with).collect();
+            if ways.len() > MOST_WAYS {
+                return Err("it asks for too many states at once");
+            }
+        }
+        ways.iter().filter_map(|way| self.read_way(rule, document, found, (&nodes, way)).transpose()).collect()
+    }
+
+    /// The same in one way, said for each compound; nothing where it can never hold there.
+    fn read_way(
+        &self,
+        rule: &Rule,
+        document: &Document,
+        found: &Found,
+        (nodes, way): (&[NodeId], &[StateWay]),
+    ) -> Result<Option<Reading>, &'static str> {
         let mut reading = Reading { themes: self.themes.clone(), ..Reading::default() };
         if let Some(pseudo) = &rule.pseudo {
             reading.pseudo = format!("::{pseudo}");
         }
         let mut outside_from = None;
         for (at, node) in nodes.iter().enumerate() {
-            let (bare, whole) = (&self.bare[at], &rule.compounds[at]);
-            let states = whole.states.iter().cloned();
+            let (bare, way_of_node) = (&self.bare[at], &way[at]);
+            let (has, plain): (Vec<&String>, Vec<&String>) =
+                way_of_node.held.iter().partition(|state| state.starts_with(":has("));
+            let states = plain.iter().copied().cloned();
             let is_of_bearer = *node == found.bearer || found.bearer == found.host;
             let never = |state: &String| {
                 let is_of_pointer = matches!(state.as_str(), ":hover" | ":active" | ":focus-within");
@@ -162,13 +222,19 @@ impl Asked {
                 is_focus && !focusable
                     || *node == found.host && !is_of_bearer && !is_of_pointer && state.starts_with(':')
             };
-            if whole.states.iter().any(never) {
+            if plain.iter().copied().any(never) {
                 return Ok(None);
             }
             let is_inside = document.is_within(*node, found.host);
             if !is_inside {
                 outside_from = Some(at);
                 break;
+            }
+            for has in has {
+                reading.take_inside(document, *node, found, has)?;
+            }
+            for state in &way_of_node.absent {
+                reading.take_absent(document, (*node, at == 0), found, state)?;
             }
             let taken = self.state_classes[at].iter();
             if *node == found.host {
@@ -182,6 +248,7 @@ impl Asked {
                 // A class that says a state was written with what it is a state of.
                 let others = bare.others.iter().filter(|_| self.state_classes[at].is_empty());
                 reading.others.extend(attributes.into_iter().chain(others.cloned()));
+                reading.others.extend(self.directions[at].iter().cloned());
                 reading.states.extend(states);
                 continue;
             }
@@ -205,7 +272,7 @@ impl Asked {
                 reading.part_others.extend(classes.iter().map(|class| class_selector(class)));
                 let attributes =
                     bare.attributes.iter().filter(|text| *node != found.bearer || !text.starts_with("[type"));
-                reading.part_others.extend(attributes.chain(&bare.others).cloned());
+                reading.part_others.extend(attributes.chain(&bare.others).chain(&self.directions[at]).cloned());
                 reading.part_others.extend(bare.ids.iter().map(|id| format!("#{id}")));
                 reading.part = Some(id);
             } else if !classes.is_empty() || !bare.ids.is_empty() {
@@ -213,7 +280,7 @@ impl Asked {
             }
         }
         if let Some(from) = outside_from {
-            reading.outside = self.outside(rule, from, &nodes, found)?;
+            reading.outside = self.outside(rule, from, nodes, found)?;
         }
         Ok(Some(reading))
     }
@@ -226,8 +293,9 @@ impl Asked {
         nodes: &[NodeId],
         found: &Found,
     ) -> Result<Option<String>, &'static str> {
-        let is_of_page = |compound: &Compound| {
-            compound.classes.is_empty()
+        let is_of_page = |(compound, directions): (&Compound, &Vec<String>)| {
+            directions.is_empty()
+                && compound.classes.is_empty()
                 && compound.ids.is_empty()
                 && compound.attributes.is_empty()
                 && compound.states.is_empty()
@@ -239,7 +307,7 @@ impl Asked {
         while until > from && self.bare[until - 2].before == Some(' ') {
             let compound =
                 Compound { states: rule.compounds[until - 1].states.clone(), ..self.bare[until - 1].clone() };
-            if !is_of_page(&compound) {
+            if !is_of_page((&compound, &self.directions[until - 1])) {
                 break;
             }
             until -= 1;
@@ -247,6 +315,7 @@ impl Asked {
         for at in (from..until).rev() {
             let mut compound = self.bare[at].clone();
             compound.states = rule.compounds[at].states.clone();
+            compound.others.extend(self.directions[at].iter().cloned());
             compound.classes.extend(self.state_classes[at].iter().cloned());
             if at + 1 < until {
                 let before = self.bare[at].before.unwrap_or(' ');
@@ -266,6 +335,94 @@ impl Asked {
             (false, _) => return Err("it reaches into the control from beside it"),
         }
         Ok(Some(chain.concat()))
+    }
+}
+
+/// In so many ways a rule may hold that is read.
+const MOST_WAYS: usize = 16;
+
+/// The elements that a state is asked of: the element itself, or those inside that a `:has()` names.
+fn in_states(document: &Document, node: NodeId, state: &str) -> InStates {
+    match state.strip_prefix(":has(").and_then(|rest| rest.strip_suffix(')')) {
+        None => vec![(node, state.to_owned())],
+        Some(inner) => split_list(inner).into_iter().flat_map(|one| inside(document, node, one)).collect(),
+    }
+}
+
+/// The elements in another that a relative selector leads to whatever its states, each with the states it asks of it.
+fn inside(document: &Document, node: NodeId, relative: &str) -> InStates {
+    let (relation, rest) = compound::relative(relative);
+    let Some(list) = parse_list(rest) else { return Vec::new() };
+    let Some(all) = list.slice().first().map(compounds) else { return Vec::new() };
+    let Ok([StateWay { held: states, absent }]) = <[StateWay; 1]>::try_from(StateWay::all_of(&all[0].states)) else {
+        return Vec::new();
+    };
+    if !absent.is_empty() {
+        return Vec::new();
+    }
+    // States further out are asked of other elements than the last one.
+    if all[1..].iter().any(|compound| !compound.states.is_empty()) || relation.starts_with(['+', '~']) {
+        return Vec::new();
+    }
+    let Some(bare) = parse_list(&without_states(&all)) else { return Vec::new() };
+    let is_near = |one: &NodeId| all.len() > 1 || relation.is_empty() || document.node(*one).parent == Some(node);
+    let found = document.descendants(node).into_iter().skip(1);
+    let found = found.filter(|one| document.element(*one).is_some() && matches(&bare, document, *one) && is_near(one));
+    found.flat_map(|one| states.iter().map(move |state| (one, state.clone()))).collect()
+}
+
+impl Reading {
+    /// Takes in a state of something inside that a `:has()` asks for.
+    fn take_inside(
+        &mut self,
+        document: &Document,
+        node: NodeId,
+        found: &Found,
+        state: &str,
+    ) -> Result<(), &'static str> {
+        let all = in_states(document, node, state);
+        if all.is_empty() || all.iter().any(|(one, _)| *one != all[0].0) {
+            return Err("it asks for the state of several elements inside");
+        }
+        for (inside, state) in all {
+            match inside == found.bearer {
+                true => drop(self.states.insert(state)),
+                false => drop(self.part_states.insert((part_id(document, inside, found), state))),
+            }
+        }
+        Ok(())
+    }
+
+    /// Takes in a state that must not hold, of an element that is the one that is styled or another.
+    fn take_absent(
+        &mut self,
+        document: &Document,
+        (node, is_styled): (NodeId, bool),
+        found: &Found,
+        state: &str,
+    ) -> Result<(), &'static str> {
+        let all = in_states(document, node, state);
+        if all.is_empty() && state.starts_with(":has(") {
+            return Err("what it asks for inside is not understood");
+        }
+        for (inside, state) in all {
+            let is_of_host = inside == found.host || inside == found.bearer;
+            if !is_of_host && inside == node && is_styled {
+                // Of the very part that is styled: a condition of it.
+                self.part_others.insert(format!(":not({state})"));
+                continue;
+            }
+            if !is_of_host {
+                return Err("it asks that a part is not in a state");
+            }
+            // Native states are those of the bearer: of the host they never hold.
+            let never = inside == found.host && inside != found.bearer && state.starts_with(':');
+            let is_of_pointer = matches!(state.as_str(), ":hover" | ":active" | ":focus-within");
+            if !never || is_of_pointer {
+                self.absent.insert(state);
+            }
+        }
+        Ok(())
     }
 }
 

@@ -48,6 +48,11 @@ impl Exclusive {
 }
 
 impl When {
+    /// Whether nothing is asked but what stands around it.
+    pub fn is_plain(&self) -> bool {
+        *self == When { groups: self.groups.clone(), ..When::default() }
+    }
+
     /// Whether it holds wherever another does.
     pub fn covers(&self, other: &When) -> bool {
         let hosts = self.hosts.is_empty() || !other.hosts.is_empty() && other.hosts.is_subset(&self.hosts);
@@ -72,14 +77,15 @@ impl When {
         let no_host = hosts.is_empty() && !(self.hosts.is_empty() && other.hosts.is_empty());
         let apart =
             !Exclusive::one_each(&exclusive.axis_of, &options) || !Exclusive::one_each(&exclusive.modifier_of, &themes);
-        if apart || no_host {
+        let states = self.states.union(&other.states);
+        if apart || no_host || states.contradicts_itself() {
             return None;
         }
         let mut groups = self.groups.clone();
         groups.extend(other.groups.iter().filter(|group| !self.groups.contains(group)).cloned());
         Some(When {
             options,
-            states: self.states.union(&other.states),
+            states,
             hosts,
             nested: self.nested.union(&other.nested).cloned().collect(),
             groups,

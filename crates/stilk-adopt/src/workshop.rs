@@ -66,6 +66,7 @@ impl Workshop<'_> {
         crate::palette::collapse(&mut draft, &exclusive, &mut seen);
         crate::merge::tidy(&mut draft);
         conflict::settle(&mut draft, self, &mut seen)?;
+        crate::prune::repeated(&mut draft, self, &mut seen);
         crate::merge::hosts(&mut draft);
         crate::merge::tidy(&mut draft);
         Ok(draft)
@@ -241,9 +242,6 @@ impl Workshop<'_> {
                             if sets.iter().next().is_none() && origin == Origin::Kept {
                                 continue;
                             }
-                        } else if origin == Origin::Kept && when != (When { groups: groups.clone(), ..When::default() })
-                        {
-                            continue;
                         }
                         pieces.push(Piece {
                             name: property.to_owned(),
@@ -263,6 +261,18 @@ impl Workshop<'_> {
                 }
             }
         }
+        // What stays sets custom properties where it stands, unless the sheet sets them at rest.
+        let at_rest: BTreeSet<(Target, String)> = draft
+            .rules
+            .iter()
+            .filter(|rule| rule.when.is_plain())
+            .flat_map(|rule| rule.pieces.iter().map(|piece| (rule.target.clone(), piece.name.clone())))
+            .collect();
+        for rule in draft.rules.iter_mut().filter(|rule| rule.origin == Origin::Kept && !rule.when.is_plain()) {
+            let is_said = |piece: &Piece| at_rest.contains(&(rule.target.clone(), piece.name.clone()));
+            rule.pieces.retain(|piece| !piece.name.starts_with("--") || is_said(piece));
+        }
+        draft.rules.retain(|rule| !rule.pieces.is_empty());
         draft.lost.sort();
         draft.lost.dedup();
     }
@@ -325,6 +335,7 @@ impl Workshop<'_> {
             when.nested.insert(format!(":is({guard} *)"));
         }
         let takes_text = members.iter().all(|(_, member)| takes_text(member));
+        let asked = |text: &str, takes_text: bool| self.state(text, takes_text, (rule, draft.family));
         for state in &reading.states {
             // Of a link the attribute says what browsers do not take for a state.
             if state == "[disabled]" && is_on_link(members.iter().map(|(_, member)| *member)) {
@@ -332,8 +343,15 @@ impl Workshop<'_> {
                 when.states = when.states.union(&StateSet::of([id]));
                 continue;
             }
-            let id = self.state(state, takes_text).ok_or("it asks for a state that has no name")?;
+            let id = asked(state, takes_text).ok_or("it asks for a state that has no name")?;
             when.states = when.states.union(&StateSet::of([id]));
+        }
+        for state in &reading.absent {
+            let id = asked(state, takes_text).ok_or("it asks that a state does not hold which has no name")?;
+            when.states = when.states.without(id);
+        }
+        if when.states.contradicts_itself() {
+            return Ok(Vec::new());
         }
         // What holds for every control of the family tells none of them from another.
         when.nested.retain(|condition| !self.holds_for_all(condition, members));
@@ -344,7 +362,7 @@ impl Workshop<'_> {
                 continue;
             }
             let name = part_name(id).ok_or("its part has no name")?;
-            let known = self.state(state, false).ok_or("a part is in a state that has no name")?;
+            let known = asked(state, false).ok_or("a part is in a state that has no name")?;
             when.states = when.states.union(&StateSet::default().with_part(known, name));
         }
         when.own.extend(reading.part_others.iter().map(|other| match other.starts_with(':') {
@@ -364,7 +382,7 @@ impl Workshop<'_> {
 
     fn holds_for_all(&self, condition: &str, members: &[(usize, &Member)]) -> bool {
         // What a state may bring about holds for all today, and not tomorrow.
-        const LASTING: [&str; 4] = [":is(", ":where(", ":not(", ":root"];
+        const LASTING: [&str; 5] = [":is(", ":where(", ":not(", ":has(", ":root"];
         let comes_and_goes =
             condition.match_indices(':').any(|(at, _)| !LASTING.iter().any(|one| condition[at..].starts_with(one)));
         let Some(list) = parse_list(condition).filter(|_| !comes_and_goes) else { return false };
@@ -392,9 +410,10 @@ impl Workshop<'_> {
     }
 
     /// A state of an old selector, by its name in sheets.
-    fn state(&self, text: &str, takes_text: bool) -> Option<StateId> {
+    fn state(&self, text: &str, takes_text: bool, (rule, family): (RuleRef, usize)) -> Option<StateId> {
         match text {
             ":focus" if takes_text || self.own.plain_focus => Some(StateId::Focus),
+            _ if standard(text).is_some_and(|id| self.narrow.contains(&(rule, family, id))) => self.own_state(text),
             _ => standard(text).or_else(|| self.own_state(text)),
         }
     }

@@ -85,6 +85,7 @@ pub fn state_sets(system: &System, control: &Control) -> Vec<StateSet> {
     let written: Vec<StateSet> = control.rules.iter().map(case_states).collect();
     let mut single: Vec<StateId> = ControlKind::of(control).needed_states().to_vec();
     single.extend(written.iter().flat_map(|set| set.ids()));
+    single.extend(control.rules.iter().flat_map(|rule| rule.states.absent()));
     single.sort_unstable();
     single.dedup();
     let mut sets = vec![StateSet::default()];
@@ -100,13 +101,18 @@ pub fn state_sets(system: &System, control: &Control) -> Vec<StateSet> {
     sets
 }
 
-/// A rule's states as a case has them: `of &` is a state of the part that the rule styles.
+/// A rule's states as a case has them: `of &` is a state of the part that the rule styles; what must not hold does not.
 pub fn case_states(rule: &Rule) -> StateSet {
     let own = StateSet::of(rule.states.ids().iter().copied());
     rule.states.of_parts().iter().fold(own, |set, (id, part)| match (part.as_str(), &rule.target.part) {
         ("&", Some(part)) => set.with_part(*id, part.clone()),
         _ => set.with_part(*id, part.clone()),
     })
+}
+
+/// Whether a case in these states is as a rule asks for.
+pub fn applies_in(rule: &Rule, states: &StateSet) -> bool {
+    states.covers(&case_states(rule)) && !rule.states.absent().iter().any(|id| states.has(*id))
 }
 
 /// One host of one control in one variant and theme: the cases that differ by their state only.

@@ -1,6 +1,6 @@
 //! What an edit of a token would reach: tokens that build on it, declarations that use them, cases that show them.
 
-use crate::case::{case_states, state_sets};
+use crate::case::{applies_in, state_sets};
 use crate::system::space::chosen;
 use crate::system::{Control, OptionId, Rule, System};
 
@@ -85,7 +85,7 @@ fn count_cases(system: &System, uses: &[Use]) -> (u64, bool) {
         // Which rules a set of states brings into force does not depend on the variant.
         let in_force: Vec<Vec<bool>> = state_sets(system, control)
             .iter()
-            .map(|set| rules.iter().map(|rule| set.covers(&case_states(rule))).collect())
+            .map(|set| rules.iter().map(|rule| applies_in(rule, set)).collect())
             .collect();
         for host in 0..control.template.hosts.len() {
             // Only axes that the rules name decide: the others multiply.

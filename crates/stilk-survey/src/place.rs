@@ -164,8 +164,7 @@ fn near(document: &Document, controls: &[&Found], engine: &Engine) -> Styles {
 
 /// The state that a piece of a selector asks for, where it is one that every system has.
 pub fn state_of(text: &str) -> Option<StateId> {
-    let inner = text.trim_start_matches(":is(").trim_start_matches(":where(");
-    let name = inner.split([',', ')']).next().unwrap_or(inner).trim();
+    let name = text.trim();
     let is_attribute = |known: &str| name.starts_with(&format!("[{known}"));
     Some(match name {
         ":hover" => StateId::Hover,
@@ -214,12 +213,24 @@ pub fn written(system: &System, kind: Kind, rules: &Rules, matched: &[&[usize]])
 
 /// The states that a rule asks for.
 pub fn states_of(system: &System, rule: &Rule) -> Vec<StateId> {
-    let mut found: Vec<StateId> = rule.states().filter_map(state_of).collect();
-    let classes = rule.compounds.iter().flat_map(|compound| &compound.classes);
-    found.extend(classes.filter_map(|class| system.states.find(class)));
+    let mut found: Vec<StateId> = ways_of(system, rule).into_iter().flatten().collect();
     found.sort_unstable();
     found.dedup();
     found
+}
+
+/// The same by the ways in which they may hold: `:is(:hover, :focus-visible)` asks for one or the other.
+fn ways_of(system: &System, rule: &Rule) -> Vec<Vec<StateId>> {
+    let classes = rule.compounds.iter().flat_map(|compound| &compound.classes);
+    let of_classes: Vec<StateId> = classes.filter_map(|class| system.states.find(class)).collect();
+    let way = |states: Vec<String>| {
+        let mut found: Vec<StateId> = states.iter().filter_map(|state| state_of(state)).collect();
+        found.extend(&of_classes);
+        found.sort_unstable();
+        found.dedup();
+        found
+    };
+    rule.state_ways().into_iter().map(way).collect()
 }
 
 /// The sets of states in which a control is looked at, rest first: each that its users need or rules ask for, lasting ones with
@@ -241,10 +252,9 @@ pub fn state_sets(
         sets.extend(moments.map(|id| StateSet::of([*lasting, id])));
     }
     for rule in matched.iter().flat_map(|list| list.iter()).map(|index| &rules.all[*index]) {
-        let together = states_of(system, rule);
-        if together.len() > 1 && together.iter().all(|id| single.contains(id)) {
-            sets.push(StateSet::of(together));
-        }
+        let ways = ways_of(system, rule).into_iter();
+        let together = ways.filter(|way| way.len() > 1 && way.iter().all(|id| single.contains(id)));
+        sets.extend(together.map(StateSet::of));
     }
     sets.sort_by_key(|set| system.states.precedence(set));
     sets.dedup();

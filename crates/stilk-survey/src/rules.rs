@@ -4,7 +4,7 @@ use crate::site::{SheetList, Site};
 use crate::state_class;
 use std::sync::Arc;
 use stilk_checks::trace::TracedSheet;
-use stilk_engine::cascade::compound::{Compound, compounds, without_states};
+use stilk_engine::cascade::compound::{Compound, StateWay, compounds, relative, without_states};
 use stilk_engine::cascade::order::DeclarationId;
 use stilk_engine::cascade::selector::{self, One};
 use stilk_engine::cascade::stylesheet::{Condition, DeclarationBody, StyleRule};
@@ -54,15 +54,28 @@ impl Rule {
         !self.state_classes.is_empty() || self.compounds.iter().any(|compound| !compound.states.is_empty())
     }
 
-    /// Every state that it asks for, as CSS.
-    pub fn states(&self) -> impl Iterator<Item = &str> {
-        self.compounds.iter().flat_map(|compound| &compound.states).map(String::as_str)
+    /// The ways in which what it asks of states may hold: the states of each, as CSS, whichever element is in them.
+    pub fn state_ways(&self) -> Vec<Vec<String>> {
+        let all: Vec<String> = self.compounds.iter().flat_map(|compound| &compound.states).cloned().collect();
+        let held = |way: StateWay| way.held.iter().flat_map(|state| with_inner(state)).collect();
+        StateWay::all_of(&all).into_iter().map(held).collect()
     }
 
     /// Whether it styles an element, or a generated box that counts for how one looks.
     pub fn is_of_looks(&self) -> bool {
         self.pseudo.as_deref().is_none_or(|name| PseudoElement::ALL.iter().any(|known| known.name() == name))
     }
+}
+
+/// A state, or those that a `:has()` asks of what is inside.
+fn with_inner(state: &str) -> Vec<String> {
+    let Some(inner) = state.strip_prefix(":has(").and_then(|rest| rest.strip_suffix(')')) else {
+        return vec![state.to_owned()];
+    };
+    let list = selector::parse_list(relative(inner).1);
+    let one = list.as_ref().and_then(|list| list.slice().first());
+    let states: Vec<String> = one.into_iter().flat_map(compounds).flat_map(|compound| compound.states).collect();
+    StateWay::all_of(&states).into_iter().flat_map(|way| way.held).collect()
 }
 
 /// The rules of a list of stylesheets.

@@ -5,6 +5,7 @@ use crate::draft::{Draft, DraftRule, Head, Origin};
 use crate::ground::Ground;
 use crate::when::When;
 use std::collections::BTreeMap;
+use stilk_engine::cascade::LonghandSet;
 use stilk_language::system::{StateSet, States};
 
 /// A declaration as it is written.
@@ -14,6 +15,12 @@ pub struct Line {
     pub name: String,
     /// The value, with references.
     pub value: String,
+}
+
+impl Line {
+    fn text(&self) -> String {
+        format!("{}: {};", self.name, self.value)
+    }
 }
 
 /// A rule as it is written.
@@ -27,7 +34,13 @@ pub struct Written<'d> {
 /// Blocks in blocks, in the order in which they are written.
 #[derive(Default)]
 struct Tree {
-    items: Vec<Item>,
+    items: Vec<Placed>,
+}
+
+/// Something in a block, and what it sets.
+struct Placed {
+    item: Item,
+    sets: LonghandSet,
 }
 
 enum Item {
@@ -36,30 +49,58 @@ enum Item {
     Block(String, Tree),
 }
 
+/// Where a block with the same head may be taken up again.
+#[derive(Clone, Copy)]
+enum Reach {
+    /// Anywhere: what is in it competes with nothing beside it.
+    Anywhere,
+    /// Where nothing behind it sets what comes into it.
+    Behind(LonghandSet),
+}
+
 impl Tree {
-    /// The block with a head: the last one where that has it, or any where what is in it competes with nothing beside it.
-    fn block(&mut self, head: &str, anywhere: bool) -> &mut Tree {
-        let known = match anywhere {
-            true => self.items.iter().position(|item| matches!(item, Item::Block(known, _) if known == head)),
-            false => match self.items.last() {
-                Some(Item::Block(known, _)) if known == head => Some(self.items.len() - 1),
-                _ => None,
-            },
-        };
-        let at = known.unwrap_or_else(|| {
-            self.items.push(Item::Block(head.to_owned(), Tree::default()));
+    fn push(&mut self, item: Item, sets: LonghandSet) {
+        self.items.push(Placed { item, sets });
+    }
+
+    /// The place of a block with a head that may be taken up.
+    fn open(&self, head: &str, reach: Reach) -> Option<usize> {
+        let at =
+            self.items.iter().rposition(|placed| matches!(&placed.item, Item::Block(known, _) if known == head))?;
+        match reach {
+            Reach::Anywhere => Some(at),
+            Reach::Behind(sets) => {
+                self.items[at + 1..].iter().all(|placed| placed.sets.within(&sets).is_empty()).then_some(at)
+            }
+        }
+    }
+
+    /// The block with a head: one that is there, or a new one.
+    fn block(&mut self, head: &str, reach: Reach) -> &mut Tree {
+        let at = self.open(head, reach).unwrap_or_else(|| {
+            self.push(Item::Block(head.to_owned(), Tree::default()), LonghandSet::default());
             self.items.len() - 1
         });
-        match &mut self.items[at] {
+        let placed = &mut self.items[at];
+        if let Reach::Behind(sets) = reach {
+            placed.sets.add_all(&sets);
+        }
+        match &mut placed.item {
             Item::Block(_, tree) => tree,
             // Only blocks are looked for.
             Item::Line(_) | Item::Comment(_) => unreachable!("a block was found or made"),
         }
     }
 
+    /// One thing, or two short ones.
     fn in_one_line(&self) -> Option<String> {
-        match self.items.as_slice() {
-            [Item::Line(line)] => Some(format!("{}: {};", line.name, line.value)),
+        let items: Vec<&Item> = self.items.iter().map(|placed| &placed.item).collect();
+        match items.as_slice() {
+            [Item::Line(line)] => Some(line.text()),
+            [Item::Line(one), Item::Line(other)] => {
+                let both = format!("{} {}", one.text(), other.text());
+                (both.len() <= 56).then_some(both)
+            }
             [Item::Block(head, inner)] => inner.in_one_line().map(|line| format!("{head} {{ {line} }}")),
             _ => None,
         }
@@ -67,12 +108,12 @@ impl Tree {
 
     fn write(&self, depth: usize, text: &mut String) {
         let indent = "  ".repeat(depth);
-        for (at, item) in self.items.iter().enumerate() {
-            match item {
-                Item::Line(line) => text.push_str(&format!("{indent}{}: {};\n", line.name, line.value)),
+        for (at, placed) in self.items.iter().enumerate() {
+            match &placed.item {
+                Item::Line(line) => text.push_str(&format!("{indent}{}\n", line.text())),
                 Item::Comment(comment) => text.push_str(&format!("{indent}/* {comment} */\n")),
                 Item::Block(head, tree) => {
-                    let after_comment = at > 0 && matches!(self.items[at - 1], Item::Comment(_));
+                    let after_comment = at > 0 && matches!(self.items[at - 1].item, Item::Comment(_));
                     if at > 0 && !after_comment && depth < 3 {
                         text.push('\n');
                     }
@@ -148,14 +189,15 @@ pub fn write(ground: &Ground, draft: &Draft, states: &States, rules: &[Written])
         for (at, sets) in list {
             let (rule, lines) = (rules[*at].rule, &rules[*at].lines);
             let mut tree = &mut *tree;
+            let reach = Reach::Behind(rule.sets());
             if !rule.when.states.is_rest() {
                 let names: Vec<String> = sets.iter().map(|set| set_text(states, set)).collect();
-                tree = tree.block(&format!("@state {}", names.join(", ")), true);
+                tree = tree.block(&format!("@state {}", names.join(", ")), Reach::Anywhere);
             }
             if rule.target.part.is_some() || !rule.target.pseudo.is_empty() {
                 let own: String = rule.when.own.iter().cloned().collect();
                 let part = rule.target.part.clone().unwrap_or_default();
-                tree = tree.block(&format!("@part {part}{own}{}", rule.target.pseudo), true);
+                tree = tree.block(&format!("@part {part}{own}{}", rule.target.pseudo), Reach::Anywhere);
             }
             let mut conditions = Vec::new();
             if !rule.when.hosts.is_empty() {
@@ -176,24 +218,20 @@ pub fn write(ground: &Ground, draft: &Draft, states: &States, rules: &[Written])
             if let Some(comment) = comment.filter(|comment| !noted.contains(comment)) {
                 noted.push(comment.clone());
                 let comment = comment.replace("*/", "* /");
-                match conditions.is_empty() {
-                    true => tree.items.push(Item::Comment(comment)),
-                    false => {
-                        // Before the block, where a new one begins.
-                        let is_open = matches!(tree.items.last(), Some(Item::Block(head, _)) if *head == conditions[0]);
-                        if !is_open {
-                            tree.items.push(Item::Comment(comment));
-                        }
-                    }
+                // Before the block, where a new one begins.
+                let is_open = conditions.first().is_some_and(|head| tree.open(head, reach).is_some());
+                if !is_open {
+                    tree.push(Item::Comment(comment), LonghandSet::default());
                 }
             }
             for condition in conditions {
-                tree = tree.block(&condition, false);
+                tree = tree.block(&condition, reach);
             }
             for line in lines {
-                let is_there = tree.items.iter().rev().any(|item| matches!(item, Item::Line(known) if known == line));
+                let is_there =
+                    tree.items.iter().any(|placed| matches!(&placed.item, Item::Line(known) if known == line));
                 if !is_there {
-                    tree.items.push(Item::Line(line.clone()));
+                    tree.push(Item::Line(line.clone()), rule.sets());
                 }
             }
         }
@@ -206,7 +244,7 @@ pub fn write(ground: &Ground, draft: &Draft, states: &States, rules: &[Written])
     fill(&mut top, &at_rest);
     // A mark stands under no condition.
     for part in &draft.parts {
-        top.block(&format!("@part {}", part.name), true);
+        top.block(&format!("@part {}", part.name), Reach::Anywhere);
     }
     fill(&mut top, &in_states);
     for (axis, name) in draft.axes.iter().enumerate() {
@@ -217,16 +255,16 @@ pub fn write(ground: &Ground, draft: &Draft, states: &States, rules: &[Written])
                 false => format!("{} marked ({})", option.name, option.chooser.text()),
             };
             let list = options.remove(&vec![at]).unwrap_or_default();
-            fill(of_axis.block(&head, true), &list);
+            fill(of_axis.block(&head, Reach::Anywhere), &list);
         }
         match name.is_empty() {
             true => top.items.append(&mut of_axis.items),
-            false => top.items.push(Item::Block(format!("@axis {name} optional"), of_axis)),
+            false => top.push(Item::Block(format!("@axis {name} optional"), of_axis), LonghandSet::default()),
         }
     }
     for (several, list) in options {
         let names: Vec<&str> = several.iter().map(|at| draft.options[*at].name.as_str()).collect();
-        fill(top.block(&format!("@combine {}", names.join(" ")), true), &list);
+        fill(top.block(&format!("@combine {}", names.join(" ")), Reach::Anywhere), &list);
     }
     let mut text = String::new();
     let marked = match &draft.head {
@@ -287,7 +325,8 @@ fn attachments(draft: &Draft, selectors: &[String]) -> String {
 fn set_text(states: &States, set: &StateSet) -> String {
     let own = set.ids().iter().map(|id| states.get(*id).name.clone());
     let of_parts = set.of_parts().iter().map(|(id, part)| format!("{} of {part}", states.get(*id).name));
-    own.chain(of_parts).collect::<Vec<_>>().join(" and ")
+    let absent = set.absent().iter().map(|id| format!("not {}", states.get(*id).name));
+    own.chain(of_parts).chain(absent).collect::<Vec<_>>().join(" and ")
 }
 
 /// The selector of the old rule, and where it stands.

@@ -77,6 +77,7 @@ fn collect<'s>(
 ) {
     for rule in &control.rules {
         let all = rule.states.ids().iter().chain(rule.states.of_parts().iter().map(|(id, _)| id));
+        let all = all.chain(rule.states.absent());
         let asks_for_pseudo_class = all.filter(|id| matches!(id, StateId::Own(_))).any(|id| {
             let selectors = &system.states.get(*id).selectors;
             selectors.iter().any(|selector| selector.contains(':'))
@@ -172,7 +173,7 @@ fn changed(settings: &[Setting], is_of_state: &dyn Fn(&Rule) -> bool, unseen: Lo
     all
 }
 
-/// Whether a rule names one of these states, of the control or of a part.
+/// Whether a rule speaks of one of these states, of the control or of a part.
 pub fn names_any(rule: &Rule, states: &[StateId]) -> bool {
-    states.iter().any(|state| rule.states.names(*state))
+    states.iter().any(|state| rule.states.speaks_of(*state))
 }

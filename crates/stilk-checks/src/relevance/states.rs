@@ -56,7 +56,7 @@ fn counts(control: &Control, state: StateId, relevant: &[&Setting], read: &Prope
     is_waived
         || is_outlined
         || !PAINTED_BY_SHEETS_ALONE.contains(&state)
-        || relevant.iter().any(|setting| setting.rule.states.names(state))
+        || relevant.iter().any(|setting| setting.rule.states.speaks_of(state))
 }
 
 /// States in which no browser paints anything else than at rest, but for an outline, and in which the markup holds the

@@ -1,6 +1,6 @@
 //! Selectors taken apart: what each element in them is asked for, and which states.
 
-use super::selector::{One, Selectors};
+use super::selector::{One, Selectors, parse_list, split_compound, split_list};
 use cssparser::ToCss;
 use selectors::parser::{Combinator, Component};
 
@@ -141,6 +141,13 @@ fn add(own: &mut Compound, component: &Component<Selectors>) {
         }
         component => {
             let text = component.to_css_string();
+            if let Component::Has(_) = component
+                && says_a_state(&text)
+            {
+                // What is left of it without states has to be there in any case.
+                let left = has_without_states(&text).filter(|left| !own.others.contains(left));
+                own.others.extend(left);
+            }
             let is_attribute = text.starts_with('[');
             match () {
                 () if says_a_state(&text) => own.states.push(text),
@@ -155,7 +162,127 @@ fn is_compound(selector: &One) -> bool {
     !selector.iter_raw_match_order().any(Component::is_combinator)
 }
 
-/// Whether a simple selector speaks of a state and of nothing else.
+/// One way in which what is asked of states may hold.
+#[derive(Debug, Clone, Default, PartialEq, Eq, PartialOrd, Ord)]
+pub struct StateWay {
+    /// What has to hold: `:hover`, `[aria-pressed="true"]`, `:has(> input:checked)`.
+    pub held: Vec<String>,
+    /// What must not.
+    pub absent: Vec<String>,
+}
+
+impl StateWay {
+    fn and(&self, other: &StateWay) -> StateWay {
+        let both = |one: &[String], other: &[String]| {
+            let mut both = [one, other].concat();
+            both.sort();
+            both.dedup();
+            both
+        };
+        StateWay { held: both(&self.held, &other.held), absent: both(&self.absent, &other.absent) }
+    }
+
+    /// In how many ways at most a selector is taken apart; what has more is looked at in the first ones.
+    const MOST: usize = 16;
+
+    /// The ways in which all of some [`Compound::states`] hold: `:is(:hover, :focus-visible):not(:disabled)` in two.
+    pub fn all_of(states: &[String]) -> Vec<StateWay> {
+        let mut ways = vec![StateWay::default()];
+        for state in states {
+            let of_state = ways_of(state);
+            ways = ways.iter().flat_map(|way| of_state.iter().map(|other| way.and(other))).take(Self::MOST).collect();
+        }
+        let mut ways: Vec<StateWay> = ways.into_iter().map(StateWay::without_false).collect();
+        ways.sort();
+        ways.dedup();
+        ways
+    }
+
+    /// An attribute that says a state and does not say "false" (WAI-ARIA 1.2, section 6.6): that is the state.
+    fn without_false(mut self) -> StateWay {
+        for (attribute, as_state) in [("aria-current", "[aria-current]"), ("aria-invalid", "[aria-invalid=\"true\"]")] {
+            let says_no = |state: &String| ["false", ""].iter().any(|no| *state == format!("[{attribute}=\"{no}\"]"));
+            let any = format!("[{attribute}]");
+            if self.held.contains(&any) && self.absent.iter().any(says_no) {
+                self.absent.retain(|state| !says_no(state));
+                self.held.retain(|state| *state != any);
+                self.held.push(as_state.to_owned());
+            }
+        }
+        self
+    }
+
+    /// What holds, where that is all that is asked for.
+    fn only(self) -> Option<String> {
+        match <[String; 1]>::try_from(self.held) {
+            Ok([only]) if self.absent.is_empty() => Some(only),
+            _ => None,
+        }
+    }
+}
+
+fn ways_of(state: &str) -> Vec<StateWay> {
+    let inner = |name: &str| state.strip_prefix(name).and_then(|rest| rest.strip_suffix(')'));
+    let held = |state: String| StateWay { held: vec![state], absent: Vec::new() };
+    let of_compound = |one: &str| {
+        let simple: Vec<String> = split_compound(one).into_iter().map(str::to_owned).collect();
+        StateWay::all_of(&simple)
+    };
+    let ways: Option<Vec<StateWay>> = if let Some(list) = inner(":not(") {
+        // What is not so in several respects at once is not taken apart.
+        let all = split_list(list).into_iter().flat_map(of_compound);
+        let absent: Option<Vec<String>> = all.map(StateWay::only).collect();
+        absent.map(|absent| vec![StateWay { held: Vec::new(), absent }])
+    } else if let Some(list) = inner(":is(").or_else(|| inner(":where(")) {
+        Some(split_list(list).into_iter().flat_map(of_compound).collect())
+    } else if let Some(list) = inner(":has(") {
+        let each: Option<Vec<Vec<String>>> = split_list(list).into_iter().map(ways_inside).collect();
+        each.map(|each| each.into_iter().flatten().map(held).collect())
+    } else {
+        None
+    };
+    ways.unwrap_or_else(|| vec![held(state.to_owned())])
+}
+
+/// The ways in which something inside may be in states, each as a `:has()` of its own; nothing where that is not so simple.
+fn ways_inside(one: &str) -> Option<Vec<String>> {
+    let (relation, rest) = relative(one);
+    let list = parse_list(rest)?;
+    let all = compounds(list.slice().first()?);
+    if all[1..].iter().any(|compound| !compound.states.is_empty()) {
+        return None;
+    }
+    let (bare, ways) = (without_states(&all), StateWay::all_of(&all[0].states));
+    let bare = if bare == "*" { "" } else { &bare };
+    let is_plain = ways.iter().all(|way| way.absent.is_empty());
+    is_plain.then(|| ways.iter().map(|way| format!(":has({relation}{bare}{})", way.held.concat())).collect())
+}
+
+/// `:has(> .a)` of `:has(> .a:checked)`; nothing where nothing is left, or there are several.
+fn has_without_states(text: &str) -> Option<String> {
+    let inner = text.strip_prefix(":has(")?.strip_suffix(')')?;
+    if split_list(inner).len() > 1 {
+        return None;
+    }
+    let (relation, rest) = relative(inner);
+    let list = parse_list(rest)?;
+    let left = without_states(&compounds(list.slice().first()?));
+    (left != "*").then(|| format!(":has({relation}{left})"))
+}
+
+/// A relative selector: its combinator with a space behind it, or nothing, and the rest.
+pub fn relative(text: &str) -> (&str, &str) {
+    let text = text.trim();
+    match text.starts_with(['>', '+', '~']) {
+        true => {
+            let rest = text[1..].trim_start();
+            (&text[..text.len() - rest.len()], rest)
+        }
+        false => ("", text),
+    }
+}
+
+/// Whether a simple selector speaks of a state and of nothing else, or asks for a state of something inside.
 fn says_a_state(text: &str) -> bool {
     if let Some(attribute) = text.strip_prefix('[') {
         let name = attribute.split(['=', ']', '~', '|', '^', '$', '*']).next().unwrap_or_default();
@@ -167,7 +294,18 @@ fn says_a_state(text: &str) -> bool {
         // Of several all must be states.
         Some((function, inner)) if ["not", "is", "where"].contains(&function) => {
             let inner = inner.strip_suffix(')').unwrap_or(inner);
-            super::selector::split_list(inner).iter().all(|one| says_a_state(one.trim()))
+            split_list(inner).into_iter().all(|one| {
+                let simple = split_compound(one);
+                !simple.is_empty() && simple.into_iter().all(says_a_state)
+            })
+        }
+        Some(("has", inner)) => {
+            let inner = inner.strip_suffix(')').unwrap_or(inner);
+            split_list(inner).into_iter().all(|one| {
+                let list = parse_list(relative(one).1);
+                let one = list.as_ref().and_then(|list| list.slice().first());
+                one.is_some_and(|one| compounds(one).iter().any(|compound| !compound.states.is_empty()))
+            })
         }
         Some(_) => false,
     }
@@ -188,7 +326,6 @@ pub fn without_states(compounds: &[Compound]) -> String {
 #[cfg(test)]
 mod tests {
     use super::*;
-    use crate::cascade::selector::parse_list;
 
     fn of(text: &str) -> Vec<Compound> {
         compounds(&parse_list(text).expect(text).slice()[0])
@@ -204,6 +341,39 @@ mod tests {
         assert_eq!(own.states, [":not(:disabled)", ":hover"]);
         assert_eq!(own.others, [":first-child"]);
         assert_eq!((found[0].before, found[1].before, found[2].before), (Some(' '), Some('>'), None));
+    }
+
+    #[test]
+    fn ways_in_which_states_may_hold() {
+        let ways = |text: &str| -> Vec<String> {
+            let states = of(text).remove(0).states;
+            let ways = StateWay::all_of(&states).into_iter();
+            ways.map(|way| format!("{} but {}", way.held.join(" "), way.absent.join(" "))).collect()
+        };
+        assert_eq!(ways(".a:hover:not(:disabled, [aria-busy=true])"), [":hover but :disabled [aria-busy=\"true\"]"]);
+        assert_eq!(
+            ways(".a:is(:hover, :focus-visible):active"),
+            [":active :focus-visible but ", ":active :hover but "]
+        );
+        assert_eq!(ways(":is(:hover:not(:disabled), :focus)"), [":focus but ", ":hover but :disabled"]);
+        assert_eq!(ways(".a:has(> .b:checked)"), [":has(> .b:checked) but "]);
+        assert_eq!(ways(".a:where(:not(:has(:disabled)))"), [" but :has(:disabled)"]);
+        assert_eq!(ways(".a:not(:not(:hover))"), [":not(:not(:hover)) but "]);
+        assert_eq!(ways(".a:not(:hover:focus)"), [":not(:hover:focus) but "], "it may be in one of them");
+        assert_eq!(
+            ways(".a:has(> .b:where(:user-invalid, [aria-invalid]:not([aria-invalid=false], [aria-invalid=''])))"),
+            [":has(> .b:user-invalid) but ", ":has(> .b[aria-invalid=\"true\"]) but "]
+        );
+        assert_eq!(ways("[aria-current]:not([aria-current=false])"), ["[aria-current] but "]);
+    }
+
+    #[test]
+    fn what_stands_inside_stays_when_its_state_is_taken_off() {
+        let rest = |text: &str| without_states(&of(text));
+        assert_eq!(rest(".a:has(> .b + .c:checked)"), ".a:has(> .b + .c)");
+        assert_eq!(rest(".a:has(:checked)"), ".a");
+        assert_eq!(rest(".a:not(:has(.b:disabled))"), ".a");
+        assert_eq!(rest(".a:has(.b)"), ".a:has(.b)");
     }
 
     #[test]

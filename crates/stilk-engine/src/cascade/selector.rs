@@ -509,6 +509,40 @@ pub fn split_list(text: &str) -> Vec<&str> {
     selectors
 }
 
+/// The simple selectors of a compound selector as they are written: `:hover` and `:not(:disabled)` of both.
+pub fn split_compound(text: &str) -> Vec<&str> {
+    let text = text.trim();
+    let mut parser = cssparser::Parser::new(text);
+    let (mut parts, mut start, mut is_after_colon) = (Vec::new(), 0, false);
+    loop {
+        let at = parser.position().byte_index();
+        let Ok(token) = parser.next_including_whitespace_and_comments() else { break };
+        let opens = matches!(
+            token,
+            cssparser::Token::Function(_) | cssparser::Token::ParenthesisBlock | cssparser::Token::SquareBracketBlock
+        );
+        let is_colon = *token == cssparser::Token::Colon;
+        let begins = is_colon && !is_after_colon
+            || matches!(token, cssparser::Token::Hash(_) | cssparser::Token::IDHash(_) | cssparser::Token::Delim('.'))
+            || *token == cssparser::Token::SquareBracketBlock;
+        if begins && at > start {
+            parts.push(&text[start..at]);
+            start = at;
+        }
+        is_after_colon = is_colon;
+        if opens {
+            let _ = parser.parse_nested_block(|inner| {
+                while inner.next().is_ok() {}
+                Ok::<_, cssparser::ParseError<()>>(())
+            });
+        }
+    }
+    if start < text.len() {
+        parts.push(&text[start..]);
+    }
+    parts
+}
+
 /// A selector as CSS.
 pub fn to_text(selector: &One) -> String {
     selector.to_css_string()

@@ -67,7 +67,14 @@ fn describe_control(system: &System, sources: &Sources, control: &Control) -> Va
     let mut states: Vec<&str> = Vec::new();
     for rule in &control.rules {
         let of = rule.states.of_parts().iter().map(|(id, _)| id);
-        states.extend(rule.states.ids().iter().chain(of).map(|id| system.states.get(*id).name.as_str()));
+        states.extend(
+            rule.states
+                .ids()
+                .iter()
+                .chain(of)
+                .chain(rule.states.absent())
+                .map(|id| system.states.get(*id).name.as_str()),
+        );
     }
     let order = |name: &&str| system.states.find(name);
     states.sort_by_key(order);

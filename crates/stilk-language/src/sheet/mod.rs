@@ -179,11 +179,13 @@ pub struct StateAlternative {
     pub states: Vec<StateRef>,
 }
 
-/// `A` or `A of PART`, `A of &`.
+/// `A` or `A of PART`, `A of &`, `not A`.
 #[derive(Debug, Clone)]
 pub struct StateRef {
     /// The state.
     pub name: Name,
+    /// Whether it must not hold.
+    pub is_negated: bool,
     /// Whose state it is, when it is not the control's own: a part, or `&` for the very part that is styled.
     pub of: Option<Name>,
 }

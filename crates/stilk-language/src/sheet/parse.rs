@@ -11,6 +11,8 @@ use super::habits;
 use super::value::{End, Reader, raw_block};
 use super::*;
 use cssparser::{ParseError, Parser, Token};
+use stilk_engine::cascade::compound::compounds;
+use stilk_engine::cascade::selector::{One, parse_list};
 use stilk_text::diagnostic::{Diagnostic, Diagnostics, Level, list};
 use stilk_text::source::Sources;
 
@@ -468,9 +470,26 @@ fn state_in(selector: &str) -> Option<(String, String)> {
     if selector.trim_start().starts_with(":has(") {
         return None;
     }
-    let (pseudo, state) = STATES.iter().find(|(pseudo, _)| selector.contains(pseudo))?;
+    let asked = asked_of_host(selector);
+    let (pseudo, state) = STATES.iter().find(|(pseudo, _)| asked.contains(pseudo))?;
+    let not = if asked.contains(":not(") { "not " } else { "" };
     Some((
         format!("`{pseudo}` is a state: written as a condition it would not keep the order of states"),
-        format!("write `@state {state} {{ … }}`"),
+        format!("write `@state {not}{state} {{ … }}`"),
     ))
+}
+
+/// What a condition asks of the host itself: `:is(.row:hover *)` asks for the state of what is around it, which is none of its own.
+fn asked_of_host(condition: &str) -> String {
+    let Some(list) = parse_list(condition) else { return condition.to_owned() };
+    let of_one = |one: &One| -> String {
+        let compounds = compounds(one);
+        let subject = &compounds[0];
+        let inner = |other: &String| {
+            let inside = other.strip_prefix(":is(").or_else(|| other.strip_prefix(":where("));
+            inside.and_then(|rest| rest.strip_suffix(')')).map_or_else(|| other.clone(), asked_of_host)
+        };
+        subject.others.iter().map(inner).chain(subject.states.iter().cloned()).collect()
+    };
+    list.slice().iter().map(of_one).collect()
 }

@@ -12,6 +12,8 @@ use stilk_engine::dom::NodeId;
 
 /// From a select to an empty value that is chosen.
 const EMPTY_CHOICE: &str = "> option[value=\"\"]:checked";
+/// Pseudo-classes of states that every browser knows.
+const OLD_STATES: [&str; 5] = [":hover", ":focus", ":active", ":checked", ":disabled"];
 const BLOCKED: &str = ":disabled, [aria-disabled=\"true\"], [aria-busy=\"true\"]";
 
 /// What a selector begins with.
@@ -133,6 +135,9 @@ fn conditions(sheet: &SheetWriter, control: &Control, rule: &Rule, whom: Whom) -
         let (predicate, guard) = bearer.predicate(state, &list);
         text.push_str(&predicate);
         guarded |= guard;
+    }
+    for id in rule.states.absent() {
+        text.push_str(&bearer.absence(sheet.system.states.get(*id)));
     }
     for (id, part) in rule.states.of_parts() {
         let state = sheet.system.states.get(*id);
@@ -268,6 +273,20 @@ impl Bearer {
             _ => format!(":where({list})"),
         };
         (predicate, matches!(state.id, StateId::Hover | StateId::Active))
+    }
+
+    /// What holds where a state does not. A pseudo-class that a browser does not know stands in `:where()`, which forgives: a
+    /// state that is unknown there never holds.
+    fn absence(&self, state: &State) -> String {
+        let list = state.selectors.join(", ");
+        let (predicate, _) = self.predicate(state, &list);
+        let inner = predicate.strip_prefix(":where(").and_then(|rest| rest.strip_suffix(')'));
+        let inner = inner.unwrap_or(&predicate);
+        let is_known_everywhere = |one: &String| one.starts_with('[') || OLD_STATES.contains(&one.as_str());
+        match state.selectors.iter().all(is_known_everywhere) {
+            true => format!(":where(:not({inner}))"),
+            false => format!(":where(:not(:where({inner})))"),
+        }
     }
 
     /// A disabled or busy control never shows hover or active.

@@ -207,7 +207,8 @@ impl States {
         }
         let own = set.ids.iter().map(|id| self.get(*id).name.clone());
         let of = set.of.iter().map(|(id, part)| format!("{} of {part}", self.get(*id).name));
-        own.chain(of).collect::<Vec<_>>().join("+")
+        let absent = set.absent.iter().map(|id| format!("not {}", self.get(*id).name));
+        own.chain(of).chain(absent).collect::<Vec<_>>().join("+")
     }
 
     /// The cascade layer of rules for this set.
@@ -222,31 +223,40 @@ impl States {
     }
 
     /// The order of sets: those that name disabled above those that name busy above all others; then the larger;
-    /// then ranks from the highest. Whose state it is does not matter.
-    pub fn precedence(&self, set: &StateSet) -> (u8, usize, Vec<StateId>, Vec<(StateId, String)>) {
+    /// then ranks from the highest. Whose state it is does not matter. What must not hold decides between sets that are
+    /// equal but for that.
+    pub fn precedence(&self, set: &StateSet) -> Precedence {
         let mut ranks = set.ranks();
         ranks.reverse();
-        (self.blocked(set), ranks.len(), ranks, set.of.clone())
+        let mut absent = set.absent.clone();
+        absent.reverse();
+        (self.blocked(set), ranks.len(), ranks, set.of.clone(), (absent.len(), absent))
     }
 
     fn blocked(&self, set: &StateSet) -> u8 {
         if set.has(StateId::Disabled) { 2 } else { u8::from(set.has(StateId::Busy)) }
     }
 
-    /// Whether the set can never hold: a blocked control shows no hover and no active.
+    /// Whether the set can never hold: a blocked control shows no hover and no active, and no state holds and does not.
     pub fn is_dead(&self, set: &StateSet) -> bool {
-        !self.blocked_react
+        let reacts = !self.blocked_react
             && (set.names(StateId::Hover) || set.names(StateId::Active))
-            && (set.names(StateId::Busy) || set.names(StateId::Disabled))
+            && (set.names(StateId::Busy) || set.names(StateId::Disabled));
+        reacts || set.contradicts_itself()
     }
 }
 
-/// States that hold together, sorted.
+/// The order of sets of states; a greater one wins.
+pub type Precedence = (u8, usize, Vec<StateId>, Vec<(StateId, String)>, (usize, Vec<StateId>));
+
+/// States that hold together, sorted; what a rule asks for names states that must not hold as well.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, Default, PartialOrd, Ord)]
 pub struct StateSet {
     ids: Vec<StateId>,
     /// States of parts.
     of: Vec<(StateId, String)>,
+    /// The control's own states that must not hold; none in a case, which says of every state whether it holds.
+    absent: Vec<StateId>,
 }
 
 impl StateSet {
@@ -255,7 +265,15 @@ impl StateSet {
         let mut ids: Vec<StateId> = ids.into_iter().collect();
         ids.sort_unstable();
         ids.dedup();
-        StateSet { ids, of: Vec::new() }
+        StateSet { ids, of: Vec::new(), absent: Vec::new() }
+    }
+
+    /// The same where a state of the control must not hold.
+    pub fn without(mut self, id: StateId) -> StateSet {
+        self.absent.push(id);
+        self.absent.sort_unstable();
+        self.absent.dedup();
+        self
     }
 
     /// The same with a state of a part.
@@ -269,7 +287,8 @@ impl StateSet {
     /// Both together.
     pub fn union(&self, other: &StateSet) -> StateSet {
         let own = StateSet::of(self.ids.iter().chain(&other.ids).copied());
-        self.of.iter().chain(&other.of).fold(own, |set, (id, part)| set.with_part(*id, part.clone()))
+        let own = self.of.iter().chain(&other.of).fold(own, |set, (id, part)| set.with_part(*id, part.clone()));
+        self.absent.iter().chain(&other.absent).fold(own, |set, id| set.without(*id))
     }
 
     /// Whether the control itself is in a state.
@@ -280,6 +299,21 @@ impl StateSet {
     /// Whether the control or a part of it is in a state.
     pub fn names(&self, id: StateId) -> bool {
         self.has(id) || self.of.iter().any(|(of, _)| *of == id)
+    }
+
+    /// Whether it speaks of a state: the control or a part of it is in it, or must not be.
+    pub fn speaks_of(&self, id: StateId) -> bool {
+        self.names(id) || self.absent.contains(&id)
+    }
+
+    /// The control's own states that must not hold, lowest first.
+    pub fn absent(&self) -> &[StateId] {
+        &self.absent
+    }
+
+    /// Whether a state has to hold and must not.
+    pub fn contradicts_itself(&self) -> bool {
+        self.absent.iter().any(|id| self.has(*id))
     }
 
     /// The control's own states, lowest first.
@@ -304,17 +338,19 @@ impl StateSet {
         self.ids.len() + self.of.len()
     }
 
-    /// Whether nothing holds.
+    /// Whether it asks for no state.
     pub fn is_empty(&self) -> bool {
-        self.len() == 0
+        self.len() == 0 && self.absent.is_empty()
     }
 
-    /// Whether everything that another set asks for holds.
+    /// Whether everything that another set asks for is asked for here as well.
     pub fn covers(&self, other: &StateSet) -> bool {
-        other.ids.iter().all(|id| self.ids.contains(id)) && other.of.iter().all(|of| self.of.contains(of))
+        other.ids.iter().all(|id| self.ids.contains(id))
+            && other.of.iter().all(|of| self.of.contains(of))
+            && other.absent.iter().all(|id| self.absent.contains(id))
     }
 
-    /// Whether nothing holds.
+    /// Whether nothing is asked for.
     pub fn is_rest(&self) -> bool {
         self.is_empty()
     }

@@ -9,7 +9,7 @@ use stilk_engine::cascade::{PseudoElement, Style, Styled};
 use stilk_engine::css::parse::parse_declaration;
 use stilk_engine::css::property::Flow;
 use stilk_engine::css::substitute::CustomName;
-use stilk_language::case::{Look, Unit, case_states, state_sets};
+use stilk_language::case::{Look, Unit, applies_in, case_states, state_sets};
 use stilk_language::system::{BoundDeclaration, Control, Rule, StateSet, System, Variant};
 use stilk_text::diagnostic::{Diagnostic, Level};
 use stilk_text::source::Span;
@@ -194,7 +194,7 @@ fn places(
     most: usize,
 ) -> Vec<(usize, Variant, StateSet)> {
     let own = case_states(rule);
-    let mut sets: Vec<StateSet> = sets.iter().filter(|set| set.covers(&own)).cloned().collect();
+    let mut sets: Vec<StateSet> = sets.iter().filter(|set| applies_in(rule, set)).cloned().collect();
     if !sets.contains(&own) {
         sets.insert(0, own);
     }

@@ -321,7 +321,12 @@ impl SheetReader<'_> {
             let words = self.words(&one);
             let mut states = Vec::new();
             let mut words = words.iter().peekable();
-            while let Some(name) = words.next() {
+            while let Some(first) = words.next() {
+                let is_negated = first.value == "not";
+                let Some(name) = (if is_negated { words.next() } else { Some(first) }) else {
+                    self.say("sheet/state", first.span, "`not` names no state", "write `@state not checked { … }`");
+                    break;
+                };
                 let mut of = None;
                 if words.next_if(|word| word.value == "of").is_some() {
                     of = words.next().cloned();
@@ -329,7 +334,7 @@ impl SheetReader<'_> {
                         self.say("sheet/state", name.span, "`of` names no part", "write `@state hover of PART`");
                     }
                 }
-                states.push(StateRef { name: name.clone(), of });
+                states.push(StateRef { name: name.clone(), is_negated, of });
                 match words.next() {
                     None => break,
                     Some(word) if word.value == "and" => {}

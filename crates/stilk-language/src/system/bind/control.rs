@@ -538,7 +538,7 @@ impl Flattener<'_, '_> {
 
     fn state(&mut self, alternative: &StateAlternative, body: &[Item], scope: &Scope) {
         let mut set = StateSet::default();
-        for StateRef { name, of } in &alternative.states {
+        for StateRef { name, is_negated, of } in &alternative.states {
             let Some(id) = self.shared.states.find(&name.value) else {
                 let known = self.shared.states.names();
                 self.diagnostics.push(unknown_name("sheet/state", "state", name, known));
@@ -549,6 +549,14 @@ impl Flattener<'_, '_> {
                     let message = format!("a `<fieldset>` is never {}", name.value);
                     let mend = "write it in a control of the field itself, and place that in this one";
                     self.error("sheet/state", name.span, message, mend);
+                    return;
+                }
+                None if *is_negated => set = set.without(id),
+                Some(part) if *is_negated => {
+                    let message = "only states of the control itself can be asked for by `not`";
+                    let mend =
+                        format!("write what holds by default, and `@state {} of {}` over it", name.value, part.value);
+                    self.error("sheet/state", part.span, message, mend);
                     return;
                 }
                 None => set = set.union(&StateSet::of([id])),
@@ -579,7 +587,10 @@ impl Flattener<'_, '_> {
             let set = self.shared.states.set_name(&scope.states).replace('+', " and ");
             self.diagnostics.push(
                 Diagnostic::new(Level::Warning, "state/dead", first.name.span, format!("`{set}` never holds"))
-                    .label("a busy or disabled control shows no hover and no active")
+                    .label(match scope.states.contradicts_itself() {
+                        true => "it asks for a state and for its absence",
+                        false => "a busy or disabled control shows no hover and no active",
+                    })
                     .mend("take the block away"),
             );
         }
