@@ -1,7 +1,7 @@
 //! What states elements can be in, and which are looked at together.
 
 use std::collections::BTreeSet;
-use stilk_engine::dom::{Element, NodeId};
+use stilk_engine::dom::{Element, NodeId, is_disableable};
 
 /// Whether the focus can be on an element (HTML, section 6.6.2).
 pub fn is_focusable(element: &Element) -> bool {
@@ -11,6 +11,20 @@ pub fn is_focusable(element: &Element) -> bool {
         "button" | "input" | "select" | "textarea" | "summary" | "iframe" | "embed" | "object" => true,
         "audio" | "video" => has("controls") || has("tabindex"),
         _ => has("tabindex") || has("contenteditable"),
+    }
+}
+
+/// Whether an element can be in a state that browsers know of (HTML, sections 4.16.3 and 4.10.20; Selectors 4, section 13).
+pub fn can_be(element: &Element, state: &str) -> bool {
+    match state {
+        ":focus" | ":focus-visible" => is_focusable(element),
+        ":disabled" | ":enabled" => is_disableable(element),
+        ":checked" | ":indeterminate" | ":default" => {
+            matches!(element.local(), "input" | "option" | "button" | "progress")
+        }
+        ":required" | ":optional" | ":placeholder-shown" | ":valid" | ":invalid" | ":user-invalid" | ":in-range"
+        | ":out-of-range" => matches!(element.local(), "input" | "select" | "textarea" | "form" | "fieldset"),
+        _ => true,
     }
 }
 

@@ -1,6 +1,6 @@
 //! What a rule asks of a control: its selector held against the control's elements, compound by compound.
 
-use crate::holding::is_focusable;
+use crate::holding::{can_be, is_focusable};
 use std::collections::BTreeSet;
 use stilk_engine::cascade::compound::{self, Compound, StateWay, compounds, without_states};
 use stilk_engine::cascade::matching::matches;
@@ -257,7 +257,10 @@ impl Asked {
             let classes: Vec<&String> =
                 bare.classes.iter().filter(|class| Some(*class) != own_class.as_ref()).collect();
             if *node == found.bearer {
-                reading.states.extend(states);
+                let (of_part, of_control): (Vec<String>, Vec<String>) =
+                    states.partition(|state| is_of_pointer_inside(found, state));
+                reading.states.extend(of_control);
+                reading.part_states.extend(of_part.into_iter().map(|state| (id.clone(), state)));
                 if let Some(class) = taken.clone().next() {
                     reading.part_states.insert((id.clone(), format!(".{class}")));
                 }
@@ -368,7 +371,14 @@ fn inside(document: &Document, node: NodeId, relative: &str) -> InStates {
     let is_near = |one: &NodeId| all.len() > 1 || relation.is_empty() || document.node(*one).parent == Some(node);
     let found = document.descendants(node).into_iter().skip(1);
     let found = found.filter(|one| document.element(*one).is_some() && matches(&bare, document, *one) && is_near(one));
-    found.flat_map(|one| states.iter().map(move |state| (one, state.clone()))).collect()
+    let can_be =
+        |one: &NodeId| document.element(*one).is_some_and(|element| states.iter().all(|state| can_be(element, state)));
+    found.filter(can_be).flat_map(|one| states.iter().map(move |state| (one, state.clone()))).collect()
+}
+
+/// Whether a state of a bearer inside is that of a part: the pointer may be over the control and not over it.
+fn is_of_pointer_inside(found: &Found, state: &str) -> bool {
+    found.bearer != found.host && matches!(state, ":hover" | ":active" | ":focus-within")
 }
 
 impl Reading {
@@ -385,7 +395,7 @@ impl Reading {
             return Err("it asks for the state of several elements inside");
         }
         for (inside, state) in all {
-            match inside == found.bearer {
+            match inside == found.bearer && !is_of_pointer_inside(found, &state) {
                 true => drop(self.states.insert(state)),
                 false => drop(self.part_states.insert((part_id(document, inside, found), state))),
             }

@@ -110,3 +110,72 @@ fn classes_that_need_escapes_are_conditions() {
     ));
     has(&sheet(&adopted, "b"), &["&.w-1\\/2 { width: 50%; }", "@state hover { &.md\\:x { color:"]);
 }
+
+#[test]
+fn what_must_not_hold_and_lists_of_states_are_said_by_name() {
+    let css = ".cta { padding: 8px; border: 0; background: #246; color: #fff }\n\
+               .cta:hover:not(:disabled) { background: #135 }\n\
+               .cta:not(:disabled):active { background: #024 }\n\
+               .cta:is(:hover, :focus-visible) { outline: 2px solid #000 }\n\
+               .cta:disabled { opacity: .5 }\n\
+               .row:hover .cta { color: #ffe }";
+    let body = "<button class=cta>Go</button> <p class=row><button class=cta disabled>Gone</button></p>";
+    let adopted = adopted(&page(css, body));
+    let text = sheet(&adopted, "cta");
+    has(&text, &["&:is(.row:hover *) { color: {act.row-text}; }"]);
+    has(&text, &["@state hover, focus { outline: 2px solid {act.hover-ring}; }"]);
+    has(&text, &["@state hover and not disabled { background: {act.hover-fill}; }"]);
+    has(&text, &["@state active and not disabled { background: {act.active-fill}; }"]);
+    assert!(!adopted.files["stilk.toml"].contains("[states]"), "no state of its own is needed");
+}
+
+#[test]
+fn where_rules_tell_apart_what_is_one_state_elsewhere_it_is_told_apart() {
+    // A link that says it is disabled still answers the pointer in the old stylesheet.
+    let css = ".cta { padding: 8px; border: 0; background: #246; color: #fff }\n\
+               .cta:hover:not(:disabled) { background: #135 }\n\
+               .cta[aria-disabled=true] { opacity: .5 }";
+    let adopted = adopted(&page(css, "<button class=cta>Go</button> <a class=cta href=x aria-disabled=true>Gone</a>"));
+    has(&adopted.files["stilk.toml"], &["as-disabled = \":disabled\""]);
+    has(&sheet(&adopted, "cta"), &["@state hover and not as-disabled {"]);
+}
+
+#[test]
+fn a_state_asked_of_what_is_inside_is_that_of_the_control() {
+    let css = ".tick { display: flex; gap: 4px; color: #333 } .tick input { opacity: 0 }\n\
+               .box { width: 12px; height: 12px; border: 1px solid #333 }\n\
+               .tick:has(:checked) { color: #060 }\n\
+               .tick:has(> input:is(:focus-visible, :hover)) .box { outline: 2px solid #06c }\n\
+               .tick:not(:has(:disabled)):hover .box { border-color: #090 }\n\
+               .tick:has(input:where(:user-invalid, [aria-invalid]:not([aria-invalid=false]))) .box { border-color: #c00 }";
+    let body = "<label class=tick><input type=checkbox><span class=box></span> Yes</label>";
+    let adopted = adopted(&page(css, body));
+    let text = sheet(&adopted, "tick");
+    has(&text, &["@state hover and not disabled { @part box { border-color: {choice.hover-box-edge}; } }"]);
+    has(&text, &["@state hover of native, focus { @part box { outline: 2px solid"]);
+    has(&text, &["@state checked { color: {choice.checked-text}; }"]);
+    has(&text, &["@state invalid { @part box { border-color: {choice.invalid-box-edge}; } }"]);
+}
+
+#[test]
+fn the_direction_of_text_is_a_condition_whatever_pages_have() {
+    let css = ".go { padding: 4px 8px; border: 0; background: #246; color: #fff; text-align: left }\n\
+               .go:dir(rtl) { text-align: right }\n[dir=rtl] .go { padding-left: 20px }";
+    let adopted = adopted(&page(css, "<button class=go>Go</button>"));
+    let text = sheet(&adopted, "go");
+    has(&text, &["text-align: left;"]);
+    assert!(text.contains("&:dir(rtl) { text-align: right; }"), "{text}");
+    assert!(text.contains("[dir=\"rtl\"]") && text.contains("padding-left: 20px"), "{text}");
+}
+
+#[test]
+fn nothing_is_said_twice_where_nothing_comes_between() {
+    let css = ".cta { padding: 8px; border: 0; background: #246; color: white }\n.cta-big { padding: 16px }\n\
+               .bar .cta { padding: 8px; color: #fff; background: #357 }";
+    let body = "<p class=bar><button class=cta>Go</button></p> <button class='cta cta-big'>Go</button> <button class=cta>A</button>";
+    let text = sheet(&adopted(&page(css, body)), "cta");
+    has(&text, &["&:is(.bar *) { background: {act.bar-fill}; }"]);
+    let body = format!("{body} <p class=bar><button class='cta cta-big'>Go</button></p>");
+    let text = sheet(&adopted(&page(css, &body)), "cta");
+    assert!(text.matches("padding: 8px;").count() > 1, "a large one in the bar is as small as all:\n{text}");
+}

@@ -45,6 +45,37 @@ const SHEET: &str = "
     }";
 
 #[test]
+fn what_must_not_hold_decides_between_sets_that_are_equal_but_for_that() {
+    const NOT: &str = "
+        @control x {
+          z-index: 1;
+          @state not checked { z-index: 2; }
+          @option big { z-index: 3; }
+          @state hover { z-index: 10; }
+          @state hover and not checked { z-index: 11; }
+          @state hover and not checked and not invalid { z-index: 12; }
+          @state focus { z-index: 20; }
+          @state not checked and not focus and not hover and not selected and not disabled and invalid { z-index: 30; }
+          @state disabled { z-index: 90; }
+        }";
+    for (options, states, expected) in [
+        (&[][..], &[][..], "2"),
+        (&[], &["checked"], "1"),
+        (&["big"], &[], "2"),
+        (&["big"], &["checked"], "3"),
+        (&[], &["hover"], "12"),
+        (&[], &["hover", "checked"], "10"),
+        (&[], &["hover", "invalid"], "11"),
+        (&[], &["hover", "focus"], "20"),
+        (&[], &["invalid"], "30"),
+        (&[], &["invalid", "selected"], "2"),
+        (&[], &["disabled"], "90"),
+    ] {
+        assert_eq!(index(NOT, 0, options, states), expected, "{options:?} {states:?}");
+    }
+}
+
+#[test]
 fn state_then_place_then_source_order() {
     for (options, states, expected) in [
         (&[][..], &[][..], "2"),
@@ -160,4 +191,23 @@ fn a_set_that_never_holds_is_reported() {
     let project = Memory::with_sheet("@control x { @state disabled and hover { top: 0; } }").load();
     assert_eq!(messages(&project), ["state/dead: `hover and disabled` never holds"]);
     assert!(project.system.is_some(), "a warning stops nothing");
+}
+
+#[test]
+fn a_state_that_must_not_hold_is_one_of_the_control_itself() {
+    let said = |state: &str| {
+        let sheet = format!("@control x {{ z-index: 1; {state} {{ z-index: 2; }} }}");
+        messages(&Memory::with_sheet(&sheet).load()).join("\n")
+    };
+    assert!(said("@state not").contains("`not` names no state"));
+    assert!(said("@state not gone").contains("no state `gone`"), "{}", said("@state not gone"));
+    assert!(
+        said("@state not hover of &").contains("only states of the control itself"),
+        "{}",
+        said("@state not hover of &")
+    );
+    assert!(said("@state checked and not checked").contains("never holds"));
+    assert!(said("&:not(:disabled)").contains("`:disabled` is a state"), "{}", said("&:not(:disabled)"));
+    // The state of what is around is none of the control's.
+    assert_eq!(said("&:is(.row:hover *, .form:has(:disabled) *)"), "");
 }

@@ -40,7 +40,8 @@ struct Count {
 /// Compares all sites; the number of differences.
 pub fn run(browser: &Browser, depth: Depth) -> u64 {
     let mut count = Count::default();
-    for site in surveyed::sites() {
+    let own = own_output();
+    for site in surveyed::sites().into_iter().chain([own.path().join("sample")]) {
         for pair in &adopted(&site, &[]) {
             compare(browser, pair, depth, &mut count);
         }
@@ -55,6 +56,23 @@ pub fn run(browser: &Browser, depth: Depth) -> u64 {
     let least = if depth.full { LEAST } else { LEAST / 4 };
     assert!(count.values >= least, "only {} values of adopted sites were compared", count.values);
     count.differences
+}
+
+/// The sample's pages with the stylesheet that Stilk wrote for them, as any other site.
+fn own_output() -> tempfile::TempDir {
+    let folder = tempfile::tempdir().expect("a folder");
+    let system = folder.path().join("ternhaven");
+    crate::folder::copy(&Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/ternhaven"), &system);
+    let built = Command::new(env!("CARGO_BIN_EXE_stilk")).arg("build").current_dir(&system).output();
+    assert!(built.expect("the program").status.success());
+    let site = folder.path().join("sample");
+    crate::folder::copy(&system.join("pages"), &site);
+    std::fs::copy(system.join("dist/ternhaven.css"), site.join("ternhaven.css")).expect("a stylesheet");
+    for page in surveyed::pages(&site) {
+        let text = std::fs::read_to_string(&page).expect("a page");
+        std::fs::write(&page, text.replace("../dist/ternhaven.css", "ternhaven.css")).expect("a page");
+    }
+    folder
 }
 
 /// Adopts a copy of a site and builds the system; its pages before and afterwards.
@@ -184,7 +202,9 @@ fn look(browser: &Browser, page: &Path, theme: &str, rounds: &[usize]) -> Seen {
     browser.devtools("Input.dispatchMouseEvent", json!({ "type": "mouseMoved", "x": 0, "y": 0 }));
     // What moves is looked at when it has arrived, and what is drawn when it has been.
     let settled = "const drawn = () => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done))); \
-         return drawn().then(() => document.getAnimations().forEach(a => a.finish())).then(drawn).then(() => 0)";
+         return drawn().then(() => document.getAnimations().forEach(a => { \
+         if (isFinite(a.effect.getComputedTiming().endTime)) a.finish(); else { a.pause(); a.currentTime = 0 } \
+         })).then(drawn).then(() => 0)";
     browser.run(settled, json!([]));
     let picture = browser.screenshot();
     let mut values = vec![browser.run(SCRIPT, json!([]))];

@@ -186,3 +186,17 @@ fn what_cannot_be_done_is_said() {
     let said = project.run(&["adopt", "missing.html", "--to", "system"]);
     assert_eq!(said.status, 2);
 }
+
+#[test]
+fn what_stilk_wrote_itself_can_be_adopted() {
+    let project = Project::demo();
+    assert_eq!(project.run(&["build"]).status, 0);
+    let said = project.run(&["adopt", "pages", "--to", "system"]);
+    assert_eq!(said.status, 0, "{}{}", said.stdout, said.stderr);
+    // What a place around a control sets for it stays.
+    has(&said.stdout, &["controls in 8 sheets", "tern-button ", "tern-switch ", "Left as it was:", "none differs."]);
+    let sheet = project.read("system/controls/tern-checkbox.stilk");
+    has(&sheet, &["@control tern-checkbox marked (.tern-checkbox) {", "@state checked {", "@state disabled {"]);
+    has(&sheet, &["@state hover and not busy and not disabled {"]);
+    assert!(!sheet.contains(":has("), "states of the native input are the control's:\n{sheet}");
+}
