@@ -391,10 +391,13 @@ fn all_cuts(ground: &Ground, shop: &Workshop, wanted: &BTreeSet<usize>, properti
     kept::cuts(&ground.old, &is_taken, &properties.taken)
 }
 
+/// Declarations that several selectors share: their sheet, and where they stand in memory.
+type Block = (usize, usize);
+
 /// The rules of some families that ask for a part of what they ask for elsewhere as the same state.
 fn narrow(ground: &Ground, families: &BTreeSet<usize>) -> Narrow {
-    let mut asked: BTreeMap<(usize, StateId), BTreeMap<(usize, usize), BTreeSet<&str>>> = BTreeMap::new();
-    let mut rules: Vec<(RuleRef, usize, StateId, (usize, usize))> = Vec::new();
+    let mut asked: BTreeMap<(usize, StateId), BTreeMap<Block, BTreeSet<&str>>> = BTreeMap::new();
+    let mut rules: Vec<(RuleRef, usize, StateId, Block)> = Vec::new();
     for ((rule, family), readings) in ground.readings.iter().filter(|((_, family), _)| families.contains(family)) {
         // Selectors of one list share their declarations.
         let declarations = &ground.old.all[rule.sheet].parsed.rules[rule.rule as usize].declarations.list;
@@ -409,7 +412,7 @@ fn narrow(ground: &Ground, families: &BTreeSet<usize>) -> Narrow {
             }
         }
     }
-    let is_narrow = |(_, family, id, block): &(RuleRef, usize, StateId, (usize, usize))| {
+    let is_narrow = |(_, family, id, block): &(RuleRef, usize, StateId, Block)| {
         let blocks = &asked[&(*family, *id)];
         blocks.values().any(|other| !other.is_subset(&blocks[block]))
     };

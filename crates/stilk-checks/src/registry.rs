@@ -27,6 +27,7 @@ pub static CHECKS: &[&Check] = &[
     &state::shift::CHECK,
     &state::slips::CHECK,
     &state::snap::CHECK,
+    &state::unseen_motion::CHECK,
     &reset::forced_colors::CHECK,
     &reset::parity::CHECK,
     &reset::shadow_edge::CHECK,

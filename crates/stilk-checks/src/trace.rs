@@ -65,8 +65,10 @@ pub struct Tracer<'t> {
 /// Where a value came from.
 #[derive(Debug, Clone, PartialEq, Eq, Hash, Default)]
 pub struct ValueSource {
-    /// The declaration in a sheet that painted it.
+    /// The declaration in a sheet that painted it: the local or the property in which the choice was made.
     pub declaration: Option<Span>,
+    /// The declaration of the property itself.
+    pub winner: Option<Span>,
     /// The tokens in it, in the order of the expression: each one's value in the file of the theme that gave it, and
     /// its path. Several where colours are mixed.
     pub tokens: Vec<(Span, String)>,
@@ -169,7 +171,8 @@ impl<'t> Tracer<'t> {
     pub fn origin(&self, style: &Style, longhand: Longhand) -> ValueSource {
         let Some(id) = style.winner(longhand) else { return ValueSource::default() };
         let declaration = self.span(id);
-        let mut origin = ValueSource { declaration, browser: id.sheet == 0, ..ValueSource::default() };
+        let mut origin =
+            ValueSource { declaration, winner: declaration, browser: id.sheet == 0, ..ValueSource::default() };
         if self.is_of_page() {
             origin.written = declaration.and_then(|place| self.written_color(place));
         }
@@ -179,6 +182,18 @@ impl<'t> Tracer<'t> {
             self.follow(style, text, &mut origin, 0);
         }
         origin
+    }
+
+    /// The properties that animations of a name set; nothing where there is none of that name.
+    pub fn animated(&self, name: &str) -> Option<Vec<&'t str>> {
+        let all: Vec<&'t Stylesheet> = match self.followed {
+            Followed::Written(parsed, _) => vec![parsed],
+            Followed::Page(sheets) => sheets.iter().map(|sheet| &*sheet.parsed).collect(),
+        };
+        let keyframes = all.into_iter().flat_map(|sheet| &sheet.keyframes);
+        let own: Vec<_> = keyframes.filter(|one| one.name.trim_matches(['"', '\'']) == name).collect();
+        let properties = own.iter().flat_map(|keyframes| &keyframes.properties).map(String::as_str);
+        (!own.is_empty()).then(|| properties.collect())
     }
 
     /// Whether a longhand was declared by a keyword that every property takes, such as `inherit`.

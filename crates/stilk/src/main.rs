@@ -41,6 +41,9 @@ enum Command {
         /// Print what is reset, for whom and why, and write nothing
         #[arg(long)]
         explain_resets: bool,
+        /// Print what each control costs a visitor's browser and what would make it lighter, and write nothing
+        #[arg(long, conflicts_with = "explain_resets")]
+        weight: bool,
         #[command(flatten)]
         output: Output,
     },
@@ -574,6 +577,7 @@ impl Command {
 fn run(command: Command) -> Result<Outcome, Failure> {
     match command {
         Command::Build { common, explain_resets: true, .. } => commands::build::explain_resets(&common.project),
+        Command::Build { common, weight: true, .. } => commands::build::weigh(&common.project),
         Command::Build { common, minify, output, .. } => {
             commands::build::run(&common.project, output.out.as_deref(), minify, common.quiet)
         }

@@ -5,6 +5,7 @@ pub mod drawn;
 pub mod effect;
 pub mod gradient;
 pub mod least;
+pub mod moving;
 pub mod origin;
 pub mod paint;
 pub mod pressed;

@@ -12,8 +12,8 @@ use super::selector::{self, Beginning, Namespaces, One, PseudoName};
 use super::supports::{Asked, SupportsTest};
 use crate::css::parse::is_too_deep;
 use cssparser::{
-    AtRuleParser, CowRcStr, DeclarationParser, ParseError, Parser, ParserState, QualifiedRuleParser,
-    RuleBodyItemParser, RuleBodyParser, StyleSheetParser,
+    AtRuleParser, CowRcStr, DeclarationParser, Delimiter, ParseError, Parser, ParserState, QualifiedRuleParser,
+    RuleBodyItemParser, RuleBodyParser, StyleSheetParser, Token,
 };
 use std::ops::Range;
 use std::sync::{Arc, OnceLock};
@@ -25,6 +25,15 @@ const MAX_DEPTH: usize = 64;
 /// that is above it.
 const MAX_SELECTOR: usize = 10_000;
 
+/// An animation.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Keyframes {
+    /// Its name.
+    pub name: String,
+    /// The properties that its steps set, in lower case, each once.
+    pub properties: Vec<String>,
+}
+
 /// A parsed stylesheet.
 #[derive(Debug, Default)]
 pub struct Stylesheet {
@@ -32,8 +41,8 @@ pub struct Stylesheet {
     pub rules: Vec<StyleRule>,
     /// Its cascade layers.
     pub layers: Layers,
-    /// Names of the animations it defines.
-    pub keyframes: Vec<String>,
+    /// The animations it defines.
+    pub keyframes: Vec<Keyframes>,
     /// Custom properties with a type, in order.
     pub registered: Vec<(Registered, Arc<[Condition]>)>,
     /// Stylesheets that were imported into it: their addresses and texts.
@@ -442,7 +451,8 @@ impl Reader<'_, '_> {
                 return self.context = outer;
             }
             Prelude::Keyframes(name) => {
-                self.sheet.keyframes.push(name);
+                let properties = animated(input);
+                self.sheet.keyframes.push(Keyframes { name, properties });
                 return self.context = outer;
             }
             Prelude::Property(name) => {
@@ -673,6 +683,34 @@ impl<'i> AtRuleParser<'i> for Body<'_, '_, '_> {
         }
         Ok(())
     }
+}
+
+/// The properties that the steps of an animation set.
+fn animated(input: &mut Parser) -> Vec<String> {
+    let mut properties = Vec::new();
+    while let Ok(token) = input.next() {
+        if !matches!(token, Token::CurlyBracketBlock) {
+            continue;
+        }
+        let _ = input.parse_nested_block(|step| {
+            while let Ok(token) = step.next() {
+                if let Token::Ident(name) = token {
+                    let name = name.to_ascii_lowercase();
+                    if step.try_parse(|step| step.expect_colon()).is_ok() {
+                        properties.push(name);
+                    }
+                }
+                let _ = step.parse_until_after(Delimiter::Semicolon, |rest| {
+                    while rest.next().is_ok() {}
+                    Ok::<_, ParseError<()>>(())
+                });
+            }
+            Ok::<_, ParseError<()>>(())
+        });
+    }
+    properties.sort();
+    properties.dedup();
+    properties
 }
 
 impl<'i> QualifiedRuleParser<'i> for Body<'_, '_, '_> {

@@ -10,6 +10,7 @@ mod reset_rules;
 pub mod resets;
 mod selectors;
 mod tokens;
+pub mod weight;
 mod writer;
 
 use crate::manifest::as_identifier;
@@ -285,6 +286,7 @@ impl<'s> SheetWriter<'s> {
     fn block(&mut self, conditions: &[String], selector: &str, control: &Control, declarations: &[&BoundDeclaration]) {
         conditions.iter().for_each(|condition| self.writer.open(condition));
         self.writer.open(selector);
+        let own = self.system.controls.iter().position(|known| std::ptr::eq(known, control));
         for declaration in declarations {
             let name = match declaration.is_local() {
                 true => {
@@ -293,9 +295,12 @@ impl<'s> SheetWriter<'s> {
                 }
                 false => declaration.name.value.clone(),
             };
-            let value = declaration.value.write(&mut |id| self.plan.read(self.system, id), &mut |local| {
-                self.names.local(&control.name.value, local)
-            });
+            let read = |id| match own {
+                Some(own) => self.plan.read_in(self.system, own, id),
+                None => self.plan.read_anywhere(self.system, id),
+            };
+            let value =
+                declaration.value.write(&mut { read }, &mut |local| self.names.local(&control.name.value, local));
             if name == "user-select" {
                 // WebKit knows only its own name.
                 self.writer.declaration("-webkit-user-select", &value, Some(declaration.span));

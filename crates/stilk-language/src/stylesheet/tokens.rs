@@ -6,7 +6,7 @@
 //! depends on reaches it wherever it is made. Declaring dependants in each scope was measured wrong.
 
 use super::{Purpose, SheetWriter};
-use crate::system::System;
+use crate::system::{Control, System};
 use crate::tokens::{Definition, Expression, TokenId, Tokens};
 use stilk_text::source::Span;
 
@@ -16,6 +16,9 @@ pub struct Plan {
     kinds: Vec<DeclaredAs>,
     /// Tokens that something uses.
     used: Vec<bool>,
+    /// By control and token: whether a host has it computed. What only states read is written where they do: else it would be
+    /// computed for each control that is in none of them.
+    declared: Vec<Vec<bool>>,
 }
 
 #[derive(Debug, Clone, Copy, PartialEq, Eq)]
@@ -52,32 +55,46 @@ impl Plan {
         if system.manifest.stylesheet.all_tokens {
             used.iter_mut().zip(&tokens.list).for_each(|(used, token)| *used |= !token.is_member);
         }
-        Plan { kinds, used }
+        let declared = system.controls.iter().map(|control| read_at_rest(system, control)).collect();
+        Plan { kinds, used, declared }
+    }
+
+    /// How many tokens are computed on each host of a control, by its index.
+    pub(super) fn computed_on(&self, control: usize) -> usize {
+        let all = self.kinds.iter().zip(&self.declared[control]);
+        all.filter(|(kind, declared)| kind.is_dependant() && **declared).count()
     }
 
     fn kind(&self, id: TokenId) -> DeclaredAs {
         self.kinds[id.0]
     }
 
-    /// How a rule reads a token.
-    pub fn read(&self, system: &System, id: TokenId) -> String {
+    /// How something reads a token that any control may be around: an animation.
+    pub(super) fn read(&self, system: &System, id: TokenId) -> String {
+        self.read_where(system, id, &|_| true)
+    }
+
+    /// How a rule of a control reads a token.
+    pub(super) fn read_in(&self, system: &System, control: usize, id: TokenId) -> String {
+        self.read_where(system, id, &|id| self.declared[control][id.0])
+    }
+
+    fn read_where(&self, system: &System, id: TokenId, is_declared: &dyn Fn(TokenId) -> bool) -> String {
         let path = &system.tokens.get(id).path;
         let names = system.names();
-        if self.kind(id).is_dependant() {
-            format!("var({})", names.private_token(path))
-        } else {
-            format!("var({})", names.token(path))
+        match self.kind(id).is_dependant() {
+            false => format!("var({})", names.token(path)),
+            true if is_declared(id) => format!("var({})", names.private_token(path)),
+            true => {
+                let text = self.expression(system, id, &mut |id| self.read_where(system, id, is_declared));
+                format!("var({}, {text})", names.token(path))
+            }
         }
     }
 
     /// How anything outside a host reads a token: dependants are written out.
     pub fn read_anywhere(&self, system: &System, id: TokenId) -> String {
-        if !self.kind(id).is_dependant() {
-            return self.read(system, id);
-        }
-        let name = system.names().token(&system.tokens.get(id).path);
-        let text = self.expression(system, id, &mut |id| self.read_anywhere(system, id));
-        format!("var({name}, {text})")
+        self.read_where(system, id, &|_| false)
     }
 
     /// A dependant's expression.
@@ -171,17 +188,22 @@ fn plan_kind(tokens: &Tokens, reach: &[Vec<usize>], id: TokenId, kinds: &mut [Op
 
 /// Tokens that rules, animations and surfaces use, with everything those refer to.
 fn used(system: &System) -> Vec<bool> {
-    let mut used = vec![false; system.tokens.list.len()];
     let declarations = system.controls.iter().flat_map(|c| &c.rules).flat_map(|r| &r.declarations).map(|d| &d.value);
     let expressions = declarations.chain(system.keyframes.iter().map(|k| &k.body));
-    let mut open: Vec<TokenId> = expressions.flat_map(Expression::tokens).collect();
-    open.extend(system.surfaces.iter().map(|(_, id)| *id));
+    let surfaces = system.surfaces.iter().map(|(_, id)| *id);
+    with_what_they_read(&system.tokens, expressions.flat_map(Expression::tokens).chain(surfaces))
+}
+
+/// By token: whether it is one of some, or one of these is made of it.
+fn with_what_they_read(tokens: &Tokens, some: impl Iterator<Item = TokenId>) -> Vec<bool> {
+    let mut read = vec![false; tokens.list.len()];
+    let mut open: Vec<TokenId> = some.collect();
     while let Some(id) = open.pop() {
-        if !std::mem::replace(&mut used[id.0], true) {
-            open.extend(system.tokens.get(id).definitions().flat_map(|d| d.expression.tokens()));
+        if !std::mem::replace(&mut read[id.0], true) {
+            open.extend(tokens.get(id).definitions().flat_map(|definition| definition.expression.tokens()));
         }
     }
-    used
+    read
 }
 
 /// Writes the token layer.
@@ -342,19 +364,48 @@ fn write_dependants(sheet: &mut SheetWriter, ids: &[TokenId]) {
     if dependants.is_empty() || system.controls.is_empty() {
         return;
     }
-    let mut hosts: Vec<String> =
-        system.controls.iter().map(|control| sheet.names.control(&control.name.value).selector()).collect();
-    if sheet.purpose == Purpose::Page {
-        hosts.extend(system.attachments.iter().flat_map(|attachment| attachment.selectors.clone()));
+    // A control has those that its rules read: each one more is computed for every element that has its class.
+    let mut groups: Vec<(Vec<usize>, Vec<TokenId>)> = Vec::new();
+    let plan = sheet.plan;
+    for id in dependants {
+        let readers: Vec<usize> = (0..system.controls.len()).filter(|at| plan.declared[*at][id.0]).collect();
+        match groups.iter_mut().find(|(known, _)| *known == readers) {
+            Some((_, tokens)) => tokens.push(id),
+            None if readers.is_empty() => {}
+            None => groups.push((readers, vec![id])),
+        }
+    }
+    if groups.is_empty() {
+        return;
     }
     sheet.writer.comment("computed on each control, so that an override reaches what depends on it");
-    sheet.writer.open(&format!(":where({})", hosts.join(", ")));
-    for id in dependants {
-        let path = &system.tokens.get(id).path;
-        let span = system.tokens.get(id).definitions().next().map(|d| d.span);
-        let expression = sheet.plan.expression(system, id, &mut |other| sheet.plan.read(system, other));
-        let value = format!("var({}, {expression})", sheet.names.token(path));
-        sheet.writer.declaration(&sheet.names.private_token(path), &value, span);
+    for (readers, tokens) in groups {
+        let names = readers.iter().map(|control| &system.controls[*control].name.value);
+        let mut hosts: Vec<String> = names.clone().map(|name| sheet.names.control(name).selector()).collect();
+        if sheet.purpose == Purpose::Page {
+            let attachments = system.attachments.iter().filter(|one| names.clone().any(|name| *name == one.control));
+            let attached: Vec<String> = attachments.flat_map(|attachment| attachment.selectors.clone()).collect();
+            if !attached.is_empty() {
+                hosts.push(format!(":where({})", attached.join(", ")));
+            }
+        }
+        // By their classes alone: within `:where()` browsers would ask every element of a page.
+        sheet.writer.open(&hosts.join(", "));
+        for id in tokens {
+            let path = &system.tokens.get(id).path;
+            let span = system.tokens.get(id).definitions().next().map(|d| d.span);
+            let expression = plan.expression(system, id, &mut |other| plan.read(system, other));
+            let value = format!("var({}, {expression})", sheet.names.token(path));
+            sheet.writer.declaration(&sheet.names.private_token(path), &value, span);
+        }
+        sheet.writer.close();
     }
-    sheet.writer.close();
+}
+
+/// By token: whether a control reads it at rest or in an animation, or what is read there is made of it.
+fn read_at_rest(system: &System, control: &Control) -> Vec<bool> {
+    let at_rest = control.rules.iter().filter(|rule| rule.states.is_rest());
+    let declarations = at_rest.flat_map(|rule| &rule.declarations).map(|declaration| &declaration.value);
+    let expressions = declarations.chain(system.keyframes.iter().map(|keyframes| &keyframes.body));
+    with_what_they_read(&system.tokens, expressions.flat_map(Expression::tokens))
 }

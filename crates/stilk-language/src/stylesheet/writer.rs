@@ -82,6 +82,11 @@ impl Writer {
         self.text.len()
     }
 
+    /// What was written since a mark.
+    pub fn since(&self, mark: usize) -> &str {
+        &self.text[mark..]
+    }
+
     /// Goes back to a mark, leaving so many blocks that were opened since.
     pub fn undo(&mut self, mark: usize, blocks: usize) {
         self.text.truncate(mark);

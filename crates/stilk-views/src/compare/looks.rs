@@ -1,5 +1,6 @@
 //! Changed looks, by what caused them.
 
+use super::alike::is_alike;
 use super::{Comparison, Version};
 use std::collections::{BTreeMap, BTreeSet};
 use stilk_checks::painted::paint::floor as contrast_floor;
@@ -330,7 +331,7 @@ fn differences(
                     *unknown += u64::from(values.0.is_ok() != values.1.is_ok());
                     continue;
                 };
-                if old_css == new_css {
+                if old_css == new_css || is_alike(longhand, [&was, &is], [&old_css, &new_css]) {
                     continue;
                 }
                 let (cause, token) = cause(sides, pair, [&was, &is], longhand);

@@ -3,6 +3,7 @@
 //! Names are compared as sets; looks by the engine, case by case, and grouped by what caused the change: one edit of a token that
 //! reaches three hundred cases is one change.
 
+mod alike;
 mod looks;
 mod names;
 mod page;

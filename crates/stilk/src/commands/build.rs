@@ -8,8 +8,9 @@ use std::path::Path;
 use stilk_engine::cascade::defaults::Browser;
 use stilk_language::describe;
 use stilk_language::manifest::as_identifier;
+use stilk_language::stylesheet::weight::{self, ControlWeight};
 use stilk_language::stylesheet::{File, file_suffixes, resets, write_files};
-use stilk_text::diagnostic::list;
+use stilk_text::diagnostic::{grouped, list};
 
 /// Builds a project.
 pub fn run(root: &Path, out: Option<&Path>, minify: bool, quiet: bool) -> Result<Outcome, Failure> {
@@ -45,6 +46,33 @@ pub fn explain_resets(root: &Path) -> Result<Outcome, Failure> {
                 say!("      {value}: {shown}{more}");
             }
         }
+    }
+    Ok(Outcome::Clean)
+}
+
+/// Prints what each control weighs, and what would make the system lighter.
+pub fn weigh(root: &Path) -> Result<Outcome, Failure> {
+    let loaded = Loaded::read(root)?;
+    let (system, sources) = (&loaded.system, &loaded.sources);
+    let weights = weight::weigh(system, sources);
+    let name = weights.iter().map(|weight| weight.control.len()).max().unwrap_or_default().max("control".len());
+    say!("{:name$}  {:>6}  {:>8}  {:>17}  {:>6}", "control", "rules", "bytes", "custom properties", "moving");
+    for one in &weights {
+        let (rules, bytes) = (grouped(one.rules as u64), grouped(one.bytes as u64));
+        say!("{:name$}  {rules:>6}  {bytes:>8}  {:>17}  {:>6}", one.control, one.custom_properties, one.moving);
+    }
+    let total = |of: fn(&ControlWeight) -> usize| grouped(weights.iter().map(of).sum::<usize>() as u64);
+    say!("{:name$}  {:>6}  {:>8}", "all", total(|one| one.rules), total(|one| one.bytes));
+    say!(
+        "\nCustom properties are those that a browser computes for each such control at rest; moving are properties that"
+    );
+    say!("transitions name there. Bytes are those of rules, minified and before they are compressed.");
+    let lighter = weight::lighter(system);
+    if !lighter.is_empty() {
+        say!("\nWhat would make it lighter:");
+    }
+    for one in lighter {
+        say!("  {}: {}: {}", sources.place(one.place), one.what, one.instead);
     }
     Ok(Outcome::Clean)
 }

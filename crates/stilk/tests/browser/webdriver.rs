@@ -35,6 +35,7 @@ pub struct Browser {
 }
 
 impl Browser {
+    #[allow(dead_code, reason = "each program that uses this starts some of them")]
     /// Starts Chromium with a window of `width` × `height` CSS px.
     pub fn start(width: u32, height: u32) -> Browser {
         Browser::start_kind(BrowserKind::Chromium, width, height)

@@ -76,3 +76,23 @@ fn class_patterns_of_the_manifest_are_used() {
     assert!(css.contains(".button--tern:where(.is-outline)"), "{css}");
     assert!(css.contains(".tern-button_label"));
 }
+
+#[test]
+fn the_weight_of_each_control_is_said_and_nothing_is_written() {
+    let project = Project::pier().edit(
+        "controls/button.stilk",
+        "@control button {",
+        "@keyframes turn { to { rotate: 1turn; } }\n@control button {\n  --once: 3px; scroll-margin: var(--once); animation: turn 1s infinite;",
+    );
+    let said = project.run(&["build", "--weight"]).status(0).stdout;
+    assert!(!project.path("dist").exists(), "{said}");
+    let row = said.lines().find(|line| line.starts_with("button ")).expect("its row");
+    let figures: Vec<u64> = row.split_whitespace().skip(1).filter_map(|word| word.replace(',', "").parse().ok()).collect();
+    let [rules, bytes, customs, moving] = figures[..] else { panic!("{row}") };
+    project.run(&["build", "--minify", "--quiet"]).status(0);
+    let css = project.read("dist/pier.css");
+    assert!(rules > 10 && bytes > 500 && (bytes as usize) < css.len() && customs > 8, "{row}");
+    assert_eq!(moving, 3, "{row}");
+    assert!(said.contains("`--once` of `button` is set once and read once: write its value where it is read"), "{said}");
+    assert!(said.contains("`button` moves for ever, in every state: write it in the state that needs it"), "{said}");
+}

@@ -9,7 +9,7 @@ use crate::relevance::reads::Reads;
 use crate::sink::{Cause, Fault, MendKind, Sink};
 use stilk_engine::cascade::{LonghandSet, Styled};
 use stilk_engine::css::property::Longhand as L;
-use stilk_language::system::{Control, Rule};
+use stilk_language::system::{BoundDeclaration, Control, Rule};
 use stilk_text::diagnostic::{Diagnostic, Level};
 use stilk_text::source::Span;
 
@@ -43,6 +43,12 @@ fn rule_of(control: &Control, span: Span) -> Option<&Rule> {
     control.rules.iter().find(|rule| rule.declarations.iter().any(|declaration| declaration.span == span))
 }
 
+/// Whether a declaration of a control draws a picture, whatever colours it takes from elsewhere.
+fn draws_by_itself(control: &Control, span: Span) -> bool {
+    let all = control.rules.iter().flat_map(|rule| &rule.declarations);
+    all.filter(|declaration| declaration.span == span).any(BoundDeclaration::draws_gradient)
+}
+
 fn run(inspection: &Inspection, sink: &mut Sink) {
     let control = inspection.unit.control;
     for shown in &inspection.looks {
@@ -58,7 +64,10 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
                 }
             }
             let color = inspection.tracer.origin(style, L::BackgroundColor).declaration;
-            let image = inspection.tracer.origin(style, L::BackgroundImage).declaration;
+            let image = inspection.tracer.origin(style, L::BackgroundImage);
+            // A picture of the option's own, in colours of the control's.
+            let drawn = image.winner.filter(|span| draws_by_itself(control, *span));
+            let image = drawn.or(image.declaration);
             let (Some(color), Some(image)) = (color, image) else { continue };
             let (Some(sets), Some(masks)) = (rule_of(control, color), rule_of(control, image)) else { continue };
             // A picture that an option draws on purpose may cover what others set; one from further back may not.

@@ -155,9 +155,10 @@ fn difference(
         if was == is {
             continue;
         }
-        let declaration = survey.tracer.origin(b, longhand).declaration;
-        let first = survey.tracer.origin(a, longhand).declaration;
-        let is_meant = [declaration, first].into_iter().flatten().any(|span| {
+        let [here, there] = [b, a].map(|style| survey.tracer.origin(style, longhand));
+        let (declaration, first) = (here.declaration, there.declaration);
+        // What one host says of itself may well be made of what all say.
+        let is_meant = [declaration, first, here.winner, there.winner].into_iter().flatten().any(|span| {
             control.rules.iter().any(|rule| !rule.hosts.is_empty() && rule.declarations.iter().any(|d| d.span == span))
         });
         if !is_meant {
