@@ -30,6 +30,7 @@ mod spec;
 mod specimen;
 mod surveyed;
 mod sweep;
+mod switching;
 mod verdicts;
 mod webdriver;
 mod words;
@@ -138,6 +139,12 @@ fn main() {
         drop(browser);
         std::process::exit(i32::from(failed));
     }
+    // SWITCHING=1 asks for the switch of a theme alone.
+    if std::env::var_os("SWITCHING").is_some() {
+        let failed = switching::run(&browser, &sample) > 0;
+        drop(browser);
+        std::process::exit(i32::from(failed));
+    }
     // SPECIMEN=1 asks for the specimen and live alone.
     if std::env::var_os("SPECIMEN").is_some() {
         let failed = specimen::run(&browser, &sample) > 0;
@@ -162,6 +169,7 @@ fn main() {
         failed |= keys::run(&browser, &sample) > 0;
         failed |= specimen::run(&browser, &sample) > 0;
         failed |= islands::run(&browser, depth.seed) > 0;
+        failed |= switching::run(&browser, &sample) > 0;
         folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("starter"));
         folders.push(Path::new(env!("CARGO_MANIFEST_DIR")).join("tests/projects/quay"));
         folders.push(jetty.clone());

@@ -104,8 +104,8 @@ fn a_matrix_for_the_terminal() {
 fn the_matrix_counts_what_it_does_not_know() {
     let shadow = Project::demo().edit(
         "controls/button.stilk",
-        "gradient { --image",
-        "gradient { text-shadow: 0 1px {ink.strong}; --image",
+        "gradient { background-image",
+        "gradient { text-shadow: 0 1px {ink.strong}; background-image",
     );
     let said = shadow.run(&["specimen", "--terminal", "button"]).status(0).stdout;
     let cells: usize = said.lines().filter(|line| !line.starts_with('?')).map(|line| line.matches('?').count()).sum();
