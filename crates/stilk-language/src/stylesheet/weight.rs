@@ -52,7 +52,7 @@ pub fn weigh(system: &System, sources: &Sources) -> Vec<ControlWeight> {
             rules: 0,
             bytes: 0,
             custom_properties: names.len() + plan.computed_on(at),
-            moving: lists.map(|one| 1 + one.value.texts().map(|text| commas(text)).sum::<usize>()).sum(),
+            moving: lists.map(|one| 1 + one.value.texts().map(commas).sum::<usize>()).sum(),
         }
     };
     let mut weights: Vec<ControlWeight> = system.controls.iter().enumerate().map(own).collect();
@@ -107,7 +107,9 @@ fn commas(text: &str) -> usize {
 
 /// Locals that are set once and read once: nothing varies by them.
 fn constants<'s>(system: &'s System, control: &'s Control) -> impl Iterator<Item = Lighter> + 's {
-    let (mut set, mut read): (BTreeMap<&str, Vec<(Span, bool)>>, BTreeMap<String, usize>) = Default::default();
+    // Where each is set, and whether that is the control's own base.
+    let mut set: BTreeMap<&str, Vec<(Span, bool)>> = BTreeMap::new();
+    let mut read: BTreeMap<String, usize> = BTreeMap::new();
     for other in &system.controls {
         let is_own = std::ptr::eq(other, control);
         for rule in &other.rules {
