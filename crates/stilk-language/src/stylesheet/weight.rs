@@ -74,8 +74,23 @@ pub fn weigh(system: &System, sources: &Sources) -> Vec<ControlWeight> {
 pub fn lighter(system: &System) -> Vec<Lighter> {
     let mut found = Vec::new();
     let mut copies: BTreeMap<Span, usize> = BTreeMap::new();
+    // A copy (`from`) has the declarations of its original: what varies in one of them varies.
+    let mut once: BTreeMap<Span, Vec<&str>> = BTreeMap::new();
     for control in &system.controls {
-        found.extend(constants(system, control));
+        for (place, name) in constants(system, control) {
+            once.entry(place).or_default().push(name);
+        }
+    }
+    let has = |control: &&Control, place: Span| {
+        control.rules.iter().flat_map(|rule| &rule.declarations).any(|declaration| declaration.span == place)
+    };
+    once.retain(|place, names| system.controls.iter().filter(|control| has(control, *place)).count() == names.len());
+    found.extend(once.into_iter().map(|(place, names)| Lighter {
+        place,
+        what: format!("`{}` is set once and read once", names[0]),
+        instead: "write its value where it is read".to_owned(),
+    }));
+    for control in &system.controls {
         found.extend(endless(control));
         for rule in control.rules.iter().filter(|rule| rule.place == Place::Trait) {
             *copies.entry(rule.span).or_default() += 1;
@@ -105,8 +120,8 @@ fn commas(text: &str) -> usize {
     counted.count()
 }
 
-/// Locals that are set once and read once: nothing varies by them.
-fn constants<'s>(system: &'s System, control: &'s Control) -> impl Iterator<Item = Lighter> + 's {
+/// Locals that are set once and read once, with their places: nothing varies by them.
+fn constants<'s>(system: &'s System, control: &'s Control) -> impl Iterator<Item = (Span, &'s str)> {
     // Where each is set, and whether that is the control's own base.
     let mut set: BTreeMap<&str, Vec<(Span, bool)>> = BTreeMap::new();
     let mut read: BTreeMap<String, usize> = BTreeMap::new();
@@ -124,7 +139,7 @@ fn constants<'s>(system: &'s System, control: &'s Control) -> impl Iterator<Item
                 }
                 if is_own {
                     declaration.value.write(&mut |_| String::new(), &mut |local| {
-                        *read.entry(format!("--{local}")).or_default() += 1;
+                        *read.entry(local.trim_start_matches('-').to_owned()).or_default() += 1;
                         String::new()
                     });
                 }
@@ -133,11 +148,7 @@ fn constants<'s>(system: &'s System, control: &'s Control) -> impl Iterator<Item
     }
     set.into_iter().filter_map(move |(name, places)| {
         let [(place, true)] = places.as_slice() else { return None };
-        (read.get(name) == Some(&1)).then(|| Lighter {
-            place: *place,
-            what: format!("`{name}` of `{}` is set once and read once", control.name.value),
-            instead: "write its value where it is read".to_owned(),
-        })
+        (read.get(name.trim_start_matches('-')) == Some(&1)).then_some((*place, name))
     })
 }
 

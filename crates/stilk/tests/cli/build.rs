@@ -91,12 +91,9 @@ fn the_weight_of_each_control_is_said_and_nothing_is_written() {
         row.split_whitespace().skip(1).filter_map(|word| word.replace(',', "").parse().ok()).collect();
     let [rules, bytes, customs, moving] = figures[..] else { panic!("{row}") };
     project.run(&["build", "--minify", "--quiet"]).status(0);
-    let css = project.read("dist/pier.css");
+    let css = project.read("dist/ternhaven.css");
     assert!(rules > 10 && bytes > 500 && (bytes as usize) < css.len() && customs > 8, "{row}");
     assert_eq!(moving, 3, "{row}");
-    assert!(
-        said.contains("`--once` of `button` is set once and read once: write its value where it is read"),
-        "{said}"
-    );
+    assert!(said.contains("`--once` is set once and read once: write its value where it is read"), "{said}");
     assert!(said.contains("`button` moves for ever, in every state: write it in the state that needs it"), "{said}");
 }
