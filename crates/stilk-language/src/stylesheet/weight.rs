@@ -92,6 +92,7 @@ pub fn lighter(system: &System) -> Vec<Lighter> {
     }));
     for control in &system.controls {
         found.extend(endless(control));
+        found.extend(costly(system, control));
         for rule in control.rules.iter().filter(|rule| rule.place == Place::Trait) {
             *copies.entry(rule.span).or_default() += 1;
         }
@@ -149,6 +150,83 @@ fn constants<'s>(system: &'s System, control: &'s Control) -> impl Iterator<Item
     set.into_iter().filter_map(move |(name, places)| {
         let [(place, true)] = places.as_slice() else { return None };
         (read.get(name.trim_start_matches('-')) == Some(&1)).then_some((*place, name))
+    })
+}
+
+/// Properties whose every change lays the page out anew.
+const LAID_OUT: [&str; 20] = [
+    "width",
+    "height",
+    "inline-size",
+    "block-size",
+    "min-width",
+    "min-height",
+    "max-width",
+    "max-height",
+    "padding",
+    "margin",
+    "border-width",
+    "top",
+    "right",
+    "bottom",
+    "left",
+    "inset",
+    "font-size",
+    "line-height",
+    "letter-spacing",
+    "gap",
+];
+
+/// Properties that a browser changes without painting anew.
+const COMPOSITED: [&str; 5] = ["transform", "translate", "rotate", "scale", "opacity"];
+
+/// Whether a property is one of some, or a longer name of one: `padding-inline` of `padding`.
+fn is_of(name: &str, list: &[&str]) -> bool {
+    list.iter().any(|one| name.strip_prefix(one).is_some_and(|rest| rest.is_empty() || rest.starts_with('-')))
+}
+
+/// Motion that takes more than it has to: what lays out anew, what paints anew for ever, and hints that stay.
+fn costly<'s>(system: &'s System, control: &'s Control) -> impl Iterator<Item = Lighter> + 's {
+    let declarations = control.rules.iter().flat_map(|rule| rule.declarations.iter().map(move |one| (rule, one)));
+    declarations.flat_map(move |(rule, declaration)| {
+        let text = declaration.value.write(&mut |_| "0".to_owned(), &mut |_| "0".to_owned());
+        let name = declaration.name.value.as_str();
+        let lighter =
+            |what: String, instead: &str| Lighter { place: declaration.span, what, instead: instead.to_owned() };
+        let of_control = &control.name.value;
+        let mut found = Vec::new();
+        if matches!(name, "transition" | "transition-property") {
+            let moved = text.split(',').filter_map(|one| one.split_whitespace().next());
+            let laid_out = moved.filter(|one| is_of(one, &LAID_OUT));
+            found.extend(laid_out.map(|one| {
+                let what = format!("a transition of `{one}` of `{of_control}` lays the page out anew at each step");
+                lighter(what, "move it by `translate` or `scale`, or let it change at once")
+            }));
+        }
+        if name == "will-change" && text.trim() != "auto" && rule.states.is_rest() {
+            let what = format!("`will-change` of `{of_control}` holds in every state, and keeps memory for each one");
+            found.push(lighter(what, "write it in the state before the motion, or leave it out"));
+        }
+        if name == "animation" && text.contains("infinite") {
+            let named = system.keyframes.iter().filter(|keyframes| {
+                let written = system.names().keyframes(&keyframes.name.value);
+                text.split([',', ' ']).any(|word| word == keyframes.name.value || word == written)
+            });
+            let painted = named.filter_map(|keyframes| {
+                let body = keyframes.body.write(&mut |_| "0".to_owned(), &mut |_| "0".to_owned());
+                let names =
+                    body.split(['{', '}', ';']).filter_map(|part| part.split_once(':')).map(|(name, _)| name.trim());
+                let all: Vec<String> = names.filter(|one| !is_of(one, &COMPOSITED)).map(str::to_owned).collect();
+                all.into_iter().next().map(|one| (keyframes.name.value.clone(), one))
+            });
+            found.extend(painted.map(|(keyframes, one)| {
+                let what = format!(
+                    "`{keyframes}` of `{of_control}` changes `{one}`, which is painted anew in each frame, for ever"
+                );
+                lighter(what, "move it by `rotate`, `translate`, `scale` or `opacity`")
+            }));
+        }
+        found
     })
 }
 

@@ -82,7 +82,9 @@ fn the_weight_of_each_control_is_said_and_nothing_is_written() {
     let project = Project::pier().edit(
         "controls/button.stilk",
         "@control button {",
-        "@keyframes turn { to { rotate: 1turn; } }\n@control button {\n  --once: 3px; scroll-margin: var(--once); animation: turn 1s infinite;",
+        "@keyframes turn { to { rotate: 1turn; } }\n@keyframes glow { to { box-shadow: 0 0 4px {fill.sea}; } }\n\
+         @control button {\n  --once: 3px; scroll-margin: var(--once); animation: turn 1s infinite; will-change: rotate;\n  \
+         @state busy { animation: glow 1s infinite; }\n  @option wide { transition: inline-size 1s, color 1s; }",
     );
     let said = project.run(&["build", "--weight"]).status(0).stdout;
     assert!(!project.path("dist").exists(), "{said}");
@@ -95,5 +97,9 @@ fn the_weight_of_each_control_is_said_and_nothing_is_written() {
     assert!(rules > 10 && bytes > 500 && (bytes as usize) < css.len() && customs > 8, "{row}");
     assert_eq!(moving, 3, "{row}");
     assert!(said.contains("`--once` is set once and read once: write its value where it is read"), "{said}");
+    assert!(said.contains("`glow` of `button` changes `box-shadow`, which is painted anew in each frame"), "{said}");
+    assert!(said.contains("a transition of `inline-size` of `button` lays the page out anew"), "{said}");
+    assert!(said.contains("`will-change` of `button` holds in every state"), "{said}");
+    assert!(!said.contains("`turn` of `button` changes"), "{said}");
     assert!(said.contains("`button` moves for ever, in every state: write it in the state that needs it"), "{said}");
 }
