@@ -151,7 +151,7 @@ impl Asked {
                 nodes.extend(held.iter().map(|(inside, _)| *inside));
                 next.extend(ways.iter().map(|way| [way.as_slice(), &held].concat()));
             }
-            next.truncate(MOST_WAYS);
+            next.truncate(MOST_LOOKED_AT);
             ways = next;
         }
         nodes.extend(absent.iter().map(|(inside, _)| *inside));
@@ -341,8 +341,11 @@ impl Asked {
     }
 }
 
-/// In so many ways a rule may hold that is read.
+/// In so many ways a rule may hold that is read; one that may in more stays.
 const MOST_WAYS: usize = 16;
+
+/// In so many it is looked at whether it is read or not.
+const MOST_LOOKED_AT: usize = 256;
 
 /// The elements that a state is asked of: the element itself, or those inside that a `:has()` names.
 fn in_states(document: &Document, node: NodeId, state: &str) -> InStates {

@@ -182,7 +182,7 @@ impl StateWay {
         StateWay { held: both(&self.held, &other.held), absent: both(&self.absent, &other.absent) }
     }
 
-    /// In how many ways at most a selector is taken apart; what has more is looked at in the first ones.
+    /// In how many ways at most a selector is taken apart; what has more stays as it is written.
     const MOST: usize = 16;
 
     /// The ways in which all of some [`Compound::states`] hold: `:is(:hover, :focus-visible):not(:disabled)` in two.
@@ -190,7 +190,10 @@ impl StateWay {
         let mut ways = vec![StateWay::default()];
         for state in states {
             let of_state = ways_of(state);
-            ways = ways.iter().flat_map(|way| of_state.iter().map(|other| way.and(other))).take(Self::MOST).collect();
+            if ways.len() * of_state.len() > Self::MOST {
+                return vec![StateWay { held: states.to_vec(), absent: Vec::new() }];
+            }
+            ways = ways.iter().flat_map(|way| of_state.iter().map(|other| way.and(other))).collect();
         }
         let mut ways: Vec<StateWay> = ways.into_iter().map(StateWay::without_false).collect();
         ways.sort();
@@ -364,6 +367,9 @@ mod tests {
             ways(".a:has(> .b:where(:user-invalid, [aria-invalid]:not([aria-invalid=false], [aria-invalid=''])))"),
             [":has(> .b:user-invalid) but ", ":has(> .b[aria-invalid=\"true\"]) but "]
         );
+        let many: Vec<String> = (0..5).map(|at| format!(":is(:hover, [data-state=a{at}])")).collect();
+        let text = format!(".a{}", many.concat());
+        assert_eq!(ways(&text), [format!("{} but ", many.join(" ").replace("=a", "=\"a").replace("])", "\"])"))]);
         assert_eq!(ways("[aria-current]:not([aria-current=false])"), ["[aria-current] but "]);
     }
 

@@ -751,6 +751,19 @@ mod tests {
     use super::*;
 
     #[test]
+    fn animations_know_what_they_set() {
+        let sheet = Stylesheet::parse(
+            "@keyframes a { from { TOP: 0; rotate: 1turn } 50%, to { top: calc(1px + 2px); --x: {y: z}; color : red } } \
+             @-webkit-keyframes \"b\" { to { opacity: 0 } } a { left: 0 }",
+        );
+        let known: Vec<(&str, String)> =
+            sheet.keyframes.iter().map(|one| (one.name.as_str(), one.properties.join(" "))).collect();
+        assert_eq!(known[0], ("a", "--x color rotate top".to_owned()));
+        assert_eq!(known[1].1, "opacity");
+        assert_eq!(sheet.rules.len(), 1);
+    }
+
+    #[test]
     fn layers_rank_by_first_mention_and_outer_rules_come_last() {
         let sheet = Stylesheet::parse(
             "@layer b { @layer x { a { top: 0 } } a { top: 0 } } @layer a, b.y; @layer b.y { a { top: 0 } }",
