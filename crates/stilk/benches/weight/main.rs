@@ -1,6 +1,6 @@
 //! What the stylesheet costs a visitor's browser, beside one that is written by hand for the same looks and the same elements:
 //! `cargo bench -p stilk --bench weight`; `STILK_FIGURES=1` writes the table into docs/figures.md. `STILK_WEIGHT=quick` looks at the
-//! small page with motion alone; `STILK_SHEET=FILE` takes another stylesheet than the one that `build` writes.
+//! small page with motion alone, `chromium` at that browser alone; `STILK_SHEET=FILE` takes another stylesheet than the one that `build` writes.
 //!
 //! Both sides take turns in one browser, so that a slow hour is slow for both.
 
@@ -22,7 +22,7 @@ use webdriver::{Browser, BrowserKind};
 /// How often each step is done on a page.
 const ROUNDS: usize = 5;
 /// How often both sides take turns.
-const TURNS: usize = 4;
+const TURNS: usize = 3;
 const MEASURE: &str = include_str!("measure.js");
 const STEPS: [&str; 9] =
     ["first style", "theme", "density", "root font", "hover 50", "toggle 100", "invalid 50", "typing", "insert 60"];
@@ -32,7 +32,8 @@ fn main() {
     if !std::env::args().any(|argument| argument == "--bench") {
         return;
     }
-    let quick = std::env::var("STILK_WEIGHT").is_ok_and(|value| value == "quick");
+    let asked = std::env::var("STILK_WEIGHT").unwrap_or_default();
+    let quick = asked == "quick";
     let folder = tempfile::tempdir().expect("a folder");
     folder::copy(&Path::new(env!("CARGO_MANIFEST_DIR")).join("../../demo/ternhaven"), folder.path());
     let built =
@@ -44,7 +45,11 @@ fn main() {
     let mut text = sizes::table(&ours, pages::HAND);
     println!("{text}");
     let mut ratios = Vec::new();
-    let kinds = if quick { &[BrowserKind::Chromium][..] } else { &[BrowserKind::Chromium, BrowserKind::Firefox][..] };
+    let kinds = if quick || asked == "chromium" {
+        &[BrowserKind::Chromium][..]
+    } else {
+        &[BrowserKind::Chromium, BrowserKind::Firefox][..]
+    };
     for kind in kinds {
         let browser = Browser::start_kind(*kind, 1280, 800);
         warm(&browser);
