@@ -19,6 +19,7 @@ pub mod explain;
 mod forced_colors;
 mod forms;
 mod hints;
+mod keyframes;
 mod layering;
 pub mod layers;
 mod longhand_set;

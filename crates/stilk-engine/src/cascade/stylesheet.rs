@@ -3,6 +3,8 @@
 use super::container::{self, ContainerQuery};
 use super::declaration::{self, Collected};
 pub use super::declaration::{Declaration, DeclarationBody, Declarations};
+pub use super::keyframes::Keyframes;
+use super::keyframes::animated;
 use super::layers::{LayerId, Layers};
 use super::media::{self, MediaList};
 pub use super::registered::Registered;
@@ -12,8 +14,8 @@ use super::selector::{self, Beginning, Namespaces, One, PseudoName};
 use super::supports::{Asked, SupportsTest};
 use crate::css::parse::is_too_deep;
 use cssparser::{
-    AtRuleParser, CowRcStr, DeclarationParser, Delimiter, ParseError, Parser, ParserState, QualifiedRuleParser,
-    RuleBodyItemParser, RuleBodyParser, StyleSheetParser, Token,
+    AtRuleParser, CowRcStr, DeclarationParser, ParseError, Parser, ParserState, QualifiedRuleParser,
+    RuleBodyItemParser, RuleBodyParser, StyleSheetParser,
 };
 use std::ops::Range;
 use std::sync::{Arc, OnceLock};
@@ -24,15 +26,6 @@ const MAX_DEPTH: usize = 64;
 /// Nested rules whose selectors, written out, would have more simple selectors than this are dropped: each `&` repeats all
 /// that is above it.
 const MAX_SELECTOR: usize = 10_000;
-
-/// An animation.
-#[derive(Debug, Clone, PartialEq, Eq)]
-pub struct Keyframes {
-    /// Its name.
-    pub name: String,
-    /// The properties that its steps set, in lower case, each once.
-    pub properties: Vec<String>,
-}
 
 /// A parsed stylesheet.
 #[derive(Debug, Default)]
@@ -685,34 +678,6 @@ impl<'i> AtRuleParser<'i> for Body<'_, '_, '_> {
     }
 }
 
-/// The properties that the steps of an animation set.
-fn animated(input: &mut Parser) -> Vec<String> {
-    let mut properties = Vec::new();
-    while let Ok(token) = input.next() {
-        if !matches!(token, Token::CurlyBracketBlock) {
-            continue;
-        }
-        let _ = input.parse_nested_block(|step| {
-            while let Ok(token) = step.next() {
-                if let Token::Ident(name) = token {
-                    let name = name.to_ascii_lowercase();
-                    if step.try_parse(|step| step.expect_colon()).is_ok() {
-                        properties.push(name);
-                    }
-                }
-                let _ = step.parse_until_after(Delimiter::Semicolon, |rest| {
-                    while rest.next().is_ok() {}
-                    Ok::<_, ParseError<()>>(())
-                });
-            }
-            Ok::<_, ParseError<()>>(())
-        });
-    }
-    properties.sort();
-    properties.dedup();
-    properties
-}
-
 impl<'i> QualifiedRuleParser<'i> for Body<'_, '_, '_> {
     type Prelude = selector::List;
     type QualifiedRule = ();
@@ -749,19 +714,6 @@ impl RuleBodyItemParser<'_, (), ()> for Body<'_, '_, '_> {
 #[cfg(test)]
 mod tests {
     use super::*;
-
-    #[test]
-    fn animations_know_what_they_set() {
-        let sheet = Stylesheet::parse(
-            "@keyframes a { from { TOP: 0; rotate: 1turn } 50%, to { top: calc(1px + 2px); --x: {y: z}; color : red } } \
-             @-webkit-keyframes \"b\" { to { opacity: 0 } } a { left: 0 }",
-        );
-        let known: Vec<(&str, String)> =
-            sheet.keyframes.iter().map(|one| (one.name.as_str(), one.properties.join(" "))).collect();
-        assert_eq!(known[0], ("a", "--x color rotate top".to_owned()));
-        assert_eq!(known[1].1, "opacity");
-        assert_eq!(sheet.rules.len(), 1);
-    }
 
     #[test]
     fn layers_rank_by_first_mention_and_outer_rules_come_last() {
