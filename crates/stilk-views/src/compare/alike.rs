@@ -111,6 +111,36 @@ fn move_alike(styles: [&Style; 2]) -> bool {
 #[cfg(test)]
 mod tests {
     use super::*;
+    use stilk_engine::cascade::defaults::Browser;
+    use stilk_engine::cascade::{Engine, Forced, Media, Stylesheet};
+    use stilk_engine::dom::{Document, Element};
+
+    /// Whether a longhand is alike on an element with the one declarations and with the others.
+    fn alike(longhand: Longhand, one: &str, other: &str) -> bool {
+        let style = |declarations: &str| {
+            let sheet = Stylesheet::parse(&format!("p {{ {declarations} }}"));
+            let mut document = Document::new();
+            let node = document.append_element(Document::ROOT, Element::html("p"));
+            let engine = Engine::new(Browser::Chromium.sheet(), &[&sheet], Media::default());
+            engine.styles(&document, &Forced::default()).element(node).expect("a style").clone()
+        };
+        let styles = [style(one), style(other)];
+        let texts = [0, 1].map(|at| resolved(&styles[at], longhand).expect("a value"));
+        is_alike(longhand, [&styles[0], &styles[1]], [&texts[0], &texts[1]])
+    }
+
+    #[test]
+    fn transitions_of_what_has_nothing_to_move_are_alike_and_no_others() {
+        let moves = |one: &str, other: &str| alike(Longhand::TransitionProperty, one, other);
+        assert!(moves("transition: color 1s, translate 1s, box-shadow 2s", "transition: color 1s"));
+        assert!(!moves("transition: color 1s, translate 1s; translate: 1px", "transition: color 1s; translate: 1px"));
+        assert!(!moves("transition: color 1s, opacity 1s", "transition: color 1s"));
+        assert!(!moves("transition: color 1s", "transition: color 2s"));
+        assert!(alike(Longhand::BackgroundRepeat, "background-repeat: no-repeat", ""));
+        let drawn = "background-image: linear-gradient(red, blue);";
+        assert!(!alike(Longhand::BackgroundRepeat, &format!("{drawn} background-repeat: no-repeat"), drawn));
+        assert!(!alike(Longhand::Color, "color: red", "color: blue"));
+    }
 
     #[test]
     fn shadows_and_moves_that_show_nothing() {
