@@ -1,6 +1,8 @@
 //! How the checks are run, and over what.
 
 use std::collections::BTreeMap;
+use std::sync::Arc;
+use std::sync::atomic::{AtomicBool, Ordering};
 use stilk_language::system::{Control, OptionId, System, Variant, Waiver};
 
 /// How the checks are run.
@@ -18,6 +20,24 @@ pub struct Settings {
     pub every_case: bool,
     /// Computes no mends, where only what fails is asked for.
     pub without_mends: bool,
+    /// Ends the run before it is done.
+    pub stop: Stop,
+}
+
+/// Ends a run whose report nobody waits for any more: what it found by then is not to be used.
+#[derive(Debug, Clone, Default)]
+pub struct Stop(Arc<AtomicBool>);
+
+impl Stop {
+    /// Ends all runs that have it.
+    pub fn now(&self) {
+        self.0.store(true, Ordering::Relaxed);
+    }
+
+    /// Whether it was said.
+    pub fn is_said(&self) -> bool {
+        self.0.load(Ordering::Relaxed)
+    }
 }
 
 /// A part of a system.

@@ -98,6 +98,21 @@ impl Failure {
         self.paths = paths;
     }
 
+    /// The same with its places where they are now.
+    fn moved(mut self, place: &mut dyn FnMut(Span) -> Option<Span>) -> Option<Failure> {
+        self.fault.cause = self.fault.cause.moved(place)?;
+        self.fault.diagnostic.move_places(place)?;
+        if let Some(choice) = &mut self.fault.choice {
+            choice.at = place(choice.at)?;
+            choice.of = choice.of.iter().map(|span| place(*span)).collect::<Option<_>>()?;
+            choice.values = values_moved(&choice.values, place)?;
+        }
+        self.choices = self.choices.iter().map(|span| place(*span)).collect::<Option<_>>()?;
+        self.common = self.common.iter().map(|span| place(*span)).collect::<Option<_>>()?;
+        self.values = self.values.iter().map(|values| values_moved(values, place)).collect::<Option<_>>()?;
+        Some(self)
+    }
+
     /// Where a sheet chose it: the one place that decides, or one that has a say in every case.
     pub fn chosen(&self) -> Option<Span> {
         let only = self.choices.first().filter(|_| self.choices.len() == 1);
@@ -130,6 +145,20 @@ pub struct Cause {
     pub spans: Vec<Option<Span>>,
     /// Whatever else tells causes apart.
     pub words: String,
+}
+
+impl Cause {
+    fn moved(&self, place: &mut dyn FnMut(Span) -> Option<Span>) -> Option<Cause> {
+        let spans = self.spans.iter().map(|span| match span {
+            Some(span) => place(*span).map(Some),
+            None => Some(None),
+        });
+        Some(Cause { spans: spans.collect::<Option<_>>()?, words: self.words.clone() })
+    }
+}
+
+fn values_moved(values: &[(Span, String)], place: &mut dyn FnMut(Span) -> Option<Span>) -> Option<Vec<(Span, String)>> {
+    values.iter().map(|(span, path)| Some((place(*span)?, path.clone()))).collect()
 }
 
 /// Takes what checks say about one unit.
@@ -266,6 +295,23 @@ impl Sink {
         let around = &self.around;
         let case = || in_surroundings(inspection.case_name(shown.states), around);
         self.gathering.take(inspection, met, self.stands_for.max(1) * shown.stands_for, &case);
+    }
+
+    /// The same with its places where they are now; nothing where one of them is gone.
+    pub(super) fn moved(&self, place: &mut dyn FnMut(Span) -> Option<Span>) -> Option<Sink> {
+        let mut moved = self.clone();
+        let failures = std::mem::take(&mut moved.failures);
+        for ((check, cause), failure) in failures {
+            moved.failures.insert((check, cause.moved(place)?), failure.moved(place)?);
+        }
+        for diagnostic in &mut moved.general {
+            diagnostic.move_places(place)?;
+        }
+        for doubt in moved.doubts.values_mut() {
+            doubt.span = place(doubt.span)?;
+        }
+        moved.used = self.used.iter().map(|span| place(*span)).collect::<Option<_>>()?;
+        Some(moved)
     }
 
     /// Takes what another sink holds; called in the order of units, so the result does not depend on threads.

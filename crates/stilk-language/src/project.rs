@@ -15,6 +15,8 @@ pub struct Project {
     pub sources: Sources,
     /// The checked system; `None` when there were errors.
     pub system: Option<System>,
+    /// What could be made of sources that hold errors: good for names and for the values of tokens, and for nothing else.
+    pub unsound: Option<System>,
     /// Errors, warnings and notes, ordered by place.
     pub diagnostics: Vec<Diagnostic>,
 }
@@ -25,11 +27,8 @@ pub fn load(files: &dyn Files, checks: &[&str]) -> Project {
     let mut loader = Loader::new(files);
     let system = load_system(&mut loader, checks);
     let failed = loader.diagnostics.has_errors();
-    Project {
-        sources: loader.sources,
-        system: if failed { None } else { system },
-        diagnostics: loader.diagnostics.into_sorted(),
-    }
+    let (system, unsound) = if failed { (None, system) } else { (system, None) };
+    Project { sources: loader.sources, system, unsound, diagnostics: loader.diagnostics.into_sorted() }
 }
 
 fn load_system(loader: &mut Loader, checks: &[&str]) -> Option<System> {

@@ -158,6 +158,20 @@ impl Diagnostic {
         self
     }
 
+    /// Moves every place in it; nothing where one of them is gone, and then it is of no use.
+    pub fn move_places(&mut self, place: &mut dyn FnMut(Span) -> Option<Span>) -> Option<()> {
+        if let Some(span) = &mut self.span {
+            *span = place(*span)?;
+        }
+        for related in &mut self.related {
+            related.span = place(related.span)?;
+        }
+        for edit in self.edits.iter_mut().chain(self.proposals.iter_mut().flat_map(|proposal| &mut proposal.edits)) {
+            edit.span = place(edit.span)?;
+        }
+        Some(())
+    }
+
     /// Sets what to write instead.
     pub fn mend(mut self, mend: impl Into<String>) -> Self {
         self.mend = Some(mend.into());

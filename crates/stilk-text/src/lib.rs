@@ -7,9 +7,11 @@
 //! - [`source`]: files by id, [`source::Span`], lines and columns.
 //! - [`diagnostic`]: one type for mistakes and findings, with what to write instead.
 //! - [`loader`]: reads each file once; what cannot be read is a diagnostic.
+//! - [`moved`]: where a place is after an edit.
 //! - [`json`]: JSON in which every key and value has its place.
 
 pub mod diagnostic;
 pub mod json;
 pub mod loader;
+pub mod moved;
 pub mod source;

@@ -68,6 +68,13 @@ impl fmt::Display for FileError {
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct FileId(u32);
 
+impl FileId {
+    /// Its place among the files of its [`Sources`].
+    pub fn index(self) -> usize {
+        self.0 as usize
+    }
+}
+
 /// A byte range in a file, carried by every value that came from one.
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct Span {

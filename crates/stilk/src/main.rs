@@ -6,6 +6,7 @@ mod say;
 mod commands;
 mod disk;
 mod live;
+mod lsp;
 mod output;
 mod site;
 
@@ -104,6 +105,20 @@ enum Command {
         #[arg(long, value_enum, default_value_t = PageFormat::Text)]
         format: PageFormat,
     },
+    /// Write sheets in the plain layout; what they mean stays
+    ///
+    /// Exit code 0: they are in it now. 1: with --check, some are not. 2: it could not run.
+    #[command(after_help = "Examples:\n  stilk format\n  stilk format controls/button.stilk\n  stilk format --check")]
+    Format {
+        #[command(flatten)]
+        common: Common,
+        /// Sheets; all of the project's without
+        #[arg(value_name = "FILE")]
+        files: Vec<PathBuf>,
+        /// Write nothing: say which are not in it
+        #[arg(long)]
+        check: bool,
+    },
     /// Draw every variant in every state on one page
     #[command(
         after_help = "Examples:\n  stilk specimen && xdg-open dist/specimen.html\n  stilk specimen --terminal button"
@@ -133,6 +148,13 @@ enum Command {
         open: bool,
         #[command(flatten)]
         output: Output,
+    },
+    /// Speak with an editor: the Language Server Protocol over standard input and output
+    #[command(after_help = "How editors are told of it stands in docs/editors.md.")]
+    Lsp {
+        /// As some editors name what they are spoken to over
+        #[arg(long, hide = true)]
+        stdio: bool,
     },
     /// Print the HTML of a variant, ready to paste
     #[command(after_help = "Example:\n  stilk markup button@a.outline.small\n  stilk markup button:disabled")]
@@ -593,6 +615,10 @@ fn run(command: Command) -> Result<Outcome, Failure> {
         Command::Contrast { common, mend: true, .. } => commands::contrast::propose(&common.project),
         Command::Contrast { common, format, .. } => commands::contrast::run(&common.project, format),
         Command::Explain { check, format } => commands::explain::run(check.as_deref(), format),
+        Command::Format { common, files, check } => commands::format::run(
+            &common.project,
+            &commands::format::Request { files: &files, check, quiet: common.quiet },
+        ),
         Command::Specimen { common, terminal: Some(control), theme, .. } => {
             commands::specimen::print(&common.project, &control, theme.as_deref())
         }
@@ -602,6 +628,7 @@ fn run(command: Command) -> Result<Outcome, Failure> {
         Command::Live { common, port, open, output } => {
             live::run(&common.project, &live::Request { out: output.out.as_deref(), port, open, quiet: common.quiet })
         }
+        Command::Lsp { stdio: _ } => lsp::run(),
         Command::Markup { common, case, id } => commands::markup::run(&common.project, &case, id.as_deref()),
         Command::Tokens { common, path, page } => commands::tokens::run(&common.project, path.as_deref(), &page),
         Command::Why(why) => {

@@ -15,6 +15,7 @@ use stilk_language::system::System;
 use stilk_language::tokens::Theme;
 
 /// What was found in a piece of what was sampled.
+#[derive(Clone)]
 pub struct Part {
     /// How many looks were computed.
     pub computed: u64,

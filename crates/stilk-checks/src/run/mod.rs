@@ -2,6 +2,7 @@
 
 pub(crate) mod group;
 mod inspect;
+pub mod memory;
 mod queue;
 mod sides;
 mod waivers;
@@ -15,6 +16,7 @@ use crate::mend::{self, Mend};
 use crate::registry::CHECKS;
 use crate::report::Report;
 use crate::run::inspect::{Inspector, Part};
+use crate::run::memory::{Found, Memory};
 use crate::run::queue::{Job, Place, Queue, Worker};
 use crate::run::sides::Side;
 use crate::sample::{Sample, sample};
@@ -36,10 +38,31 @@ use stilk_text::source::{Sources, Span};
 
 /// Runs every check over every case of a system.
 pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Settings) -> Report {
+    report(system, sources, written, settings, None)
+}
+
+/// The same, where a memory has what former runs over the system found: only what an edit can have changed is looked at again.
+pub fn run_again(
+    system: &System,
+    sources: &Sources,
+    written: &Written,
+    settings: &Settings,
+    memory: &mut Memory,
+) -> Report {
+    report(system, sources, written, settings, Some(memory))
+}
+
+fn report(
+    system: &System,
+    sources: &Sources,
+    written: &Written,
+    settings: &Settings,
+    memory: Option<&mut Memory>,
+) -> Report {
     let is_asked = |check: &&&'static Check| settings.only.is_empty() || settings.only.contains(&check.id);
     let tasks: Vec<Task> = CHECKS.iter().filter(is_asked).map(|check| check.task()).collect();
     let round = Round { system, sources, written, settings };
-    let (mut sink, mut report) = round.run(&tasks, &Sink::new(&Arc::new(settings.clone())));
+    let (mut sink, mut report) = round.run(&tasks, &Sink::new(&Arc::new(settings.clone())), memory);
     report.decided = std::mem::take(&mut sink.decided).into_iter().collect();
     let reasons = std::mem::take(&mut sink.reasons);
     report.reasons = reasons.into_iter().map(|((check, why), cases)| (format!("{check}: {why}"), cases)).collect();
@@ -57,7 +80,8 @@ pub fn run(system: &System, sources: &Sources, written: &Written, settings: &Set
 
 /// The pairs of colours that text and what is behind it make, over every case; the worst first.
 pub fn pairs(system: &System, sources: &Sources, written: &Written, settings: &Settings) -> Vec<Pair> {
-    let (sink, _) = Round { system, sources, written, settings }.run(&[PAIRS], &Sink::gathering(Gathering::pairs()));
+    let (sink, _) =
+        Round { system, sources, written, settings }.run(&[PAIRS], &Sink::gathering(Gathering::pairs()), None);
     let mut pairs: Vec<Pair> = sink.gathering.into_pairs();
     pairs.sort_by(|a, b| (a.ratio / a.needed).total_cmp(&(b.ratio / b.needed)));
     pairs
@@ -71,6 +95,17 @@ struct Read<'r> {
     tracer: &'r Tracer<'r>,
 }
 
+/// Asks a check of what a survey looks at.
+fn ask(survey: &Survey, check: &Task, empty: &Sink) -> Sink {
+    let mut sink = empty.clone();
+    match check.scope {
+        Scope::Controls(run) | Scope::System(run) => run(survey, &mut sink),
+        Scope::Reading(count) => sink.decided(check.id, count(survey.system)),
+        Scope::Looks(_) | Scope::Page(_) => {}
+    }
+    sink
+}
+
 /// One run over a system.
 struct Round<'r> {
     system: &'r System,
@@ -80,11 +115,20 @@ struct Round<'r> {
 }
 
 impl Round<'_> {
-    /// Runs checks; everything goes into sinks like this one.
-    fn run(&self, checks: &[Task], empty: &Sink) -> (Sink, Report) {
+    /// Runs checks; everything goes into sinks like this one. Controls that a memory knows are not looked at again.
+    fn run(&self, checks: &[Task], empty: &Sink, mut memory: Option<&mut Memory>) -> (Sink, Report) {
         let Round { system, sources, written, settings } = *self;
         let parsed = Stylesheet::parse(&written.text);
         let tracer = Tracer::new(system, sources, written, &parsed);
+        let keys = memory.as_ref().map(|_| memory::keys(system, sources, settings)).unwrap_or_default();
+        let mut known: Vec<Option<Found>> = system.controls.iter().map(|_| None).collect();
+        if let Some(memory) = &mut memory {
+            memory.begin(system);
+            for (index, control) in system.controls.iter().enumerate() {
+                known[index] = memory.recall(control, keys[index], sources);
+            }
+        }
+        let is_known: Vec<bool> = known.iter().map(Option::is_some).collect();
         let queue = Queue::new(system.controls.len());
         let read = Read { parsed: &parsed, tracer: &tracer };
         let work = |look_engine: &LookEngine| {
@@ -92,10 +136,15 @@ impl Round<'_> {
             let mut done = Vec::new();
             let worker = queue.worker();
             while let Some(job) = worker.next() {
+                if settings.stop.is_said() {
+                    worker.stop();
+                    break;
+                }
                 match job {
                     Job::Sample(index) => {
                         let control = &system.controls[index];
-                        let Some(variants) = settings.within.of(control) else {
+                        let variants = settings.within.of(control).filter(|_| !is_known[index]);
+                        let Some(variants) = variants else {
                             worker.add(index, Sample::default(), Vec::new());
                             continue;
                         };
@@ -110,17 +159,21 @@ impl Round<'_> {
             }
             done
         };
-        let mut surveyed = Sink::default();
+        let mut surveyed: Vec<(usize, Sink)> = Vec::new();
+        let mut of_system = Sink::default();
         let look_engine = || LookEngine::new(system, written, &parsed, Media::default());
         let mut parts: Vec<(Place, Part)> = std::thread::scope(|scope| {
             let handles: Vec<_> = (1..settings.threads).map(|_| scope.spawn(|| work(&look_engine()))).collect();
             let own = look_engine();
-            let controls = (0..system.controls.len()).filter(|index| self.is_ordinary(*index));
-            let controls: Vec<&Control> = controls.map(|index| &system.controls[index]).collect();
-            let is_of_all =
-                |check: &&Task| matches!(check.scope, Scope::Controls(_) | Scope::System(_) | Scope::Reading(_));
-            let checks: Vec<Task> = checks.iter().filter(is_of_all).copied().collect();
-            surveyed = self.survey(&own, &read, controls, &checks, empty);
+            let asked = (0..system.controls.len()).filter(|index| self.is_ordinary(*index) && !is_known[*index]);
+            let of = |scope: fn(&Scope) -> bool| {
+                checks.iter().filter(|check| scope(check.scope)).copied().collect::<Vec<Task>>()
+            };
+            let of_controls = of(|scope| matches!(scope, Scope::Controls(_)));
+            surveyed = self.survey_each(&own, &read, asked, &of_controls, empty);
+            let of_all = of(|scope| matches!(scope, Scope::System(_) | Scope::Reading(_)));
+            let controls: Vec<&Control> = system.controls.iter().collect();
+            of_system = self.survey(&own, &read, controls, &of_all, empty);
             let here = work(&own);
             // A check that breaks must not pass for one that found nothing.
             let join = |handle: std::thread::ScopedJoinHandle<'_, _>| {
@@ -129,15 +182,40 @@ impl Round<'_> {
             here.into_iter().chain(handles.into_iter().flat_map(join)).collect()
         });
         parts.sort_by_key(|(place, _)| *place);
+        let mut found: Vec<Found> = Vec::new();
+        let mut parts = parts.into_iter().peekable();
+        let mut surveyed = surveyed.into_iter().peekable();
+        for (index, known) in known.into_iter().enumerate() {
+            if let Some(known) = known {
+                found.push(known);
+                continue;
+            }
+            let mut whole = Part { computed: 0, sink: empty.clone() };
+            while let Some((_, part)) = parts.next_if(|((control, _), _)| *control == index) {
+                whole.computed += part.computed;
+                whole.sink.absorb(part.sink);
+            }
+            if let Some((_, sink)) = surveyed.next_if(|(control, _)| *control == index) {
+                whole.sink.absorb(sink);
+            }
+            found.push(Found { part: whole, cases: queue.cases(index), left_out: queue.left_out(index) });
+        }
+        if let Some(memory) = memory.filter(|_| !settings.stop.is_said()) {
+            let texts = memory::texts(sources);
+            for (index, control) in system.controls.iter().enumerate() {
+                memory.keep(control, keys[index], &texts, found[index].clone());
+            }
+        }
         let mut report = Report::default();
         let mut sink = empty.clone();
-        for (_, part) in parts {
+        for Found { part, cases, left_out } in found {
             report.computed += part.computed;
+            report.cases = report.cases.saturating_add(cases);
+            report.sampled.extend(left_out);
             sink.absorb(part.sink);
         }
-        sink.absorb(surveyed);
-        report.cases = queue.cases();
-        report.sampled = queue.left_out();
+        sink.absorb(of_system);
+        report.sampled.sort();
         report.unknown = sink.unknown;
         (sink, report)
     }
@@ -176,7 +254,7 @@ impl Round<'_> {
         let look_engine = LookEngine::in_browser(Browser::Chromium, system, written, read.parsed, &side.surroundings);
         let mut sample = sample(system, &look_engine, (control, variants), settings, &side.tasks);
         if side.is_usual {
-            worker.count(&mut sample);
+            worker.count(side.control, &mut sample);
         }
         let shares_layouts = !settings.every_case;
         let inspector = Inspector { system, look_engine: &look_engine, tracer: read.tracer, shares_layouts };
@@ -199,25 +277,50 @@ impl Round<'_> {
         checks: &[Task],
         empty: &Sink,
     ) -> Sink {
-        let Round { system, sources, .. } = *self;
-        let Read { parsed, tracer } = *read;
         let mut all = empty.clone();
-        let mut checks = checks.iter().filter(|check| !is_off(system, check.id)).peekable();
+        let mut checks = checks.iter().filter(|check| !is_off(self.system, check.id)).peekable();
         if checks.peek().is_none() {
             return all;
         }
-        let (forced, mirrored, unthemed) = (OnceCell::new(), OnceCell::new(), RefCell::default());
-        let survey = Survey { system, sources, controls, look_engine, parsed, tracer, forced, mirrored, unthemed };
+        let survey = self.survey_of(look_engine, read, controls);
         for check in checks {
-            let mut sink = empty.clone();
-            match check.scope {
-                Scope::Controls(run) | Scope::System(run) => run(&survey, &mut sink),
-                Scope::Reading(count) => sink.decided(check.id, count(system)),
-                Scope::Looks(_) | Scope::Page(_) => {}
-            }
-            all.absorb(sink);
+            all.absorb(ask(&survey, check, empty));
         }
         all
+    }
+
+    /// The checks that ask controls, of one after the other.
+    fn survey_each(
+        &self,
+        look_engine: &LookEngine,
+        read: &Read,
+        controls: impl Iterator<Item = usize>,
+        checks: &[Task],
+        empty: &Sink,
+    ) -> Vec<(usize, Sink)> {
+        let checks: Vec<&Task> = checks.iter().filter(|check| !is_off(self.system, check.id)).collect();
+        if checks.is_empty() {
+            return Vec::new();
+        }
+        let mut survey = self.survey_of(look_engine, read, Vec::new());
+        let mut found = Vec::new();
+        for index in controls {
+            if self.settings.stop.is_said() {
+                break;
+            }
+            survey.controls = vec![&self.system.controls[index]];
+            let mut all = empty.clone();
+            checks.iter().for_each(|check| all.absorb(ask(&survey, check, empty)));
+            found.push((index, all));
+        }
+        found
+    }
+
+    fn survey_of<'a>(&'a self, look_engine: &'a LookEngine, read: &'a Read, controls: Vec<&'a Control>) -> Survey<'a> {
+        let Round { system, sources, .. } = *self;
+        let Read { parsed, tracer } = *read;
+        let (forced, mirrored, unthemed) = (OnceCell::new(), OnceCell::new(), RefCell::default());
+        Survey { system, sources, controls, look_engine, parsed, tracer, forced, mirrored, unthemed }
     }
 
     /// The mends of contrast, by the places at fault.
@@ -255,7 +358,8 @@ impl Round<'_> {
         let settings = Settings { within, ..self.settings.clone() };
         let of_contrast = CHECKS.iter().filter(|check| check.id.starts_with("contrast/"));
         let tasks: Vec<Task> = of_contrast.map(|check| check.task()).collect();
-        let (sink, _) = Round { settings: &settings, ..*self }.run(&tasks, &Sink::gathering(Gathering::adjacencies()));
+        let (sink, _) =
+            Round { settings: &settings, ..*self }.run(&tasks, &Sink::gathering(Gathering::adjacencies()), None);
         Adjacencies::new(sink.gathering.into_adjacencies())
     }
 }

@@ -4,7 +4,7 @@
 use crate::report::SampledControl;
 use crate::run::sides::Side;
 use crate::sample::{Sample, Sampled};
-use std::collections::VecDeque;
+use std::collections::{BTreeMap, VecDeque};
 use std::sync::{Condvar, Mutex, MutexGuard, PoisonError};
 
 /// The control of a piece, and which of its pieces it is.
@@ -37,9 +37,10 @@ struct State<'s> {
     /// How many controls were taken, and how many of them were sampled.
     taken: usize,
     sampled: usize,
-    cases: u64,
-    left_out: Vec<SampledControl>,
-    /// A thread broke: what it took is never done.
+    /// By control.
+    cases: BTreeMap<usize, u64>,
+    left_out: BTreeMap<usize, Vec<SampledControl>>,
+    /// A thread broke, or all were stopped: what was taken is never done.
     is_broken: bool,
 }
 
@@ -56,6 +57,12 @@ impl Drop for Worker<'_, '_> {
 }
 
 impl<'s> Worker<'_, 's> {
+    /// Ends the work of all threads.
+    pub fn stop(&self) {
+        self.0.lock().is_broken = true;
+        self.0.more.notify_all();
+    }
+
     /// The next thing to do; waits for what another thread may add. Nothing once all is done, or a thread broke.
     pub fn next(&self) -> Option<Job<'s>> {
         let queue = self.0;
@@ -83,7 +90,7 @@ impl<'s> Worker<'_, 's> {
 
     /// Adds what was sampled of a control, and its other sides.
     pub fn add(&self, control: usize, mut sample: Sample<'s>, sides: Vec<Side>) {
-        self.count(&mut sample);
+        self.count(control, &mut sample);
         let queue = self.0;
         let mut state = queue.lock();
         state.sampled += 1;
@@ -103,11 +110,12 @@ impl<'s> Worker<'_, 's> {
 }
 
 impl<'s> Worker<'_, 's> {
-    /// Counts what was sampled.
-    pub fn count(&self, sample: &mut Sample<'s>) {
+    /// Counts what was sampled of a control.
+    pub fn count(&self, control: usize, sample: &mut Sample<'s>) {
         let mut state = self.0.lock();
-        state.cases = state.cases.saturating_add(sample.cases);
-        state.left_out.extend(sample.left_out.take());
+        let cases = state.cases.entry(control).or_default();
+        *cases = cases.saturating_add(sample.cases);
+        state.left_out.entry(control).or_default().extend(sample.left_out.take());
     }
 }
 
@@ -122,16 +130,14 @@ impl<'s> Queue<'s> {
         Worker(self)
     }
 
-    /// How many cases there are in what was sampled.
-    pub fn cases(&self) -> u64 {
-        self.lock().cases
+    /// How many cases there are in what was sampled of a control.
+    pub fn cases(&self, control: usize) -> u64 {
+        self.lock().cases.get(&control).copied().unwrap_or_default()
     }
 
-    /// Controls of which some variants were left out, by name.
-    pub fn left_out(&self) -> Vec<SampledControl> {
-        let mut all = self.lock().left_out.clone();
-        all.sort();
-        all
+    /// A control of which some variants were left out, and how many.
+    pub fn left_out(&self, control: usize) -> Vec<SampledControl> {
+        self.lock().left_out.get(&control).cloned().unwrap_or_default()
     }
 
     fn lock(&self) -> MutexGuard<'_, State<'s>> {

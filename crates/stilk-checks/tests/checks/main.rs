@@ -1,6 +1,7 @@
 //! The checks on projects in memory.
 
 mod accuracy;
+mod again;
 mod broken_input;
 mod checks;
 #[path = "../../../stilk/tests/shared/depth.rs"]

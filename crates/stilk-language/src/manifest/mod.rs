@@ -1,5 +1,6 @@
 //! `stilk.toml`: what the project is called, where its sources are, how themes, surfaces and classes are named.
 
+pub mod keys;
 mod table;
 
 use crate::mark::Mark;

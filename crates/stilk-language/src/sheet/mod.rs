@@ -5,14 +5,26 @@
 
 mod at_rule;
 pub mod habits;
+pub mod layout;
 mod parse;
 mod value;
 
+use at_rule::{AtRule, Place};
 pub use parse::parse;
 use stilk_text::source::{FileId, Name, Span};
 
 /// The sheet that is read before all others.
 pub const SHARED_SHEET: &str = "shared.stilk";
+
+/// The names of at-rules that may stand at the top of a sheet, without `@`.
+pub fn at_rules_at_top() -> Vec<&'static str> {
+    AtRule::names_in(Place::Top)
+}
+
+/// The names of at-rules that may stand in a control or a trait, without `@`.
+pub fn at_rules_in_blocks() -> Vec<&'static str> {
+    AtRule::names_in(Place::Block)
+}
 
 /// One sheet.
 #[derive(Debug)]

@@ -114,10 +114,13 @@ fn read_host(document: &Document, node: NodeId, sources: &Sources, diagnostics: 
                 );
                 continue;
             }
-            let at = |word: &str| Name { value: word.to_owned(), span: word_in_tag(span, word, sources) };
+            let at = |attribute: &str, word: &str| Name {
+                value: word.to_owned(),
+                span: word_in_tag(span, attribute, word, sources),
+            };
             let options = element.attribute("data-options").unwrap_or_default();
-            let options = options.split_ascii_whitespace().map(at).collect();
-            placed.push(PlacedControl { node: id, control: at(control.trim()), options });
+            let options = options.split_ascii_whitespace().map(|word| at("data-options", word)).collect();
+            placed.push(PlacedControl { node: id, control: at("data-control", control.trim()), options });
         }
         let Some(list) = element.attribute("part") else { continue };
         if id == node {
@@ -129,7 +132,7 @@ fn read_host(document: &Document, node: NodeId, sources: &Sources, diagnostics: 
         }
         for word in list.split_ascii_whitespace() {
             if let Some(span) = span {
-                parts.push((Name { value: word.to_owned(), span: word_in_tag(span, word, sources) }, id));
+                parts.push((Name { value: word.to_owned(), span: word_in_tag(span, "part", word, sources) }, id));
             }
         }
     }
@@ -137,13 +140,38 @@ fn read_host(document: &Document, node: NodeId, sources: &Sources, diagnostics: 
     Host { name: String::new(), node, bearer, parts, placed }
 }
 
-/// The place of a word inside a tag, behind the element's name.
-fn word_in_tag(span: Span, word: &str, sources: &Sources) -> Span {
-    let tag = sources.text(span);
-    let from = tag.find(char::is_whitespace).unwrap_or(0);
-    let quoted = tag[from..].match_indices(word).find(|(i, _)| tag[..from + i].ends_with(['"', '\'', ' ', '=']));
-    let start = span.start as usize + quoted.map_or(0, |(i, _)| from + i);
-    Span::new(span.file, start, start + word.len())
+/// The place of a word of an attribute's value in a tag.
+fn word_in_tag(span: Span, attribute: &str, word: &str, sources: &Sources) -> Span {
+    let words = attribute_words(sources.text(span), attribute);
+    let found = words.iter().find(|(_, known)| *known == word).map(|(range, _)| range.start);
+    let start = span.start as usize + found.unwrap_or_default();
+    Span::new(span.file, start, start + found.map_or(0, |_| word.len()))
+}
+
+/// The words of an attribute in a tag, with their places in it.
+pub fn attribute_words<'t>(tag: &'t str, name: &str) -> Vec<(std::ops::Range<usize>, &'t str)> {
+    let mut found = Vec::new();
+    let mut from = 0;
+    while let Some(at) = tag[from..].find(name).map(|at| from + at) {
+        from = at + name.len();
+        let is_whole = tag[..at].ends_with(char::is_whitespace);
+        let Some(rest) = tag[from..].strip_prefix('=').filter(|_| is_whole) else { continue };
+        let quote = rest.chars().next().filter(|c| matches!(c, '"' | '\''));
+        let start = from + 1 + usize::from(quote.is_some());
+        let end = match quote {
+            Some(quote) => tag[start..].find(quote),
+            None => tag[start..].find(|c: char| c.is_whitespace() || c == '>'),
+        };
+        let value = &tag[start..end.map_or(tag.len(), |end| start + end)];
+        let mut at = 0;
+        for word in value.split_ascii_whitespace() {
+            let place = at + value[at..].find(word).unwrap_or_default();
+            found.push((start + place..start + place + word.len(), word));
+            at = place + word.len();
+        }
+        return found;
+    }
+    found
 }
 
 /// A host is named by its element, inputs by their type; a repeated name gets a number.

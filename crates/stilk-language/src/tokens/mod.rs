@@ -4,7 +4,7 @@
 //! [`Tokens`]: each token with its value per context of each modifier, types known, references valid, no cycles.
 
 mod bind;
-mod color;
+pub mod color;
 pub mod composite;
 pub mod document;
 pub mod expression;

@@ -54,6 +54,11 @@ const TYPES: [(&str, TokenType); 13] = [
 ];
 
 impl TokenType {
+    /// The names of all types.
+    pub fn names() -> impl Iterator<Item = &'static str> {
+        TYPES.iter().map(|(name, _)| *name)
+    }
+
     /// The type's name in the standard.
     pub fn name(self) -> &'static str {
         TYPES.iter().find(|(_, t)| *t == self).map_or("", |(name, _)| name)

@@ -8,6 +8,7 @@ pub mod contrast;
 pub mod demo;
 mod embedded;
 pub mod explain;
+pub mod format;
 pub mod markup;
 pub mod mend;
 pub mod new;
@@ -150,15 +151,8 @@ impl Loaded {
         stilk_checks::run::pairs(&self.system, &self.sources, &self.stylesheet(), &Loaded::settings())
     }
 
-    /// A stylesheet's file name: the system's name in lower case, words joined by `-`, and what a file of a context adds.
     fn stylesheet_name(&self, suffix: Option<&str>) -> String {
-        let name = self.system.manifest.name.value.to_lowercase();
-        let words: Vec<&str> = name.split(|c: char| !c.is_alphanumeric()).filter(|word| !word.is_empty()).collect();
-        let name = if words.is_empty() { "system".to_owned() } else { words.join("-") };
-        match suffix {
-            Some(suffix) => format!("{name}.{suffix}.css"),
-            None => format!("{name}.css"),
-        }
+        stylesheet_name(&self.system, suffix)
     }
 
     /// Writes an output, by its name in the folder for them. Nothing is written outside of the project but where that was
@@ -215,6 +209,17 @@ impl Loaded {
     /// A path as the user can open it.
     pub fn shown(&self, path: &str) -> String {
         disk::shown(&self.root, path)
+    }
+}
+
+/// A stylesheet's file name: the system's name in lower case, words joined by `-`, and what a file of a context adds.
+pub fn stylesheet_name(system: &System, suffix: Option<&str>) -> String {
+    let name = system.manifest.name.value.to_lowercase();
+    let words: Vec<&str> = name.split(|c: char| !c.is_alphanumeric()).filter(|word| !word.is_empty()).collect();
+    let name = if words.is_empty() { "system".to_owned() } else { words.join("-") };
+    match suffix {
+        Some(suffix) => format!("{name}.{suffix}.css"),
+        None => format!("{name}.css"),
     }
 }
 

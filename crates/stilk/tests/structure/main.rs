@@ -9,8 +9,16 @@ use std::path::{Path, PathBuf};
 use std::process::Command;
 
 /// The crates that have no files, terminal, network or clock, the lowest first: each may use those before it.
-const CORE: [&str; 7] =
-    ["stilk-text", "stilk-engine", "stilk-language", "stilk-checks", "stilk-survey", "stilk-adopt", "stilk-views"];
+const CORE: [&str; 8] = [
+    "stilk-text",
+    "stilk-engine",
+    "stilk-language",
+    "stilk-checks",
+    "stilk-editor",
+    "stilk-survey",
+    "stilk-adopt",
+    "stilk-views",
+];
 
 fn root() -> PathBuf {
     Path::new(env!("CARGO_MANIFEST_DIR")).join("../..")

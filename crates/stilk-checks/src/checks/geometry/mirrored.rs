@@ -59,10 +59,14 @@ const NOT_LAID_OUT: Unknown = Unknown("where a box stands from right to left tak
 /// By more than this a box stands elsewhere, in px.
 const OFF: f32 = 1.0;
 
+/// Whether a system asks for both directions: who never writes a logical side has not.
+pub(crate) fn is_asked(system: &System) -> bool {
+    system.controls.iter().flat_map(|control| &control.rules).any(cares_for_direction)
+}
+
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
-    // Who never writes a logical side has not asked for it.
-    if !system.controls.iter().flat_map(|control| &control.rules).any(cares_for_direction) {
+    if !is_asked(system) {
         return;
     }
     let theme = system.tokens.default_theme();
