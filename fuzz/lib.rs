@@ -139,3 +139,41 @@ pub fn adopt(css: &str, html: &str) {
         assert_eq!(adopted.proof.differing, 0);
     }
 }
+
+#[path = "../crates/stilk-editor/tests/editor/machine.rs"]
+mod machine;
+
+/// Texts typed somewhere into the files of a project, and a question after each.
+pub fn editor(steps: Vec<(u8, u16, &str)>) {
+    const METHODS: [&str; 8] =
+        ["completion", "hover", "definition", "documentSymbol", "selectionRange", "documentColor", "formatting", "rename"];
+    let client = stilk_editor::feature::Client::default();
+    let texts = machine::project();
+    let mut editor = machine::editor(&texts, client);
+    let names: Vec<&String> = texts.0.keys().collect();
+    for (which, at, typed) in steps.into_iter().take(16) {
+        let name = names[usize::from(which) % names.len()];
+        let Ok(uri) = format!("file://{}/{name}", machine::ROOT).parse() else { return };
+        if editor.version(&format!("{}/{name}", machine::ROOT)).is_none() {
+            editor.open(&uri, texts.0[name].clone(), 1);
+        }
+        let place = lsp_types::Position { line: u32::from(at >> 8), character: u32::from(at & 0xff) };
+        let change = lsp_types::TextDocumentContentChangeEvent {
+            range: Some(lsp_types::Range { start: place, end: place }),
+            range_length: None,
+            text: typed.to_owned(),
+        };
+        editor.change(&uri, vec![change], 2);
+        editor.read(machine::ROOT);
+        let _ = editor.publications(machine::ROOT);
+        let asked = serde_json::json!({
+            "textDocument": { "uri": uri },
+            "position": place,
+            "positions": [place],
+            "newName": typed,
+            "options": { "tabSize": 2, "insertSpaces": true },
+        });
+        let method = format!("textDocument/{}", METHODS[usize::from(which >> 4) % METHODS.len()]);
+        let _ = stilk_editor::answer::answer(&editor, &method, asked);
+    }
+}

@@ -1,6 +1,7 @@
 //! The system for programs: its machine-readable description ([`system`]), types for class names ([`types`]), and its
-//! tokens as every theme resolves them, in the tokens standard ([`tokens`]).
+//! tokens as every theme resolves them, in the tokens standard ([`tokens`]); and schemas of what people write ([`schema`]).
 
+pub mod schema;
 pub mod system;
 pub mod tokens;
 pub mod types;

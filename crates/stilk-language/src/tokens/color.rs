@@ -62,6 +62,11 @@ static SPACES: [ColorSpace; 14] = [
     space("xyz-d50", Notation::Color("xyz-d50"), [ANY; 3], XYZ),
 ];
 
+/// The names of all spaces in the tokens standard.
+pub fn names() -> impl Iterator<Item = &'static str> {
+    SPACES.iter().map(|space| space.name)
+}
+
 /// Reads a colour: an object with `colorSpace` and `components`, or `#rrggbb` and its kin from older files.
 pub fn read(node: &Node) -> Result<TokenValue, Diagnostic> {
     const EXAMPLE: &str = r#"{ "colorSpace": "oklch", "components": [0.62, 0.13, 230] }"#;

@@ -129,15 +129,17 @@ pub fn read_gradient(node: &Node) -> Result<TokenValue, Diagnostic> {
     Ok(TokenValue::List(stops))
 }
 
+/// The words of section 9.2.
+pub const STROKE_STYLES: [&str; 8] = ["solid", "dashed", "dotted", "double", "groove", "ridge", "outset", "inset"];
+
 /// A line style. Dashes of one's own have no property in CSS: they are written `dashed`.
 pub fn read_stroke_style(node: &Node) -> Result<TokenValue, Diagnostic> {
-    const WORDS: [&str; 8] = ["solid", "dashed", "dotted", "double", "groove", "ridge", "outset", "inset"];
     match (&node.json, node.as_str()) {
-        (_, Some(word)) => match WORDS.iter().find(|known| **known == word) {
+        (_, Some(word)) => match STROKE_STYLES.iter().find(|known| **known == word) {
             Some(word) => Ok(TokenValue::StrokeStyle(word)),
             None => {
                 let name = Name { value: word.to_owned(), span: node.span };
-                Err(unknown_name("token/value", "stroke style", &name, WORDS))
+                Err(unknown_name("token/value", "stroke style", &name, STROKE_STYLES))
             }
         },
         (Json::Object(_), _) if node.get("dashArray").is_some() && node.get("lineCap").is_some() => {

@@ -54,6 +54,11 @@ const TYPES: [(&str, TokenType); 13] = [
 ];
 
 impl TokenType {
+    /// The type of a name.
+    pub fn named(name: &str) -> Option<TokenType> {
+        TYPES.iter().find(|(known, _)| *known == name).map(|(_, kind)| *kind)
+    }
+
     /// The names of all types.
     pub fn names() -> impl Iterator<Item = &'static str> {
         TYPES.iter().map(|(name, _)| *name)
@@ -127,7 +132,7 @@ pub struct Member {
 }
 
 /// Named weights of section 8.4.
-const WEIGHTS: [(&str, f64); 18] = [
+pub const FONT_WEIGHTS: [(&str, f64); 18] = [
     ("thin", 100.0),
     ("hairline", 100.0),
     ("extra-light", 200.0),
@@ -311,11 +316,16 @@ fn read_weight(node: &Node) -> Result<TokenValue, Diagnostic> {
         return Ok(TokenValue::FontWeight(number));
     }
     if let Some(word) = node.as_str() {
-        if let Some((_, number)) = WEIGHTS.iter().find(|(name, _)| *name == word) {
+        if let Some((_, number)) = FONT_WEIGHTS.iter().find(|(name, _)| *name == word) {
             return Ok(TokenValue::FontWeight(*number));
         }
         let name = Name { value: word.to_owned(), span: node.span };
-        return Err(stilk_text::diagnostic::unknown_name("token/value", "font weight", &name, WEIGHTS.map(|w| w.0)));
+        return Err(stilk_text::diagnostic::unknown_name(
+            "token/value",
+            "font weight",
+            &name,
+            FONT_WEIGHTS.map(|w| w.0),
+        ));
     }
     Err(wrong(node, "a font weight is a number from 1 to 1000, or a name".into(), "600"))
 }

@@ -23,6 +23,7 @@ mod outputs;
 mod readme;
 mod report;
 mod scan;
+mod schemas;
 mod specimen;
 mod support;
 mod survey;

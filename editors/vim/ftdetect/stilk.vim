@@ -1,0 +1,1 @@
+autocmd BufNewFile,BufRead *.stilk setfiletype stilk
