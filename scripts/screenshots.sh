@@ -1,9 +1,9 @@
 #!/usr/bin/env bash
 # Makes the pictures in docs/screenshots from the sample: terminal output in xterm under Xvfb, pages in headless Chromium.
-# Needs the Debian packages xvfb, xterm, imagemagick, x11-apps and chromium.
+# Needs the Debian packages xvfb, xterm, imagemagick, x11-apps, neovim and chromium.
 set -euo pipefail
-for tool in Xvfb xterm convert xwd chromium chromedriver curl; do
-    command -v "$tool" >/dev/null || { echo "$tool is missing: apt-get install xvfb xterm imagemagick x11-apps chromium" >&2; exit 1; }
+for tool in Xvfb xterm convert xwd nvim chromium chromedriver curl; do
+    command -v "$tool" >/dev/null || { echo "$tool is missing: apt-get install xvfb xterm imagemagick x11-apps neovim chromium" >&2; exit 1; }
 done
 cd "$(dirname "$0")/.."
 cargo build --release --locked
@@ -48,6 +48,35 @@ EOF
     wait "$pid" 2>/dev/null || true
 }
 
+# editor NAME SCRIPT: Neovim on the sample's button, after some Lua; it makes the file "$shown" when all is there.
+editor() {
+    local name=$1
+    rm -rf "$work/edited"
+    cp -r "$work/ternhaven" "$work/edited"
+    cat >"$work/$name.lua" <<EOF
+vim.o.completeopt = "menu,menuone,noselect"
+vim.o.termguicolors, vim.o.signcolumn, vim.o.number, vim.o.pumheight = false, "no", true, 14
+vim.diagnostic.config({ virtual_text = { prefix = "■", spacing = 1 }, severity_sort = true })
+vim.cmd("edit controls/button.stilk")
+local function find(text)
+  vim.fn.cursor(1, 1)
+  vim.fn.search("\\\\V" .. text, "c")
+end
+local function done() vim.fn.writefile({}, "$work/$name.done") end
+$2
+EOF
+    DISPLAY=:87 STILK="$stilk" HOME="$work" xterm -geometry 116x40+0+0 -fa 'DejaVu Sans Mono' -fs 11 -bg '#fffdf6' -fg '#2a2520' \
+        -xrm 'XTerm*color1: #a3231b' -xrm 'XTerm*color9: #a3231b' -xrm 'XTerm*color2: #2f6b2f' -xrm 'XTerm*color3: #7a5c00' \
+        -xrm 'XTerm*color4: #1f5f8b' -xrm 'XTerm*color5: #7a3b78' -xrm 'XTerm*color6: #1d6f6f' -xrm 'XTerm*color7: #e6e0d2' -xrm 'XTerm*color8: #d8d0bf' -xrm 'XTerm*color11: #7a5c00' -xrm 'XTerm*color12: #1f5f8b' -xrm 'XTerm*color13: #f0d8ee' -xrm 'XTerm*color14: #1d6f6f' -xrm 'XTerm*boldColors: false' \
+        -e sh -c "cd '$work/edited' && nvim -u NONE -i NONE -n -c 'set runtimepath+=$PWD/editors/vim background=light' -c 'filetype plugin on' -c 'syntax on' -c 'luafile $PWD/editors/neovim.lua' -c 'luafile $work/$name.lua'" &
+    local pid=$!
+    while [ ! -e "$work/$name.done" ]; do sleep 0.2; done
+    sleep 1
+    DISPLAY=:87 xwd -root -silent | convert xwd:- -trim +repage -bordercolor '#fffdf6' -border 16 "$out/$name.png"
+    kill "$pid" 2>/dev/null || true
+    wait "$pid" 2>/dev/null || true
+}
+
 terminal demo demo
 terminal check check --project ternhaven
 cp -r "$work/ternhaven" "$work/mended"
@@ -57,7 +86,18 @@ terminal why why button.outline:hover background-color --project ternhaven --the
 terminal survey first survey ternhaven/before
 terminal adopt first adopt ternhaven/before --to harbour
 (cd "$work" && "$stilk" survey ternhaven/before --format html >inventory.html) || true
-terminal explain explain state/leak
+editor editor '
+vim.wait(20000, function() return next(vim.lsp.buf_get_clients(0)) ~= nil end, 20)
+vim.cmd("%s/ color: var(--text);/ color: {ink.strng};/")
+vim.wait(20000, function() return #vim.diagnostic.get(0) > 0 end, 20)
+find("fill.sea")
+vim.lsp.buf.hover()
+vim.defer_fn(done, 1500)'
+editor completion '
+vim.wait(20000, function() return next(vim.lsp.buf_get_clients(0)) ~= nil end, 20)
+find("color: var(--text);")
+vim.api.nvim_feedkeys(vim.api.nvim_replace_termcodes("Ccolor: {ink<C-x><C-o>", true, false, true), "n", false)
+vim.defer_fn(done, 2500)'
 "$stilk" contrast --project "$work/ternhaven" --format svg >"$work/contrast.svg" || true
 (cd "$work/ternhaven" && "$stilk" build >/dev/null)
 terminal scan scan --project ternhaven
@@ -94,7 +134,6 @@ page compare "file://$work/compare.html" 1280 800
 page contrast "file://$work/contrast.svg" 1280 800
 page specimen-narrow "$specimen#control-menu" 390 844
 page inventory "file://$work/inventory.html" 1280 800
-page inventory-narrow "file://$work/inventory.html" 390 844
 
 # An error over the page, while the sources cannot be drawn.
 "$stilk" live --project "$work/ternhaven" --port 7433 >/dev/null &

@@ -16,6 +16,8 @@
 //!    depend on it.
 //! 5. [`describe`] tells programs about the system: `system.json`, types, resolved tokens.
 //!
+//! [`plain_layout`] writes a sheet as all are written.
+//!
 //! [`project::load`] runs the first two stages.
 
 pub mod case;
@@ -26,6 +28,7 @@ pub mod limits;
 pub mod manifest;
 pub mod mark;
 pub mod markup;
+pub mod plain_layout;
 pub mod project;
 pub mod sheet;
 pub mod stylesheet;

@@ -9,6 +9,7 @@ mod live;
 mod lsp;
 mod output;
 mod site;
+mod watch;
 
 use crate::output::failure::{Form, Refused, print_message};
 use clap::{Parser, Subcommand, ValueEnum};
@@ -64,6 +65,9 @@ enum Command {
         /// Ask this check only; may be given several times
         #[arg(long, value_name = "CHECK", conflicts_with = "mend")]
         only: Vec<String>,
+        /// Check again on every save, until it is ended
+        #[arg(long, conflicts_with_all = ["mend", "format", "against"])]
+        watch: bool,
         /// Say of every verdict that there is none of where, in which cases and why
         #[arg(long)]
         unknown: bool,
@@ -605,6 +609,9 @@ fn run(command: Command) -> Result<Outcome, Failure> {
         }
         Command::Check { common, mend: Some(named), yes, .. } => {
             commands::mend::run(&common.project, &commands::mend::Request { named: &named, yes })
+        }
+        Command::Check { common, watch: true, only, unknown, .. } => {
+            commands::check::watch(&common.project, &only, (common.quiet, unknown))
         }
         Command::Check { common, format, against, only, unknown, .. } => {
             commands::check::run(&common.project, format, against.as_deref(), &only, (common.quiet, unknown))

@@ -162,6 +162,11 @@ fn own_print(sources: &Sources, control: &Control, tokens: &TokenPrints) -> u64 
         let source = sources.file(file);
         (&source.path, &source.text).hash(&mut hasher);
     }
+    // Tokens in conditions and in registered values are written out.
+    control.rules.iter().for_each(|rule| rule.conditions.hash(&mut hasher));
+    for registered in &control.registered {
+        (&registered.name.value, &registered.syntax, registered.inherits, &registered.initial).hash(&mut hasher);
+    }
     let read: BTreeSet<TokenId> = control
         .rules
         .iter()

@@ -133,17 +133,17 @@ fn seed() -> u64 {
 
 #[test]
 fn small_controls_are_recalled_only_where_nothing_changed_for_them() {
-    hold("../stilk/tests/projects/quay", if is_full() { 3000 } else { 20 }, seed());
+    hold("../stilk/tests/projects/quay", if is_full() { 2000 } else { 20 }, seed());
 }
 
 #[test]
 fn controls_of_several_hands_are_as_well() {
-    hold("../stilk/tests/projects/skerry", if is_full() { 400 } else { 6 }, seed());
+    hold("../stilk/tests/projects/skerry", if is_full() { 300 } else { 6 }, seed());
 }
 
 #[test]
 fn the_sample_is_as_well() {
     if is_full() {
-        hold("../../demo/ternhaven", 300, seed());
+        hold("../../demo/ternhaven", 100, seed());
     }
 }

@@ -2,7 +2,7 @@
 
 use super::{FileKind, Subject};
 use lsp_types::{Range, TextEdit};
-use stilk_language::sheet::{self, layout};
+use stilk_language::{plain_layout as layout, sheet};
 use stilk_text::diagnostic::Diagnostics;
 use stilk_text::source::Sources;
 

@@ -62,14 +62,30 @@ pub fn token(tokens: &Tokens, system: Option<&System>, id: TokenId) -> String {
             None => rows.push((vec![name], cells)),
         }
     }
-    let heads: String = surfaces.iter().map(|(name, _)| format!(" on {name} |")).collect();
-    text.push_str(&format!("\n| theme | value |{heads}\n|---|---|{}\n", "---|".repeat(surfaces.len())));
+    let heads = surfaces.iter().map(|(name, _)| format!("on {name}"));
+    let heads: Vec<String> = ["theme", "value"].map(str::to_owned).into_iter().chain(heads).collect();
     let all = tokens.themes().len();
-    for (themes, cells) in rows {
+    let rows = rows.into_iter().map(|(themes, cells)| {
         let themes = if themes.len() == all && all > 1 { "all".to_owned() } else { themes.join("; ") };
-        text.push_str(&format!("| {themes} | {} |\n", cells.join(" | ")));
-    }
+        std::iter::once(themes).chain(cells).collect::<Vec<_>>()
+    });
+    text.push_str(&table(&heads, &rows.collect::<Vec<_>>()));
     text
+}
+
+/// A table in Markdown that reads well where nobody draws it, too.
+fn table(heads: &[String], rows: &[Vec<String>]) -> String {
+    let width = |at: usize| {
+        let cells = rows.iter().map(|row| row[at].chars().count());
+        cells.chain([heads[at].chars().count()]).max().unwrap_or_default()
+    };
+    let line = |cells: &[String]| {
+        let padded = cells.iter().enumerate().map(|(at, cell)| format!(" {cell:0$} |", width(at)));
+        format!("|{}\n", padded.collect::<String>())
+    };
+    let rule: String = (0..heads.len()).map(|at| format!("{}|", "-".repeat(width(at) + 2))).collect();
+    let rows: String = rows.iter().map(|row| line(row)).collect();
+    format!("\n{}|{rule}\n{rows}", line(heads))
 }
 
 /// The contrast of a token's colour with a surface.

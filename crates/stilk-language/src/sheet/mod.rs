@@ -5,7 +5,6 @@
 
 mod at_rule;
 pub mod habits;
-pub mod layout;
 mod parse;
 mod value;
 

@@ -6,7 +6,7 @@ use crate::output::failure::Refused;
 use crate::{Failure, Outcome, disk};
 use std::path::{Path, PathBuf};
 use stilk_language::manifest::{self, MANIFEST};
-use stilk_language::sheet::{self, layout};
+use stilk_language::{plain_layout as layout, sheet};
 use stilk_text::diagnostic::Diagnostics;
 use stilk_text::loader::Loader;
 use stilk_text::source::{MAX_FILE_BYTES, Sources};

@@ -5,6 +5,8 @@ use crate::output::matrix;
 use crate::{Failure, Outcome};
 use std::path::Path;
 use stilk_checks::report::Report;
+use stilk_checks::run::memory::Memory;
+use stilk_checks::run::run_again;
 use stilk_language::stylesheet::Written;
 use stilk_text::diagnostic::nearest;
 
@@ -32,10 +34,10 @@ pub fn print(root: &Path, control: &str, theme: Option<&str>) -> Result<Outcome,
     Ok(Outcome::Clean)
 }
 
-/// The page as text.
-pub fn draw(loaded: &Loaded) -> String {
+/// The page as text; a memory has what was found when it was drawn before.
+pub fn draw(loaded: &Loaded, memory: &mut Memory) -> String {
     let written = loaded.stylesheet();
-    let report = loaded.report(&written);
+    let report = run_again(&loaded.system, &loaded.sources, &written, &Loaded::settings(), memory);
     stilk_views::specimen::page(&loaded.system, &loaded.sources, &written, &report.findings)
 }
 

@@ -7,7 +7,6 @@ mod page;
 mod project;
 mod server;
 mod state;
-mod watch;
 
 use crate::{Failure, Outcome, say};
 use answer::Site;
@@ -38,7 +37,7 @@ pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
     let state = Arc::new(State::default());
     // The same notation for what is watched and what is written, and what changes from here on is seen.
     let root = root.canonicalize().unwrap_or_else(|_| root.to_owned());
-    let mut changes = watch::Changes::new(&root)?;
+    let mut changes = crate::watch::Changes::new(&root)?;
     let mut drawing = Drawing::new(&root, request.out, Arc::clone(&state));
     changes.follow(&drawing.draw());
     // Held while files are written: the program ends when they are whole.

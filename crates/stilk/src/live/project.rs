@@ -7,6 +7,7 @@ use std::collections::BTreeSet;
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
 use std::time::Duration;
+use stilk_checks::run::memory::Memory;
 
 /// How long the browser may take to paint before what takes longer begins.
 const LET_PAINT: Duration = Duration::from_millis(90);
@@ -21,12 +22,13 @@ pub struct Drawing {
     state: Arc<State>,
     /// What was drawn last.
     drawn: Option<u64>,
+    memory: Memory,
 }
 
 impl Drawing {
     /// Draws the project in a folder into a state.
     pub fn new(root: &Path, out: Option<&Path>, state: Arc<State>) -> Drawing {
-        Drawing { root: root.to_owned(), out: out.map(Path::to_owned), state, drawn: None }
+        Drawing { root: root.to_owned(), out: out.map(Path::to_owned), state, drawn: None, memory: Memory::default() }
     }
 
     /// Reads the project and tells the state, where it says something else than before; gives what was read.
@@ -51,7 +53,7 @@ impl Drawing {
         // Files that cannot be written are an error of the project's, not the end of the looking.
         let errors = build::write(&loaded, false).err().map(|why| plain(&why.to_string()));
         self.state.set_errors(errors);
-        self.state.set_page(&specimen::draw(&loaded), loaded.folder());
+        self.state.set_page(&specimen::draw(&loaded, &mut self.memory), loaded.folder());
         reading.asked
     }
 }

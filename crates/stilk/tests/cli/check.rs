@@ -177,3 +177,32 @@ fn a_token_that_is_unknown_in_many_places_is_one_finding() {
     assert_eq!(said.matches("error[token/unknown]").count(), 1, "{said}");
     assert_eq!(said.matches("and here").count(), 2, "{said}");
 }
+
+#[test]
+fn every_save_is_checked_anew_while_it_is_watched() {
+    use std::io::{BufRead, BufReader};
+    let project = Project::pier();
+    let mut child = project.command(&["check", "--watch"]).stdout(std::process::Stdio::piped()).spawn().unwrap();
+    let mut lines = BufReader::new(child.stdout.take().unwrap()).lines().map_while(Result::ok);
+    let mut next = |words: &str| {
+        let mut said = Vec::new();
+        for line in lines.by_ref() {
+            let is_last = line.contains("looked at") || line.contains("nothing was written");
+            said.push(line);
+            if is_last {
+                break;
+            }
+        }
+        assert!(said.join("\n").contains(words), "{words}: {said:#?}");
+    };
+    next("1,620 cases looked at, none unknown: 1 finding");
+    let sheet = project.read("controls/button.stilk");
+    project.write("controls/button.stilk", &sheet.replace("  @traits ring;\n", ""));
+    next("looks the same in focus as at rest");
+    project.write("controls/button.stilk", &sheet.replace("@traits ring;", "@traits rinq;"));
+    next("1 error");
+    project.write("controls/button.stilk", &sheet);
+    next("1,620 cases looked at, none unknown: 1 finding");
+    child.kill().unwrap();
+    child.wait().unwrap();
+}

@@ -79,7 +79,7 @@ local ok, why = pcall(function()
     end
   end
   check("tokens are offered", offered["ink.strong"] ~= nil, vim.tbl_keys(offered))
-  check("with their values", offered["ink.strong"] and offered["ink.strong"].detail:find("color #", 1, true), offered["ink.strong"])
+  check("with their values", offered["ink.strong"] and offered["ink.strong"].detail:find("#", 1, true), offered["ink.strong"])
   replace("color: {ink.;", "color: var(--text);")
 
   -- A token gets another name in every file.

@@ -186,7 +186,8 @@ pub(super) fn offer_tokens(
             _ => told::token(tokens, snapshot.any_system(), id),
         });
         let offer = offers.text(&shown, text, item, path, rank);
-        offer.detail = Some(format!("{} {value}", told::kind_of(token)));
+        // That it is a colour is said by its kind.
+        offer.detail = Some(if item == Kind::COLOR { value } else { format!("{} {value}", told::kind_of(token)) });
         offer.words = words;
         offer.is_deprecated = token.deprecated.is_some();
     }

@@ -46,7 +46,7 @@ pub fn means_the_same(one: &str, other: &str) -> bool {
     let tree = |text: &str| {
         let mut sources = Sources::default();
         let file = sources.add("sheet", text);
-        let mut sheet = super::parse(file, &sources, &mut Diagnostics::default());
+        let mut sheet = crate::sheet::parse(file, &sources, &mut Diagnostics::default());
         // What stands in keyframes is text: there the space around signs says nothing either.
         let keyframes = std::mem::take(&mut sheet.keyframes);
         let keyframes = without_places(&format!("{keyframes:?}"), "(,[{:;", ",)]};:{").replace(";}", "}");
