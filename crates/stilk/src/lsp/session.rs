@@ -361,7 +361,7 @@ impl<'c> Session<'c> {
         let folder = std::env::temp_dir().join(format!("stilk-{}", std::process::id()));
         let path = folder.join("specimen.html");
         crate::disk::write(&path, &page)?;
-        let control = word(1).map(|name| format!("#{name}")).unwrap_or_default();
+        let control = word(1).map(|name| format!("#control-{name}")).unwrap_or_default();
         let uri = uri_of(&path.to_string_lossy()).ok_or("the page cannot be named")?;
         let uri = format!("{}{control}", uri.as_str());
         self.ask("window/showDocument", json!({ "uri": uri, "external": true }));

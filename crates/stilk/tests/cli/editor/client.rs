@@ -67,6 +67,12 @@ impl Client {
         client
     }
 
+    /// The program's process.
+    #[allow(dead_code, reason = "the benchmark asks for its memory")]
+    pub fn process(&self) -> u32 {
+        self.child.id()
+    }
+
     /// The project.
     pub fn project(&self) -> &Project {
         &self.project
