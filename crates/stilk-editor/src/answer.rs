@@ -362,7 +362,8 @@ fn actions_of(
             && later.len() < now.max(1) + usize::from(of.level != Level::Error)
             && !later.iter().any(|one| one.id == of.id && one.message == of.message && one.span == of.span)
     };
-    let known = Known { said: &said, version: &version, clears: &clears };
+    let of_page = project.said_of_page(subject.path);
+    let known = Known { said: &said, of_page, version: &version, clears: &clears };
     let mut found = actions::actions(subject, range, &known);
     if let Some(only) = only {
         let is_asked = |kind: &CodeActionKind| {

@@ -58,6 +58,11 @@ pub struct Project {
 }
 
 impl Project {
+    /// What is said of an open page, by its absolute path.
+    pub fn said_of_page(&self, path: &str) -> &[Diagnostic] {
+        self.of_pages.get(path).map(Vec::as_slice).unwrap_or_default()
+    }
+
     /// All that is said of its texts as they are: by reading, and by checks where it can be read.
     pub fn said(&self) -> Vec<said::Diagnostic> {
         let mut said = self.snapshot.diagnostics.clone();

@@ -21,6 +21,8 @@ use stilk_text::source::Span;
 pub struct Known<'k> {
     /// All that is said of the texts as they are.
     pub said: &'k [said::Diagnostic],
+    /// What is said of the page, where it is one.
+    pub of_page: &'k [Diagnostic],
     /// Which version of a file the text is of, by absolute path.
     pub version: &'k dyn Fn(&str) -> Option<i32>,
     /// Whether the project with these edits made holds no error that it does not hold now, and no longer says something.
@@ -32,7 +34,9 @@ pub fn actions(subject: &Subject, range: Range, known: &Known) -> Vec<CodeAction
     let start = subject.offset(range.start);
     let end = subject.offset(range.end);
     let mut found = Vec::new();
-    let Some(file) = subject.file else { return found };
+    let Some(file) = subject.file else { return on_page(subject, range, known) };
+    // Of several findings that one edit mends, all are told with it.
+    let mut told: Vec<(Vec<Edit>, usize)> = Vec::new();
     let touches = |one: &&said::Diagnostic| {
         one.span.is_some_and(|span| span.file == file && span.start as usize <= end && start <= span.end as usize)
     };
@@ -43,7 +47,17 @@ pub fn actions(subject: &Subject, range: Range, known: &Known) -> Vec<CodeAction
         }
         let has_mend = !proposed.is_empty();
         for (at, (title, edits)) in proposed.into_iter().enumerate() {
-            found.extend(action(subject, known, title, &edits, Some(one), at == 0));
+            let Some(new) = action(subject, known, title, &edits, Some(one), at == 0) else { continue };
+            match told.iter().find(|(other, _)| *other == edits).map(|(_, at)| *at) {
+                Some(known) => {
+                    let all: &mut CodeAction = &mut found[known];
+                    all.diagnostics.get_or_insert_default().extend(new.diagnostics.unwrap_or_default());
+                }
+                None => {
+                    told.push((edits, found.len()));
+                    found.push(new);
+                }
+            }
         }
         let others: Vec<&said::Diagnostic> = known.said.iter().filter(|other| other.id == one.id).collect();
         if has_mend && others.len() > 1 {
@@ -60,6 +74,36 @@ pub fn actions(subject: &Subject, range: Range, known: &Known) -> Vec<CodeAction
     {
         found.extend(literals(subject, known, declaration, start, &owner));
         found.extend(to_trait(subject, known, declaration, items, &owner));
+    }
+    found
+}
+
+/// What can be done on a page: a class that there is none of is written as the one that was meant.
+fn on_page(subject: &Subject, range: Range, known: &Known) -> Vec<CodeAction> {
+    let lines = subject.lines();
+    let touches = |one: &&Diagnostic| one.range.start <= range.end && range.start <= one.range.end;
+    let mut found = Vec::new();
+    for one in known.of_page.iter().filter(touches) {
+        let help = one.message.lines().find_map(|line| line.strip_prefix("help: "));
+        let Some(new) = help.and_then(only_text) else { continue };
+        let place = lines.offset(one.range.start)..lines.offset(one.range.end);
+        let here = subject.text.get(place).unwrap_or_default();
+        // The message names what stands there, and nothing else is replaced.
+        if here.is_empty() || here.contains(char::is_whitespace) || !one.message.contains(&format!("`{here}`")) {
+            continue;
+        }
+        let Some(uri) = uri_of(subject.path) else { continue };
+        let text_document = OptionalVersionedTextDocumentIdentifier { uri, version: (known.version)(subject.path) };
+        let edits = vec![OneOf::Left(TextEdit { range: one.range, new_text: new.to_owned() })];
+        let changes = DocumentChanges::Edits(vec![TextDocumentEdit { text_document, edits }]);
+        found.push(CodeAction {
+            title: format!("Write `{new}`"),
+            kind: Some(CodeActionKind::QUICKFIX),
+            diagnostics: Some(vec![one.clone()]),
+            edit: Some(WorkspaceEdit { document_changes: Some(changes), ..WorkspaceEdit::default() }),
+            is_preferred: Some(true),
+            ..CodeAction::default()
+        });
     }
     found
 }

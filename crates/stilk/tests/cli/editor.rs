@@ -190,6 +190,28 @@ fn classes_keys_and_references_are_offered_in_the_other_files() {
 }
 
 #[test]
+fn a_page_is_scanned_while_it_is_open_and_its_classes_are_mended() {
+    let page = "<!doctype html><html lang=en><title>x</title><link rel=stylesheet href=dist/ternhaven.css>\n\
+                <main><button type=button class=\"tern-button tern-button-outlin\"><span class=tern-button_label>Go</span></button></main>\n";
+    let mut client = Client::new(Project::pier().file("page.html", page));
+    client.open("page.html");
+    let found = client.wait_for("page.html", |found| found.iter().any(|one| one["code"] == "markup/class"));
+    let wrong = found.iter().find(|one| one["code"] == "markup/class").unwrap();
+    let asked = json!({
+        "textDocument": client.of("page.html")["textDocument"],
+        "range": wrong["range"],
+        "context": { "diagnostics": [] },
+    });
+    let actions = client.ask("textDocument/codeAction", asked);
+    assert_eq!(names(&actions, "title"), ["Write `tern-button-outline`"]);
+    let edits = actions[0]["edit"]["documentChanges"][0]["edits"].as_array().unwrap();
+    let mended = edited(page, edits);
+    assert!(mended.contains("\"tern-button tern-button-outline\""), "{mended}");
+    client.change("page.html", &mended);
+    client.wait_for("page.html", |found| !found.iter().any(|one| one["code"] == "markup/class"));
+}
+
+#[test]
 fn hovering_says_what_a_thing_is_and_why_it_wins() {
     let (mut client, text) = pier();
     let mut hover = |needle: &str, into: usize| {
