@@ -4,6 +4,7 @@ use crate::check::Task;
 use crate::inspection::{Inspection, Known, Shown};
 use crate::sample::split::Split;
 use crate::sample::{Row, Sampled};
+use crate::settings::Stop;
 use crate::sink::Sink;
 use crate::trace::Tracer;
 use std::collections::{BTreeMap, BTreeSet};
@@ -33,6 +34,8 @@ pub struct Inspector<'s> {
     pub tracer: &'s Tracer<'s>,
     /// Whether looks that are laid out alike share a layout.
     pub shares_layouts: bool,
+    /// Ends it before it is done.
+    pub stop: &'s Stop,
 }
 
 /// A row of a plan in one theme.
@@ -57,6 +60,9 @@ impl<'s> Inspector<'s> {
         let mut part = Part { computed: 0, sink: empty };
         let themes = self.system.tokens.themes();
         for sampled in piece {
+            if self.stop.is_said() {
+                break;
+            }
             let layouts = self.shares_layouts.then(|| Rc::new(KnownLayouts::default()));
             let mut kept = Kept { unthemed: BTreeMap::new(), layouts };
             for theme in themes.iter().enumerate() {

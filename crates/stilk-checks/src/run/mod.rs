@@ -132,7 +132,13 @@ impl Round<'_> {
         let queue = Queue::new(system.controls.len());
         let read = Read { parsed: &parsed, tracer: &tracer };
         let work = |look_engine: &LookEngine| {
-            let inspector = Inspector { system, look_engine, tracer: &tracer, shares_layouts: !settings.every_case };
+            let inspector = Inspector {
+                system,
+                look_engine,
+                tracer: &tracer,
+                shares_layouts: !settings.every_case,
+                stop: &settings.stop,
+            };
             let mut done = Vec::new();
             let worker = queue.worker();
             while let Some(job) = worker.next() {
@@ -257,7 +263,8 @@ impl Round<'_> {
             worker.count(side.control, &mut sample);
         }
         let shares_layouts = !settings.every_case;
-        let inspector = Inspector { system, look_engine: &look_engine, tracer: read.tracer, shares_layouts };
+        let (tracer, stop) = (read.tracer, &settings.stop);
+        let inspector = Inspector { system, look_engine: &look_engine, tracer, shares_layouts, stop };
         let empty = part.sink.clone();
         let looked = inspector.inspect(&sample.units, empty.clone());
         part.computed += looked.computed;
