@@ -129,7 +129,17 @@ impl Round<'_> {
             }
         }
         let is_known: Vec<bool> = known.iter().map(Option::is_some).collect();
-        let queue = Queue::new(system.controls.len());
+        let is_controls = |check: &Task| matches!(check.scope, Scope::Controls(_));
+        let is_system = |check: &Task| matches!(check.scope, Scope::System(_) | Scope::Reading(_));
+        let asked = |is: &dyn Fn(&Task) -> bool| -> Vec<usize> {
+            let all = checks.iter().enumerate().filter(|(_, check)| is(check) && !is_off(system, check.id));
+            all.map(|(at, _)| at).collect()
+        };
+        let (of_controls, of_system) = (asked(&is_controls), asked(&is_system));
+        let looked_at = (0..system.controls.len()).filter(|index| self.is_ordinary(*index) && !is_known[*index]);
+        let surveys = looked_at.flat_map(|index| of_controls.iter().map(move |check| (Some(index), *check)));
+        let surveys = of_system.iter().map(|check| (None, *check)).chain(surveys);
+        let queue = Queue::new(system.controls.len(), surveys);
         let read = Read { parsed: &parsed, tracer: &tracer };
         let work = |look_engine: &LookEngine| {
             let inspector = Inspector {
@@ -140,6 +150,7 @@ impl Round<'_> {
                 stop: &settings.stop,
             };
             let mut done = Vec::new();
+            let mut survey = self.survey_of(look_engine, &read, Vec::new());
             let worker = queue.worker();
             while let Some(job) = worker.next() {
                 if settings.stop.is_said() {
@@ -161,25 +172,21 @@ impl Round<'_> {
                     }
                     Job::Inspect(at, piece) => done.push((at, inspector.inspect(&piece, empty.clone()))),
                     Job::Turn(at, side) => done.push((at, self.turned(&read, &side, &worker, empty))),
+                    Job::Survey(at, control, check) => {
+                        survey.controls = match control {
+                            Some(index) => vec![&system.controls[index]],
+                            None => system.controls.iter().collect(),
+                        };
+                        done.push((at, Part { computed: 0, sink: ask(&survey, &checks[check], empty) }));
+                    }
                 }
             }
             done
         };
-        let mut surveyed: Vec<(usize, Sink)> = Vec::new();
-        let mut of_system = Sink::default();
         let look_engine = || LookEngine::new(system, written, &parsed, Media::default());
         let mut parts: Vec<(Place, Part)> = std::thread::scope(|scope| {
             let handles: Vec<_> = (1..settings.threads).map(|_| scope.spawn(|| work(&look_engine()))).collect();
             let own = look_engine();
-            let asked = (0..system.controls.len()).filter(|index| self.is_ordinary(*index) && !is_known[*index]);
-            let of = |scope: fn(&Scope) -> bool| {
-                checks.iter().filter(|check| scope(check.scope)).copied().collect::<Vec<Task>>()
-            };
-            let of_controls = of(|scope| matches!(scope, Scope::Controls(_)));
-            surveyed = self.survey_each(&own, &read, asked, &of_controls, empty);
-            let of_all = of(|scope| matches!(scope, Scope::System(_) | Scope::Reading(_)));
-            let controls: Vec<&Control> = system.controls.iter().collect();
-            of_system = self.survey(&own, &read, controls, &of_all, empty);
             let here = work(&own);
             // A check that breaks must not pass for one that found nothing.
             let join = |handle: std::thread::ScopedJoinHandle<'_, _>| {
@@ -190,7 +197,6 @@ impl Round<'_> {
         parts.sort_by_key(|(place, _)| *place);
         let mut found: Vec<Found> = Vec::new();
         let mut parts = parts.into_iter().peekable();
-        let mut surveyed = surveyed.into_iter().peekable();
         for (index, known) in known.into_iter().enumerate() {
             if let Some(known) = known {
                 found.push(known);
@@ -200,9 +206,6 @@ impl Round<'_> {
             while let Some((_, part)) = parts.next_if(|((control, _), _)| *control == index) {
                 whole.computed += part.computed;
                 whole.sink.absorb(part.sink);
-            }
-            if let Some((_, sink)) = surveyed.next_if(|(control, _)| *control == index) {
-                whole.sink.absorb(sink);
             }
             found.push(Found { part: whole, cases: queue.cases(index), left_out: queue.left_out(index) });
         }
@@ -220,7 +223,8 @@ impl Round<'_> {
             report.sampled.extend(left_out);
             sink.absorb(part.sink);
         }
-        sink.absorb(of_system);
+        // What is said of all together comes last.
+        parts.for_each(|(_, part)| sink.absorb(part.sink));
         report.sampled.sort();
         report.unknown = sink.unknown;
         (sink, report)
@@ -294,33 +298,6 @@ impl Round<'_> {
             all.absorb(ask(&survey, check, empty));
         }
         all
-    }
-
-    /// The checks that ask controls, of one after the other.
-    fn survey_each(
-        &self,
-        look_engine: &LookEngine,
-        read: &Read,
-        controls: impl Iterator<Item = usize>,
-        checks: &[Task],
-        empty: &Sink,
-    ) -> Vec<(usize, Sink)> {
-        let checks: Vec<&Task> = checks.iter().filter(|check| !is_off(self.system, check.id)).collect();
-        if checks.is_empty() {
-            return Vec::new();
-        }
-        let mut survey = self.survey_of(look_engine, read, Vec::new());
-        let mut found = Vec::new();
-        for index in controls {
-            if self.settings.stop.is_said() {
-                break;
-            }
-            survey.controls = vec![&self.system.controls[index]];
-            let mut all = empty.clone();
-            checks.iter().for_each(|check| all.absorb(ask(&survey, check, empty)));
-            found.push((index, all));
-        }
-        found
     }
 
     fn survey_of<'a>(&'a self, look_engine: &'a LookEngine, read: &'a Read, controls: Vec<&'a Control>) -> Survey<'a> {

@@ -18,6 +18,13 @@ pub enum Job<'s> {
     Inspect(Place, Vec<Sampled<'s>>),
     /// Look at a control from another side.
     Turn(Place, Side),
+    /// Ask a check, by its index among those that are asked, of a control or of the whole system.
+    Survey(Place, Option<usize>, usize),
+}
+
+/// Where what a survey tells stands: after all that is told of looks at the control; of the whole system, after everything.
+fn surveyed(control: Option<usize>, check: usize) -> Place {
+    (control.unwrap_or(usize::MAX), usize::MAX / 4 * 3 + check)
 }
 
 /// Small pieces keep all threads at work to the end.
@@ -34,6 +41,7 @@ pub struct Queue<'s> {
 struct State<'s> {
     pieces: VecDeque<(Place, Vec<Sampled<'s>>)>,
     sides: VecDeque<(Place, Side)>,
+    surveys: VecDeque<(Option<usize>, usize)>,
     /// How many controls were taken, and how many of them were sampled.
     taken: usize,
     sampled: usize,
@@ -74,6 +82,10 @@ impl<'s> Worker<'_, 's> {
             if state.taken < queue.controls {
                 state.taken += 1;
                 return Some(Job::Sample(state.taken - 1));
+            }
+            // What takes longest comes before what is in small pieces.
+            if let Some((control, check)) = state.surveys.pop_front() {
+                return Some(Job::Survey(surveyed(control, check), control, check));
             }
             if let Some((place, side)) = state.sides.pop_front() {
                 return Some(Job::Turn(place, side));
@@ -120,9 +132,10 @@ impl<'s> Worker<'_, 's> {
 }
 
 impl<'s> Queue<'s> {
-    /// For so many controls.
-    pub fn new(controls: usize) -> Queue<'s> {
-        Queue { state: Mutex::default(), more: Condvar::new(), controls }
+    /// For so many controls, and what is asked of some of them or of all together.
+    pub fn new(controls: usize, surveys: impl IntoIterator<Item = (Option<usize>, usize)>) -> Queue<'s> {
+        let state = State { surveys: surveys.into_iter().collect(), ..State::default() };
+        Queue { state: Mutex::new(state), more: Condvar::new(), controls }
     }
 
     /// Whoever does what is here holds one.
@@ -152,7 +165,7 @@ mod tests {
 
     #[test]
     fn nobody_waits_for_a_thread_that_broke() {
-        let queue = Queue::new(1);
+        let queue = Queue::new(1, []);
         // It takes the only control before the other asks.
         let broken = queue.worker();
         assert!(matches!(broken.next(), Some(Job::Sample(0))));
