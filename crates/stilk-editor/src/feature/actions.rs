@@ -270,17 +270,7 @@ fn declaration_at<'s>(subject: &Subject<'s>, offset: usize) -> Option<(&'s Decla
                 {
                     return Some((declaration, items, owner));
                 }
-                Item::Part(_, _, body)
-                | Item::State(_, body)
-                | Item::Host(_, body)
-                | Item::Nested(_, body)
-                | Item::Condition(_, body)
-                | Item::Combine(_, body) => left.push((body, owner.clone())),
-                Item::Axis(axis) => {
-                    left.extend(axis.options.iter().map(|option| (option.body.as_slice(), owner.clone())));
-                }
-                Item::Option(option) => left.push((&option.body, owner.clone())),
-                _ => {}
+                other => left.extend(other.bodies().into_iter().map(|body| (body, owner.clone()))),
             }
         }
     }
@@ -455,15 +445,7 @@ fn to_trait(
                         return None;
                     }
                 }
-                Item::Part(_, _, body)
-                | Item::State(_, body)
-                | Item::Host(_, body)
-                | Item::Nested(_, body)
-                | Item::Condition(_, body)
-                | Item::Combine(_, body) => left.push(body),
-                Item::Axis(axis) => left.extend(axis.options.iter().map(|option| option.body.as_slice())),
-                Item::Option(option) => left.push(&option.body),
-                _ => {}
+                other => left.extend(other.bodies()),
             }
         }
     }

@@ -108,15 +108,7 @@ fn declaration_at<'s>(subject: &Subject<'s>, offset: usize) -> Option<&'s stilk_
                 Item::Declaration(declaration) if declaration.span.range().contains(&offset) => {
                     return Some(declaration);
                 }
-                Item::Part(_, _, body)
-                | Item::State(_, body)
-                | Item::Host(_, body)
-                | Item::Nested(_, body)
-                | Item::Condition(_, body)
-                | Item::Combine(_, body) => left.push(body),
-                Item::Axis(axis) => left.extend(axis.options.iter().map(|option| option.body.as_slice())),
-                Item::Option(option) => left.push(&option.body),
-                _ => {}
+                other => left.extend(other.bodies()),
             }
         }
     }

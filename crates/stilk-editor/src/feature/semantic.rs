@@ -36,19 +36,10 @@ pub fn values<'s>(sheet: &'s Sheet, found: &mut dyn FnMut(Option<&'s str>, &'s V
         for item in items {
             match item {
                 Item::Declaration(one) => found(Some(&one.name.value), &one.value),
-                Item::Part(_, _, body)
-                | Item::State(_, body)
-                | Item::Host(_, body)
-                | Item::Nested(_, body)
-                | Item::Combine(_, body) => left.push(body),
-                Item::Condition(condition, body) => {
-                    found(None, &condition.prelude);
-                    left.push(body);
-                }
-                Item::Axis(axis) => left.extend(axis.options.iter().map(|option| option.body.as_slice())),
-                Item::Option(option) => left.push(&option.body),
+                Item::Condition(condition, _) => found(None, &condition.prelude),
                 _ => {}
             }
+            left.extend(item.bodies());
         }
     }
 }

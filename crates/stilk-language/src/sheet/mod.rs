@@ -141,6 +141,25 @@ pub enum Item {
     Property(DescriptorsNode),
 }
 
+impl Item {
+    /// The blocks in it, whatever they are for.
+    pub fn bodies(&self) -> Vec<&[Item]> {
+        match self {
+            Item::Part(_, _, body)
+            | Item::State(_, body)
+            | Item::Host(_, body)
+            | Item::Nested(_, body)
+            | Item::Condition(_, body)
+            | Item::Combine(_, body) => vec![body],
+            Item::Axis(axis) => axis.options.iter().map(|option| option.body.as_slice()).collect(),
+            Item::Option(option) => vec![&option.body],
+            Item::Declaration(_) | Item::Traits(_) | Item::Exclude(_) | Item::Waive(_) | Item::Property(_) => {
+                Vec::new()
+            }
+        }
+    }
+}
+
 /// `name: value;`
 #[derive(Debug, Clone)]
 pub struct Declaration {

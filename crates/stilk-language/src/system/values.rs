@@ -1,6 +1,7 @@
 //! Whether the values in sheets fit their properties, and what was probably meant where they do not.
 
 use crate::sheet::{Declaration, Value, ValuePiece, habits};
+use crate::tokens::value::SAMPLES;
 use crate::tokens::{Theme, TokenType, Tokens};
 use rustc_hash::FxHashMap;
 use std::cell::RefCell;
@@ -35,22 +36,6 @@ pub struct ValueChecker<'t> {
     /// What was judged already: copies of a control declare the same again.
     judged: RefCell<FxHashMap<String, Result<(), Invalid>>>,
 }
-
-/// A value of each type, to find out what would have fitted.
-const SAMPLES: [(TokenType, &str); 12] = [
-    (TokenType::Color, "red"),
-    (TokenType::Dimension, "1px"),
-    (TokenType::Duration, "1s"),
-    (TokenType::Number, "1"),
-    (TokenType::FontFamily, "serif"),
-    (TokenType::FontWeight, "600"),
-    (TokenType::CubicBezier, "ease"),
-    (TokenType::StrokeStyle, "solid"),
-    (TokenType::Border, "1px solid red"),
-    (TokenType::Shadow, "0 0 1px 0 red"),
-    (TokenType::Transition, "1s ease 0s"),
-    (TokenType::Typography, "600 1rem/1 serif"),
-];
 
 impl<'t> ValueChecker<'t> {
     /// A checker for these tokens.

@@ -53,6 +53,22 @@ const TYPES: [(&str, TokenType); 13] = [
     ("typography", TokenType::Typography),
 ];
 
+/// A value of each type but gradients, to find out what fits a property.
+pub const SAMPLES: [(TokenType, &str); 12] = [
+    (TokenType::Color, "red"),
+    (TokenType::Dimension, "1px"),
+    (TokenType::Duration, "1s"),
+    (TokenType::Number, "1"),
+    (TokenType::FontFamily, "serif"),
+    (TokenType::FontWeight, "600"),
+    (TokenType::CubicBezier, "ease"),
+    (TokenType::StrokeStyle, "solid"),
+    (TokenType::Border, "1px solid red"),
+    (TokenType::Shadow, "0 0 1px 0 red"),
+    (TokenType::Transition, "1s ease 0s"),
+    (TokenType::Typography, "600 1rem/1 serif"),
+];
+
 impl TokenType {
     /// The type of a name.
     pub fn named(name: &str) -> Option<TokenType> {

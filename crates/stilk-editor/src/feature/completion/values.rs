@@ -8,24 +8,8 @@ use crate::names::{OwnKind, Role, Symbol};
 use lsp_types::CompletionItemKind as Kind;
 use std::ops::Range;
 use stilk_engine::css::{PropertyName, parse_declaration};
+use stilk_language::tokens::value::SAMPLES;
 use stilk_language::tokens::{TokenId, TokenType, Tokens};
-
-/// A value of each type, to find out which would fit.
-const SAMPLES: [(TokenType, &str); 13] = [
-    (TokenType::Color, "red"),
-    (TokenType::Dimension, "1px"),
-    (TokenType::Duration, "1s"),
-    (TokenType::Number, "1"),
-    (TokenType::FontFamily, "serif"),
-    (TokenType::FontWeight, "600"),
-    (TokenType::CubicBezier, "cubic-bezier(0, 0, 1, 1)"),
-    (TokenType::StrokeStyle, "dashed"),
-    (TokenType::Border, "1px solid red"),
-    (TokenType::Shadow, "0 0 1px 0 red"),
-    (TokenType::Transition, "1s ease 0s"),
-    (TokenType::Typography, "600 1rem/1 serif"),
-    (TokenType::Gradient, "red, blue"),
-];
 
 /// Functions that values are made of, with what is written in them.
 const FUNCTIONS: [(&str, &str); 14] = [
