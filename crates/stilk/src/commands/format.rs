@@ -64,14 +64,14 @@ pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
         return Err(Failure::Sources(Box::new(Refused { root, diagnostics, sources, consequence })));
     }
     if request.check {
-        edits.iter().for_each(|edit| say!("{} is not in the plain layout", edit.path.display()));
+        edits.iter().for_each(|edit| say!("{} is not in the plain layout", shown(&edit.path)));
         return Ok(if edits.is_empty() { Outcome::Clean } else { Outcome::Findings });
     }
     if !edits.is_empty() {
         journal::write_all(root, &edits).map_err(|why| Failure::Message(format!("error: {why}")))?;
     }
     if !request.quiet {
-        edits.iter().for_each(|edit| say!("{}", edit.path.display()));
+        edits.iter().for_each(|edit| say!("{}", shown(&edit.path)));
         let all = count(files.len() as u64, "sheet");
         match edits.len() as u64 {
             0 => say!("{all}: all are in the plain layout"),
@@ -79,6 +79,11 @@ pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
         }
     }
     Ok(Outcome::Clean)
+}
+
+/// A path as the user can open it.
+fn shown(path: &Path) -> String {
+    disk::shown(Path::new("."), &path.to_string_lossy())
 }
 
 /// The sheets of a project, by name.

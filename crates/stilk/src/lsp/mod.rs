@@ -19,7 +19,12 @@ use stilk_editor::place::Encoding;
 pub fn run() -> Result<Outcome, Failure> {
     let (connection, threads) = Connection::stdio();
     let failed = |why: String| Failure::Message(format!("error: {why}"));
-    let (id, params) = connection.initialize_start().map_err(|why| failed(why.to_string()))?;
+    let (id, params) = connection.initialize_start().map_err(|_| {
+        failed(
+            "no editor speaks here\n  `stilk lsp` is started by an editor: docs/editors.md says how each is told"
+                .to_owned(),
+        )
+    })?;
     let params: InitializeParams = match serde_json::from_value(params) {
         Ok(params) => params,
         Err(why) => {

@@ -447,6 +447,18 @@ fn questions_that_are_taken_back_and_nonsense_end_nothing() {
 }
 
 #[test]
+fn who_starts_it_by_hand_is_told_what_it_is_for() {
+    let project = Project::empty();
+    let output = project.command(&["lsp"]).stdin(std::process::Stdio::null()).output().unwrap();
+    let said = String::from_utf8(output.stderr).unwrap();
+    assert_eq!(
+        said,
+        "error: no editor speaks here\n  `stilk lsp` is started by an editor: docs/editors.md says how each is told\n"
+    );
+    assert_eq!(output.status.code(), Some(2));
+}
+
+#[test]
 fn several_projects_are_open_at_once_and_files_on_disk_count() {
     let project = Project::pier().file("other/stilk.toml", "[system]\nname = \"Other\"\nprefix = \"o\"\ntokens = []\n");
     let mut client = Client::new(project);

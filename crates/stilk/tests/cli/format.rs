@@ -9,9 +9,9 @@ fn sheets_come_into_the_plain_layout_and_stay_the_same_system() {
     // Comments name lines, and lines stay.
     let before = project.read("dist/ternhaven.css");
     let said = project.run(&["format", "--check"]).status(1);
-    assert_eq!(said.stdout, "./controls/button.stilk is not in the plain layout\n");
+    assert_eq!(said.stdout, "controls/button.stilk is not in the plain layout\n");
     let said = project.run(&["format"]).status(0);
-    assert_eq!(said.stdout, "./controls/button.stilk\n2 sheets: 1 written\n");
+    assert_eq!(said.stdout, "controls/button.stilk\n2 sheets: 1 written\n");
     assert_eq!(project.run(&["format"]).status(0).stdout, "2 sheets: all are in the plain layout\n");
     project.run(&["format", "--check"]).status(0);
     project.run(&["build", "--quiet"]).status(0);
