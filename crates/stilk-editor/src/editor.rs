@@ -124,6 +124,19 @@ impl Files for Buffers<'_> {
     }
 }
 
+/// Gives a finding the mend that it had before, where it is the same in all that it says.
+fn keep_mend(finding: &mut said::Diagnostic, known: &[said::Diagnostic]) {
+    let is_same = |other: &&said::Diagnostic| {
+        (other.id, other.span, &other.message, &other.evidence)
+            == (finding.id, finding.span, &finding.message, &finding.evidence)
+    };
+    if let Some(same) = known.iter().find(is_same).filter(|_| finding.edits.is_empty()) {
+        finding.mend.clone_from(&same.mend);
+        finding.edits.clone_from(&same.edits);
+        finding.proposals.clone_from(&same.proposals);
+    }
+}
+
 /// A path without `.` and `..`.
 pub fn plain(path: &str) -> String {
     let mut kept: Vec<&str> = Vec::new();
@@ -242,9 +255,15 @@ impl Editor {
             return false;
         }
         match outcome {
-            Outcome::Findings(findings) | Outcome::Mended(findings) => {
+            Outcome::Findings(mut findings) => {
+                // A finding that was there before keeps its mend until mends were tried anew.
+                if let Some((before, known)) = &project.findings {
+                    let known = carried(known, &before.sources, &of.sources);
+                    findings.iter_mut().for_each(|finding| keep_mend(finding, &known));
+                }
                 project.findings = Some((Arc::clone(of), findings));
             }
+            Outcome::Mended(findings) => project.findings = Some((Arc::clone(of), findings)),
             Outcome::Figures(figures) => project.figures = Some(figures),
         }
         true
