@@ -61,6 +61,8 @@ pub struct Session<'c> {
     shows_progress: bool,
     refreshes: [bool; 2],
     asked: i32,
+    /// Where specimens are drawn, as long as the conversation lasts.
+    drawn: Option<tempfile::TempDir>,
 }
 
 impl<'c> Session<'c> {
@@ -81,6 +83,7 @@ impl<'c> Session<'c> {
             shows_progress: window.and_then(|window| window.work_done_progress).unwrap_or(false),
             refreshes: [lenses.unwrap_or(false), hints.unwrap_or(false)],
             asked: 0,
+            drawn: None,
         };
         let watches = workspace.and_then(|workspace| workspace.did_change_watched_files);
         if watches.and_then(|watches| watches.dynamic_registration).unwrap_or(false) {
@@ -358,8 +361,13 @@ impl<'c> Session<'c> {
         let snapshot = project.snapshot.sound().ok_or("the sources hold errors")?;
         let (system, written, _) = snapshot.written().ok_or("the sources hold errors")?;
         let page = stilk_views::specimen::page(system, &snapshot.sources, written, &project.said());
-        let folder = std::env::temp_dir().join(format!("stilk-{}", std::process::id()));
-        let path = folder.join("specimen.html");
+        // A folder of its own: nobody else can have put anything there.
+        if self.drawn.is_none() {
+            let made = tempfile::Builder::new().prefix("stilk-").tempdir();
+            self.drawn = Some(made.map_err(|why| format!("the page cannot be written: {why}"))?);
+        }
+        let folder = self.drawn.as_ref().ok_or("the page cannot be written")?;
+        let path = folder.path().join("specimen.html");
         crate::disk::write(&path, &page)?;
         let control = word(1).map(|name| format!("#control-{name}")).unwrap_or_default();
         let uri = uri_of(&path.to_string_lossy()).ok_or("the page cannot be named")?;

@@ -377,6 +377,11 @@ fn what_stands_beside_the_text_is_the_values_and_figures_of_the_checks() {
     let markup = json!({ "command": "stilk.markup", "arguments": [client.uri("").trim_start_matches("file://").trim_end_matches('/'), "button"] });
     let markup = client.ask("workspace/executeCommand", markup);
     assert!(markup["text"].as_str().unwrap().starts_with("<button class=\"tern-button\""), "{markup}");
+    let root = client.uri("").trim_start_matches("file://").trim_end_matches('/').to_owned();
+    let drawn =
+        client.ask("workspace/executeCommand", json!({ "command": "stilk.specimen", "arguments": [root, "button"] }));
+    let (path, place) = drawn["uri"].as_str().unwrap().trim_start_matches("file://").split_once('#').unwrap();
+    assert!(std::fs::read_to_string(path).unwrap().contains(&format!("id=\"{place}\"")), "{path} {place}");
     let picked = client.ask(
         "textDocument/colorPresentation",
         json!({
