@@ -10,7 +10,7 @@ has() { command -v "$1" >/dev/null; }
 chromium=()
 has chromium && has chromedriver || chromium+=(chromium chromium-driver fonts-dejavu-core)
 # The reference font: boxes whose sizes a font decides are compared in it.
-fc-list 2>/dev/null | grep -q LiberationSans || chromium+=(fonts-liberation fontconfig)
+fc-list 2>/dev/null | grep LiberationSans >/dev/null || chromium+=(fonts-liberation fontconfig)
 others=()
 if [ "${1-}" = --all ]; then
     has firefox-esr || others+=(firefox-esr)
