@@ -69,6 +69,11 @@ impl Variants {
 }
 
 impl Selection {
+    /// Whether it is the whole system.
+    pub(crate) fn is_whole(&self) -> bool {
+        self.controls.is_none() && self.themes.is_none()
+    }
+
     /// The variants of a control that are in it; nothing where none are.
     pub(crate) fn of(&self, control: &Control) -> Option<&Variants> {
         match &self.controls {

@@ -311,12 +311,6 @@ fn with_edits(
     texts
 }
 
-/// The errors of a project with some texts replaced.
-fn errors_of(changed: &Changed) -> Vec<said::Diagnostic> {
-    let project = registry::load(changed);
-    project.diagnostics.into_iter().filter(|one| one.level == Level::Error).collect()
-}
-
 /// Whether the project still makes sense after a renaming, where it does now.
 fn still_sound(subject: &Subject, renaming: &Renaming) -> Result<(), String> {
     let snapshot = subject.snapshot;
@@ -333,7 +327,7 @@ fn still_sound(subject: &Subject, renaming: &Renaming) -> Result<(), String> {
         texts: with_edits(subject, edits),
         renamed: renaming.files.iter().map(|(old, new)| (inside(old), inside(new))).collect(),
     };
-    match errors_of(&changed).first() {
+    match registry::load(&changed).diagnostics.iter().find(|one| one.level == Level::Error) {
         Some(error) => Err(format!("after it the sources would hold an error: {}", error.message)),
         None => Ok(()),
     }
@@ -348,22 +342,27 @@ fn actions_of(
 ) -> Vec<CodeAction> {
     let said = project.said();
     let version = |path: &str| editor.version(path);
-    let now = project.snapshot.diagnostics.iter().filter(|one| one.level == Level::Error).count();
-    let clears = |edits: &[Edit], of: &said::Diagnostic| {
+    let errors = |said: &[said::Diagnostic]| said.iter().filter(|one| one.level == Level::Error).count();
+    let now = errors(&project.snapshot.diagnostics);
+    let said_after = |edits: &[Edit]| {
         let sources = &subject.snapshot.sources;
         let edits =
             edits.iter().map(|edit| (sources.file(edit.span.file).path.clone(), edit.span.range(), edit.text.clone()));
-        let changed =
-            Changed { frozen: Frozen(subject.snapshot), texts: with_edits(subject, edits), renamed: Vec::new() };
-        let later = errors_of(&changed);
+        let texts = with_edits(subject, edits);
+        registry::load(&Changed { frozen: Frozen(subject.snapshot), texts, renamed: Vec::new() }).diagnostics
+    };
+    let holds = |edits: &[Edit]| errors(&said_after(edits)) <= now;
+    let clears = |edits: &[Edit], of: &said::Diagnostic| {
         // Findings of checks are tried by checks: here only what reading says.
-        let is_of_reading = project.snapshot.diagnostics.contains(of);
-        is_of_reading
-            && later.len() < now.max(1) + usize::from(of.level != Level::Error)
-            && !later.iter().any(|one| one.id == of.id && one.message == of.message && one.span == of.span)
+        if !project.snapshot.diagnostics.contains(of) {
+            return false;
+        }
+        let later = said_after(edits);
+        let is_same = |one: &said::Diagnostic| one.id == of.id && one.message == of.message && one.span == of.span;
+        errors(&later) + usize::from(of.level == Level::Error) <= now && !later.iter().any(is_same)
     };
     let of_page = project.said_of_page(subject.path);
-    let known = Known { said: &said, of_page, version: &version, clears: &clears };
+    let known = Known { said: &said, of_page, version: &version, clears: &clears, holds: &holds };
     let mut found = actions::actions(subject, range, &known);
     if let Some(only) = only {
         let is_asked = |kind: &CodeActionKind| {

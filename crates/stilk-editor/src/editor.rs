@@ -2,7 +2,7 @@
 
 use crate::feature::diagnostics::{ByFile, carried, of_project};
 use crate::feature::{Client, Subject};
-use crate::place::{Lines, path_of, uri_of};
+use crate::place::{Lines, path_of, plain, uri_of};
 use crate::snapshot::Snapshot;
 use crate::work::{Figures, Job, Outcome};
 use lsp_types::{Diagnostic, PublishDiagnosticsParams, TextDocumentContentChangeEvent, Uri};
@@ -135,19 +135,6 @@ fn keep_mend(finding: &mut said::Diagnostic, known: &[said::Diagnostic]) {
         finding.edits.clone_from(&same.edits);
         finding.proposals.clone_from(&same.proposals);
     }
-}
-
-/// A path without `.` and `..`.
-pub fn plain(path: &str) -> String {
-    let mut kept: Vec<&str> = Vec::new();
-    for part in path.split('/') {
-        match part {
-            "." | "" => {}
-            ".." => drop(kept.pop()),
-            part => kept.push(part),
-        }
-    }
-    format!("/{}", kept.join("/"))
 }
 
 impl Editor {

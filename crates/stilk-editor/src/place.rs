@@ -111,6 +111,19 @@ pub fn uri_of(path: &str) -> Option<Uri> {
     Uri::from_str(&uri).ok()
 }
 
+/// An absolute path without `.` and `..`.
+pub fn plain(path: &str) -> String {
+    let mut kept: Vec<&str> = Vec::new();
+    for part in path.split('/') {
+        match part {
+            "." | "" => {}
+            ".." => drop(kept.pop()),
+            part => kept.push(part),
+        }
+    }
+    format!("/{}", kept.join("/"))
+}
+
 #[cfg(test)]
 mod tests {
     use super::*;

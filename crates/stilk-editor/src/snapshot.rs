@@ -1,7 +1,7 @@
 //! A project at one moment.
 
 use crate::names::{Names, gather};
-use crate::place::{Encoding, Lines, uri_of};
+use crate::place::{Encoding, Lines, plain, uri_of};
 use crate::trees::Trees;
 use lsp_types::{Location, Uri};
 use std::sync::{Arc, OnceLock};
@@ -100,7 +100,8 @@ impl Snapshot {
     pub fn path_of(&self, source: &Source) -> String {
         match source.path.starts_with('/') {
             true => source.path.clone(),
-            false => format!("{}/{}", self.root, source.path),
+            // What is outside of the project is named from its folder.
+            false => plain(&format!("{}/{}", self.root, source.path)),
         }
     }
 

@@ -62,6 +62,8 @@ fn report(
     let is_asked = |check: &&&'static Check| settings.only.is_empty() || settings.only.contains(&check.id);
     let tasks: Vec<Task> = CHECKS.iter().filter(is_asked).map(|check| check.task()).collect();
     let round = Round { system, sources, written, settings };
+    // What a part of the system gave is nothing to remember of the whole.
+    let memory = memory.filter(|_| settings.within.is_whole());
     let (mut sink, mut report) = round.run(&tasks, &Sink::new(&Arc::new(settings.clone())), memory);
     report.decided = std::mem::take(&mut sink.decided).into_iter().collect();
     let reasons = std::mem::take(&mut sink.reasons);

@@ -25,8 +25,10 @@ pub struct Known<'k> {
     pub of_page: &'k [Diagnostic],
     /// Which version of a file the text is of, by absolute path.
     pub version: &'k dyn Fn(&str) -> Option<i32>,
-    /// Whether the project with these edits made holds no error that it does not hold now, and no longer says something.
+    /// Whether reading no longer says something once these edits are made, and nothing worse.
     pub clears: &'k dyn Fn(&[Edit], &said::Diagnostic) -> bool,
+    /// Whether there are no more errors once these edits are made than there are now.
+    pub holds: &'k dyn Fn(&[Edit]) -> bool,
 }
 
 /// What can be done in a range of a file.
@@ -42,12 +44,13 @@ pub fn actions(subject: &Subject, range: Range, known: &Known) -> Vec<CodeAction
     };
     for one in known.said.iter().filter(touches) {
         let mut proposed = proposals(one, known);
+        let mends = proposed.len();
         if one.id == "state/missing" {
-            proposed.extend(missing_state(subject.snapshot, one));
+            // Where it is to be written; what it is to look like is for whoever writes it.
+            proposed.extend(missing_state(subject.snapshot, one).filter(|(_, edits)| (known.holds)(edits)));
         }
-        let has_mend = !proposed.is_empty();
         for (at, (title, edits)) in proposed.into_iter().enumerate() {
-            let Some(new) = action(subject, known, title, &edits, Some(one), at == 0) else { continue };
+            let Some(new) = action(subject, known, title, &edits, Some(one), at == 0 && mends > 0) else { continue };
             match told.iter().find(|(other, _)| *other == edits).map(|(_, at)| *at) {
                 Some(known) => {
                     let all: &mut CodeAction = &mut found[known];
@@ -60,7 +63,7 @@ pub fn actions(subject: &Subject, range: Range, known: &Known) -> Vec<CodeAction
             }
         }
         let others: Vec<&said::Diagnostic> = known.said.iter().filter(|other| other.id == one.id).collect();
-        if has_mend && others.len() > 1 {
+        if mends > 0 && others.len() > 1 {
             let (all, count) = all_of(&others, known);
             if count > 1 {
                 let title = format!("Mend all {count} of `{}`", one.id);
@@ -295,15 +298,17 @@ fn literals(
     };
     let tokens = snapshot.tokens();
     for path in tokens.map(|tokens| same_tokens(tokens, &literal)).unwrap_or_default() {
-        let edit = Edit { span: place, text: format!("{{{path}}}") };
-        found.extend(action(subject, known, format!("Use the token `{path}`"), &[edit], None, false));
+        // In a string, or where only a literal may stand, a reference is none.
+        let edit = [Edit { span: place, text: format!("{{{path}}}") }];
+        if (known.holds)(&edit) {
+            found.extend(action(subject, known, format!("Use the token `{path}`"), &edit, None, false));
+        }
     }
-    let Some((file, root)) = snapshot
-        .trees
-        .documents
-        .iter()
-        .find(|(file, _)| !snapshot.sources.file(*file).path.ends_with(".resolver.json"))
-    else {
+    let Some((file, root)) = snapshot.trees.documents.iter().find(|(file, _)| {
+        let source = snapshot.sources.file(*file);
+        // What is outside of the project is somebody else's.
+        !source.is_outside && !source.path.ends_with(".resolver.json")
+    }) else {
         return found;
     };
     let name = declaration.name.value.trim_start_matches('-').to_owned();
@@ -323,14 +328,10 @@ fn literals(
         Edit { span: place, text: format!("{{{group}.{name}}}") },
         Edit { span: Span::new(*file, at, at), text: added },
     ];
-    found.extend(action(
-        subject,
-        known,
-        format!("Make `{}` the token `{group}.{name}`", literal.text()),
-        &edits,
-        None,
-        false,
-    ));
+    if (known.holds)(&edits) {
+        let title = format!("Make `{}` the token `{group}.{name}`", literal.text());
+        found.extend(action(subject, known, title, &edits, None, false));
+    }
     found
 }
 
@@ -466,7 +467,8 @@ fn to_trait(
         Edit { span: declaration.span, text: replaced },
         Edit { span: Span::new(shared.file, at, at), text: format!("\n\n@trait {made} {{ {written}; }}") },
     ];
-    action(subject, known, format!("Take `{name}` to the trait `{made}`"), &edits, None, false)
+    let title = format!("Take `{name}` to the trait `{made}`");
+    (known.holds)(&edits).then(|| action(subject, known, title, &edits, None, false)).flatten()
 }
 
 /// Whether one of two properties sets something of the other.

@@ -3,18 +3,20 @@
 use super::{FileKind, Subject, navigate, told};
 use crate::context::sheet::{At, at};
 use lsp_types::{Hover, HoverContents, MarkupContent, MarkupKind, Position};
-use std::collections::BTreeMap;
+use std::collections::{BTreeMap, BTreeSet};
 use std::ops::Range;
 use stilk_checks::registry::CHECKS;
 use stilk_checks::trace::Tracer;
 use stilk_engine::cascade::resolved::resolved;
-use stilk_engine::cascade::{Media, Styled};
+use stilk_engine::cascade::{Media, Style, Styled};
 use stilk_engine::css::PropertyName;
-use stilk_engine::css::property::{Flow, Longhand};
+use stilk_engine::css::property::Longhand;
+use stilk_engine::inspect::longhands;
 use stilk_language::case::{LookEngine, Unit, case_states};
 use stilk_language::manifest::keys::TABLES;
 use stilk_language::system::space::{VariantSpace, chosen};
 use stilk_language::system::{BoundDeclaration, Control, Rule, System, Variant};
+use stilk_text::diagnostic::count;
 use stilk_text::source::Span;
 
 /// What there is to say at a position.
@@ -143,12 +145,15 @@ const MOST_ASKED: usize = 48;
 #[derive(Default)]
 struct Found {
     asked: usize,
+    /// In how many of the cases that were looked at it applies, wins with all that it sets, and with some of it.
+    applied: usize,
     won: usize,
+    won_in_part: usize,
     /// Values that it gave, with a theme for each.
     values: Vec<(String, Vec<String>)>,
     /// What won instead, and in how many cases.
     beaten: BTreeMap<Span, usize>,
-    not_shown: usize,
+    has_condition: bool,
 }
 
 impl Found {
@@ -161,7 +166,11 @@ impl Found {
         engine: &LookEngine,
         tracer: &Tracer,
     ) {
-        let Some(longhand) = longhand(&declaration.name.value) else { return };
+        let set = longhands(&declaration.name.value);
+        if set.is_empty() {
+            return;
+        }
+        self.has_condition |= !rule.conditions.is_empty();
         for host in 0..control.template.hosts.len() {
             let Some(variant) = variant_of(control, host, rule) else { continue };
             for theme in system.tokens.themes() {
@@ -179,28 +188,39 @@ impl Found {
                 let pseudo = (!rule.target.pseudo.is_empty()).then(|| rule.target.pseudo_element()).flatten();
                 for node in nodes {
                     self.asked += 1;
-                    let Some(style) = look.styles.of(Styled { node, pseudo }) else {
-                        self.not_shown += 1;
-                        continue;
-                    };
-                    match style.winner(longhand).and_then(|id| tracer.span(id)) {
-                        Some(span) if span == declaration.span => {
-                            self.won += 1;
-                            let value = match style.used_color(longhand) {
-                                Ok(color) if longhand.is_color() => told::shown_color(&color),
-                                _ => resolved(style, longhand).unwrap_or_else(|why| format!("unknown: {}", why.0)),
-                            };
-                            let name = system.tokens.theme_name(&theme);
-                            match self.values.iter_mut().find(|(known, _)| *known == value) {
-                                Some((_, themes)) if themes.contains(&name) => {}
-                                Some((_, themes)) => themes.push(name),
-                                None => self.values.push((value, vec![name])),
-                            }
-                        }
-                        Some(span) => *self.beaten.entry(span).or_default() += 1,
-                        None => self.not_shown += 1,
+                    if let Some(style) = look.styles.of(Styled { node, pseudo }) {
+                        self.take(style, &set, declaration.span, tracer, &system.tokens.theme_name(&theme));
                     }
                 }
+            }
+        }
+    }
+
+    /// Notes what comes of a declaration in one place. Where it does not apply, on another host or under a condition that does
+    /// not hold, nothing beats it.
+    fn take(&mut self, style: &Style, set: &[Longhand], own: Span, tracer: &Tracer, theme: &str) {
+        let applies = |longhand: &&Longhand| style.setting(**longhand).any(|id| tracer.span(id) == Some(own));
+        let set: Vec<Longhand> = set.iter().filter(applies).copied().collect();
+        if set.is_empty() {
+            return;
+        }
+        self.applied += 1;
+        let winners = set.iter().map(|longhand| style.winner(*longhand).and_then(|id| tracer.span(id)));
+        let winners: Vec<Option<Span>> = winners.collect();
+        let won = winners.iter().filter(|winner| **winner == Some(own)).count();
+        self.won += usize::from(won == set.len());
+        self.won_in_part += usize::from(won > 0 && won < set.len());
+        let others: BTreeSet<Span> = winners.into_iter().flatten().filter(|winner| *winner != own).collect();
+        others.into_iter().for_each(|winner| *self.beaten.entry(winner).or_default() += 1);
+        if let ([longhand], 1) = (set.as_slice(), won) {
+            let value = match style.used_color(*longhand) {
+                Ok(color) if longhand.is_color() => told::shown_color(&color),
+                _ => resolved(style, *longhand).unwrap_or_else(|why| format!("unknown: {}", why.0)),
+            };
+            match self.values.iter_mut().find(|(known, _)| *known == value) {
+                Some((_, themes)) if themes.iter().any(|known| known == theme) => {}
+                Some((_, themes)) => themes.push(theme.to_owned()),
+                None => self.values.push((value, vec![theme.to_owned()])),
             }
         }
     }
@@ -209,13 +229,19 @@ impl Found {
         if self.asked == 0 {
             return None;
         }
-        let mut text = match (self.won, self.asked - self.not_shown) {
-            (won, all) if won == all && won > 0 => {
-                "wins wherever it applies, other options at their defaults".to_owned()
-            }
-            (0, _) => "wins in none of the cases that were looked at".to_owned(),
-            (won, all) => format!("wins in {won} of {all} cases that were looked at"),
+        let all = count(self.applied as u64, "case");
+        let mut text = match (self.applied, self.won) {
+            (0, _) if self.has_condition => "its condition holds in none of the cases that were looked at".to_owned(),
+            (0, _) => "applies in none of the cases that were looked at".to_owned(),
+            (applied, won) if applied == won => format!("wins in each of {all} that were looked at"),
+            (_, won) => format!("wins in {won} of {all} that were looked at"),
         };
+        if self.won_in_part > 0 {
+            text.push_str(&format!(", and with some of what it sets in {}", self.won_in_part));
+        }
+        if self.applied > 0 {
+            text.push_str(": its own states, other options at their defaults");
+        }
         for (value, themes) in self.values.iter().take(6) {
             let where_ = if self.values.len() == 1 { String::new() } else { format!(" in {}", themes.join("; ")) };
             text.push_str(&format!("\n- `{value}`{where_}"));
@@ -228,23 +254,6 @@ impl Found {
             text.push_str(&format!("\n- beaten in {cases} by `{line}` ({place})"));
         }
         Some(text)
-    }
-}
-
-/// The longhand that stands for a property: itself, or the first of what a shorthand sets.
-fn longhand(name: &str) -> Option<Longhand> {
-    match PropertyName::read(name) {
-        PropertyName::Longhand(longhand) => Some(longhand),
-        PropertyName::Logical(logical) => Some(logical.physical(Flow::LTR)),
-        PropertyName::Shorthand(shorthand) => {
-            let first = shorthand.longhand_names().next()?;
-            match PropertyName::read(first) {
-                PropertyName::Longhand(longhand) => Some(longhand),
-                PropertyName::Logical(logical) => Some(logical.physical(Flow::LTR)),
-                _ => None,
-            }
-        }
-        _ => None,
     }
 }
 

@@ -181,6 +181,14 @@ impl Style {
         self.specified(longhand).1
     }
 
+    /// The declarations that apply to it and set a longhand, be it in vain, strongest first; without those that ask for a
+    /// container.
+    pub fn setting(&self, longhand: Longhand) -> impl Iterator<Item = DeclarationId> {
+        let _answering = asked::unnoted();
+        let setting = self.sheets.setting(&self.matched, longhand, self.flow());
+        setting.filter(|(block, _)| block.containers.is_empty()).map(|(_, declaration)| declaration.id)
+    }
+
     /// Feeds what applies to it to a hasher.
     pub fn feed(&self, hasher: &mut impl std::hash::Hasher) {
         let _answering = asked::unnoted();

@@ -119,6 +119,33 @@ fn literals_become_tokens_and_declarations_traits() {
 }
 
 #[test]
+fn what_would_break_a_sheet_is_not_offered() {
+    let (mut client, text) = pier();
+    // A string holds no reference, and a warning is no reason for an error.
+    let written = text.replace("cursor: pointer;", "cursor: pointer; content: \"12px\";");
+    client.change(BUTTON, &written);
+    let place = client.at(BUTTON, &written, "12px", 1)["position"].clone();
+    let asked = json!({
+        "textDocument": client.of(BUTTON)["textDocument"],
+        "range": { "start": place, "end": place },
+        "context": { "diagnostics": [] },
+    });
+    let titles = names(&client.ask("textDocument/codeAction", asked), "title");
+    assert_eq!(titles.iter().filter(|title| title.contains("token")).count(), 0, "{titles:?}");
+}
+
+#[test]
+fn a_rule_of_one_host_is_beaten_on_no_other() {
+    let (mut client, text) = pier();
+    let written = text.replace("  @part label {", "  @host input { text-indent: 3px; }\n  @part label {");
+    client.change(BUTTON, &written);
+    let asked = client.at(BUTTON, &written, "text-indent", 2);
+    let said = client.ask("textDocument/hover", asked);
+    let words = said["contents"]["value"].as_str().unwrap();
+    assert!(words.contains("wins in each of 6 cases") && !words.contains("beaten"), "{words}");
+}
+
+#[test]
 fn tokens_that_fit_are_offered_first_with_their_values() {
     let (mut client, text) = pier();
     let offer = |client: &mut Client, from: &str, to: &str| {
@@ -226,10 +253,11 @@ fn hovering_says_what_a_thing_is_and_why_it_wins() {
     let local = hover("--shade: 0%", 3);
     assert!(local.contains("at rest: `0%`") && local.contains("set: `16%`"), "{local}");
     let declaration = hover("color: var(--text);", 2);
-    assert!(declaration.contains("wins wherever it applies"), "{declaration}");
-    // Another option of the same size decides.
-    let beaten = hover("font: {letter.weight}", 2);
-    assert!(beaten.contains("wins"), "{beaten}");
+    assert!(declaration.contains("wins in each of 12 cases"), "{declaration}");
+    // What stands behind it decides on the colour, and only on that.
+    let beaten = hover("background: none;", 2);
+    assert!(beaten.contains("wins in 0 of 12 cases") && beaten.contains("with some of what it sets in 12"), "{beaten}");
+    assert!(beaten.contains("beaten in 12 by `background-color:"), "{beaten}");
     assert!(hover("outline {", 2).contains("axis weight"));
 }
 
