@@ -165,9 +165,4 @@ impl Names {
     pub fn symbols(&self) -> impl Iterator<Item = &Symbol> {
         self.by_symbol.keys()
     }
-
-    /// Every occurrence.
-    pub fn all(&self) -> &[Occurrence] {
-        &self.list
-    }
 }

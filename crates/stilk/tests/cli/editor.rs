@@ -295,7 +295,6 @@ fn a_name_is_renamed_in_every_file_and_the_system_stays_the_same() {
     let project = Project::pier().file("pages/page.html", page);
     let mut client = Client::new(project);
     client.open(BUTTON);
-    let text = client.project().read(BUTTON);
     let rename = |client: &mut Client, needle: &str, into: usize, new: &str| {
         let text = client.project().read(BUTTON);
         client.change(BUTTON, &text);
@@ -336,7 +335,6 @@ fn a_name_is_renamed_in_every_file_and_the_system_stays_the_same() {
     );
     assert!(client.project().read("pages/page.html").contains("\"tern-press tern-press-quiet\""));
     assert_eq!(client.project().run(&["build", "--quiet"]).status, 0);
-    drop(text);
 }
 
 #[test]
@@ -381,7 +379,7 @@ fn columns_are_those_of_the_editor_in_lines_of_any_script() {
 
 #[test]
 fn what_stands_beside_the_text_is_the_values_and_figures_of_the_checks() {
-    let (mut client, text) = pier();
+    let (mut client, _) = pier();
     let whole = json!({
         "textDocument": client.of(BUTTON)["textDocument"],
         "range": { "start": { "line": 0, "character": 0 }, "end": { "line": 200, "character": 0 } },
@@ -419,7 +417,6 @@ fn what_stands_beside_the_text_is_the_values_and_figures_of_the_checks() {
         }),
     );
     assert!(names(&picked, "label")[0].contains("oklch"), "{picked}");
-    drop(text);
 }
 
 /// Where the first colour of a token file stands.
