@@ -28,35 +28,59 @@ pub struct Survey<'s> {
     pub parsed: &'s Stylesheet,
     /// Follows values to their sources.
     pub tracer: &'s Tracer<'s>,
-    pub(crate) forced: OnceCell<LookEngine<'s>>,
-    pub(crate) mirrored: OnceCell<LookEngine<'s>>,
-    /// What was matched already, of one control.
-    pub(crate) unthemed: RefCell<UnthemedLooks<'s>>,
+    pub(crate) engines: Engines<'s>,
+    pub(crate) known: RefCell<KnownLooks<'s>>,
 }
 
-/// Looks before a theme, of one control, by the engine that computes them, host, variant and states.
+/// Engines that some checks ask beside the usual one, once one does.
 #[derive(Default)]
-pub(crate) struct UnthemedLooks<'s> {
+pub(crate) struct Engines<'s> {
+    forced: OnceCell<LookEngine<'s>>,
+    mirrored: OnceCell<LookEngine<'s>>,
+    browsers: OnceCell<[(Browser, LookEngine<'s>); Browser::MEASURED.len()]>,
+}
+
+/// So many looks are kept: checks come back to the same few.
+const KEPT: usize = 160;
+
+/// What was looked at already of one control, by the engine that computes it, host, variant and states.
+#[derive(Default)]
+pub(crate) struct KnownLooks<'s> {
     of: Option<&'s Control>,
-    known: FxHashMap<(*const LookEngine<'s>, usize, Variant, StateSet), UnthemedLook>,
+    unthemed: FxHashMap<Case<'s>, UnthemedLook>,
+    looks: FxHashMap<(Case<'s>, Theme), Rc<Look>>,
     /// Options and themes that change no size share a layout.
     layouts: Rc<KnownLayouts>,
 }
 
+type Case<'s> = (*const LookEngine<'s>, usize, Variant, StateSet);
+
 impl<'s> Survey<'s> {
     /// A look; what matches is the same in every theme, and kept while one control is looked at.
-    pub fn look(&self, look_engine: &LookEngine<'s>, unit: &Unit<'s>, states: &StateSet) -> Look {
-        if !look_engine.serves_all_themes() {
-            return look_engine.look(unit, states);
+    pub fn look(&self, look_engine: &LookEngine<'s>, unit: &Unit<'s>, states: &StateSet) -> Rc<Look> {
+        let mut known = self.known.borrow_mut();
+        if !known.of.is_some_and(|control| std::ptr::eq(control, unit.control)) {
+            *known = KnownLooks { of: Some(unit.control), ..KnownLooks::default() };
         }
-        let mut unthemed = self.unthemed.borrow_mut();
-        if !unthemed.of.is_some_and(|control| std::ptr::eq(control, unit.control)) {
-            *unthemed = UnthemedLooks { of: Some(unit.control), ..UnthemedLooks::default() };
+        let KnownLooks { unthemed, looks, layouts, .. } = &mut *known;
+        let case = (std::ptr::from_ref(look_engine), unit.host, unit.variant.clone(), states.clone());
+        let key = (case, unit.theme.clone());
+        if let Some(look) = looks.get(&key) {
+            return Rc::clone(look);
         }
-        let key = (std::ptr::from_ref(look_engine), unit.host, unit.variant.clone(), states.clone());
-        let UnthemedLooks { known, layouts, .. } = &mut *unthemed;
-        let unthemed = known.entry(key).or_insert_with(|| look_engine.unthemed(unit, states));
-        look_engine.look_in(unthemed, &unit.theme).among(Some(Rc::clone(layouts)))
+        let look = match look_engine.serves_all_themes() {
+            true => {
+                let unthemed = unthemed.entry(key.0.clone()).or_insert_with(|| look_engine.unthemed(unit, states));
+                look_engine.look_in(unthemed, &unit.theme)
+            }
+            false => look_engine.look(unit, states),
+        };
+        let look = Rc::new(look.among(Some(Rc::clone(layouts))));
+        if looks.len() >= KEPT {
+            looks.clear();
+        }
+        looks.insert(key, Rc::clone(&look));
+        look
     }
 
     /// Draws cases where the device forces its own colours.
@@ -66,14 +90,14 @@ impl<'s> Survey<'s> {
         let forced = || {
             LookEngine::in_browser(Browser::Chromium, self.system, self.look_engine.written, self.parsed, &surroundings)
         };
-        self.forced.get_or_init(forced)
+        self.engines.forced.get_or_init(forced)
     }
 
     /// Draws cases where text runs from right to left.
     pub fn mirrored(&self) -> &LookEngine<'s> {
         let LookEngine { written, .. } = self.look_engine;
         let around = self.look_engine.surroundings();
-        self.mirrored.get_or_init(|| LookEngine::right_to_left(self.system, written, self.parsed, around))
+        self.engines.mirrored.get_or_init(|| LookEngine::right_to_left(self.system, written, self.parsed, around))
     }
 
     /// The place of every theme among all, the default one's first: its name says most.
@@ -103,14 +127,11 @@ impl<'s> Survey<'s> {
         0..if asks { control.template.hosts.len() } else { 1 }
     }
 
-    /// Draws cases over the defaults of some browser.
-    pub fn in_browser(&self, browser: Browser) -> LookEngine<'s> {
-        LookEngine::in_browser(
-            browser,
-            self.system,
-            self.look_engine.written,
-            self.parsed,
-            self.look_engine.surroundings(),
-        )
+    /// Draws cases over the defaults of each browser that was measured.
+    pub fn browsers(&self) -> &[(Browser, LookEngine<'s>)] {
+        let LookEngine { written, .. } = self.look_engine;
+        let around = self.look_engine.surroundings();
+        let of = |browser| (browser, LookEngine::in_browser(browser, self.system, written, self.parsed, around));
+        self.engines.browsers.get_or_init(|| Browser::MEASURED.map(of))
     }
 }

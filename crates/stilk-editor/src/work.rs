@@ -5,7 +5,7 @@ use std::collections::BTreeMap;
 use std::sync::{Arc, Mutex, PoisonError};
 use stilk_checks::run;
 use stilk_checks::run::memory::Memory;
-use stilk_checks::settings::{Selection, Settings, Stop, Variants};
+use stilk_checks::settings::{Settings, Stop};
 use stilk_checks::trial::{self, Found, prove};
 use stilk_language::case::state_sets;
 use stilk_language::system::Control;
@@ -134,19 +134,16 @@ impl Job {
         let (system, written, _) = self.snapshot.written()?;
         let themes = system.tokens.themes().len() as u64;
         let mut figures = Figures::default();
+        let mut memory = self.memory.lock().unwrap_or_else(PoisonError::into_inner);
+        let pairs = run::pairs_by_control(system, &self.snapshot.sources, written, &self.settings(), &mut memory);
+        drop(memory);
+        if self.stop.is_said() {
+            return None;
+        }
         for control in &system.controls {
-            let within = Selection {
-                controls: Some(BTreeMap::from([(control.name.value.clone(), Variants::All)])),
-                themes: None,
-            };
-            let settings = Settings { within, ..self.settings() };
-            let pairs = run::pairs(system, &self.snapshot.sources, written, &settings);
-            if self.stop.is_said() {
-                return None;
-            }
             let mut own = ControlFigures { cases: cases(system, control, themes), ..ControlFigures::default() };
-            for pair in pairs {
-                let worst = Worst { ratio: pair.ratio, needed: pair.needed, case: pair.worst };
+            for pair in pairs.get(&control.name.value).into_iter().flat_map(|pairs| pairs.iter()) {
+                let worst = Worst { ratio: pair.ratio, needed: pair.needed, case: pair.worst.clone() };
                 let path = pair.text.trim_matches('`').to_owned();
                 let path = if path.contains([' ', '`']) { String::new() } else { path };
                 match own.texts.get_mut(&path) {

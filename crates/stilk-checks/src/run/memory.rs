@@ -6,6 +6,7 @@
 //! into one number; where it is the same, so is what is said. A test holds runs with a memory against runs without.
 
 use crate::checks::geometry::mirrored;
+use crate::gather::Pair;
 use crate::relevance::distinct_themes;
 use crate::relevance::reads::Colors;
 use crate::report::SampledControl;
@@ -26,6 +27,8 @@ pub struct Memory {
     controls: BTreeMap<String, Kept>,
     /// How many controls the last run took from here.
     recalled: usize,
+    /// The pairs of colours of each control; they name no place.
+    pairs: BTreeMap<String, (u64, Arc<Vec<Pair>>)>,
 }
 
 /// What a run found out of one control.
@@ -72,6 +75,17 @@ impl Memory {
         Some(Found { part, cases: kept.found.cases, left_out: kept.found.left_out.clone() })
     }
 
+    /// The pairs of colours of a control, where they are known.
+    pub(super) fn recall_pairs(&self, control: &Control, key: u64) -> Option<Arc<Vec<Pair>>> {
+        let known = self.pairs.get(&control.name.value).filter(|(known, _)| *known == key);
+        known.map(|(_, pairs)| Arc::clone(pairs))
+    }
+
+    /// Keeps the pairs of colours of a control.
+    pub(super) fn keep_pairs(&mut self, control: &Control, key: u64, pairs: &Arc<Vec<Pair>>) {
+        self.pairs.insert(control.name.value.clone(), (key, Arc::clone(pairs)));
+    }
+
     /// Keeps what was found.
     pub(super) fn keep(&mut self, control: &Control, key: u64, texts: &Arc<Texts>, found: Found) {
         let kept = Kept { key, texts: Arc::clone(texts), found };
@@ -82,6 +96,7 @@ impl Memory {
     pub(super) fn begin(&mut self, system: &System) {
         self.recalled = 0;
         self.controls.retain(|name, _| system.control(name).is_some());
+        self.pairs.retain(|name, _| system.control(name).is_some());
     }
 }
 

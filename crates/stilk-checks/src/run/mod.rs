@@ -20,12 +20,12 @@ use crate::run::memory::{Found, Memory};
 use crate::run::queue::{Job, Place, Queue, Worker};
 use crate::run::sides::Side;
 use crate::sample::{Sample, sample};
-use crate::settings::{Selection, Settings, is_off};
+use crate::settings::{Selection, Settings, Variants, is_off};
 use crate::sink::{Cause, MendKind, Sink};
 use crate::surroundings::surroundings;
-use crate::survey::Survey;
+use crate::survey::{Engines, Survey};
 use crate::trace::Tracer;
-use std::cell::{LazyCell, OnceCell, RefCell};
+use std::cell::{LazyCell, RefCell};
 use std::collections::{BTreeMap, BTreeSet};
 use std::sync::Arc;
 use stilk_engine::cascade::defaults::Browser;
@@ -87,6 +87,32 @@ pub fn pairs(system: &System, sources: &Sources, written: &Written, settings: &S
     let mut pairs: Vec<Pair> = sink.gathering.into_pairs();
     pairs.sort_by(|a, b| (a.ratio / a.needed).total_cmp(&(b.ratio / b.needed)));
     pairs
+}
+
+/// The same of each control, by name, where a memory has what former runs found. Nothing more of it is asked once it is
+/// stopped.
+pub fn pairs_by_control(
+    system: &System,
+    sources: &Sources,
+    written: &Written,
+    settings: &Settings,
+    memory: &mut Memory,
+) -> BTreeMap<String, Arc<Vec<Pair>>> {
+    let keys = memory::keys(system, sources, settings);
+    let mut found = BTreeMap::new();
+    for (control, key) in system.controls.iter().zip(keys) {
+        let own = memory.recall_pairs(control, key).unwrap_or_else(|| {
+            let controls = Some(BTreeMap::from([(control.name.value.clone(), Variants::All)]));
+            let settings = Settings { within: Selection { controls, themes: None }, ..settings.clone() };
+            Arc::new(pairs(system, sources, written, &settings))
+        });
+        if settings.stop.is_said() {
+            break;
+        }
+        memory.keep_pairs(control, key, &own);
+        found.insert(control.name.value.clone(), own);
+    }
+    found
 }
 
 const TOO_MANY: Unknown = Unknown("it stands under more conditions than are looked at");
@@ -305,8 +331,8 @@ impl Round<'_> {
     fn survey_of<'a>(&'a self, look_engine: &'a LookEngine, read: &'a Read, controls: Vec<&'a Control>) -> Survey<'a> {
         let Round { system, sources, .. } = *self;
         let Read { parsed, tracer } = *read;
-        let (forced, mirrored, unthemed) = (OnceCell::new(), OnceCell::new(), RefCell::default());
-        Survey { system, sources, controls, look_engine, parsed, tracer, forced, mirrored, unthemed }
+        let (engines, known) = (Engines::default(), RefCell::default());
+        Survey { system, sources, controls, look_engine, parsed, tracer, engines, known }
     }
 
     /// The mends of contrast, by the places at fault.

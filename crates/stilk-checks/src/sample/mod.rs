@@ -62,7 +62,6 @@ pub struct Sampled<'s> {
 
 /// Whether no text of a control is large in any variant, state or theme.
 fn is_never_large(system: &System, look_engine: &LookEngine, control: &Control, dependence: &Dependence) -> bool {
-    let default = control.default_variant();
     let rest = StateSet::default();
     let is_small = |look: Look| {
         let nodes = look.document.descendants(look.mounted.host);
@@ -79,8 +78,7 @@ fn is_never_large(system: &System, look_engine: &LookEngine, control: &Control, 
     let all = system.tokens.themes();
     let distinct = distinct_themes((system, asks), Colors::None, &tokens, all.iter().enumerate());
     (0..control.template.hosts.len()).all(|host| {
-        let variants = control.variants(host);
-        variants.into_iter().filter(|variant| default.distance(variant) <= 1).all(|variant| {
+        control.variants_near(host).into_iter().all(|variant| {
             let unit = Unit { control, host, variant, theme: system.tokens.default_theme() };
             look_engine.looks_in(&unit, &rest, distinct.iter().map(|((_, theme), _)| *theme)).all(is_small)
         })

@@ -150,8 +150,7 @@ pub fn has_split_gradient(system: &System, look_engine: &LookEngine, control: &C
     if !control.rules.iter().any(draws) {
         return false;
     }
-    let default = control.default_variant();
-    let near = control.variants(0).into_iter().filter(|variant| default.distance(variant) <= 1);
+    let near = control.variants_near(0);
     let (rest, themes) = (StateSet::default(), system.tokens.themes());
     near.into_iter().any(|variant| {
         let unit = Unit { control, host: 0, variant, theme: themes[0].clone() };

@@ -108,6 +108,15 @@ impl Style {
 
     /// A computed value, or why it is not known, as it is kept: other styles may have the very same.
     pub(crate) fn shared(&self, longhand: Longhand) -> &Shared {
+        // Most values are initial ones, and kept with the stylesheets. Builds with debug assertions hold each against what its own
+        // computation gives, once.
+        if !cfg!(debug_assertions)
+            && !self.matched.sets.has(longhand)
+            && !longhand.inherited()
+            && let Some(value) = self.taken(longhand)
+        {
+            return value;
+        }
         let index = longhand as usize;
         let page = self.values[index / PAGE].get_or_init(|| Box::new([const { OnceCell::new() }; PAGE]));
         page[index % PAGE].get_or_init(|| match self.taken(longhand) {

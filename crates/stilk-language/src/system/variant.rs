@@ -120,6 +120,24 @@ impl super::Control {
         space.all().unwrap_or_else(|| self.some_variants(&space))
     }
 
+    /// Of those variants the default one and those that differ from it on one axis, in the same order.
+    pub fn variants_near(&self, host: usize) -> Vec<Variant> {
+        let (space, default) = (self.space(host), self.default_variant());
+        let options = |axis: &Axis| (0..axis.options.len()).map(Some).chain(axis.default.is_none().then_some(None));
+        let others = self.axes.iter().enumerate().flat_map(|(index, axis)| {
+            let others = options(axis).filter(|choice| *choice != axis.default).collect::<Vec<_>>();
+            others.into_iter().map(move |choice| (index, choice))
+        });
+        let others = others.map(|(axis, choice)| {
+            let mut variant = default.clone();
+            variant.choices[axis] = choice;
+            variant
+        });
+        let mut found: Vec<Variant> = others.chain([default.clone()]).filter(|variant| space.has(variant)).collect();
+        found.sort_by(|one, other| one.choices.cmp(&other.choices));
+        found
+    }
+
     fn some_variants(&self, space: &VariantSpace) -> Vec<Variant> {
         const MOST: usize = 2_000;
         let default = self.default_variant();

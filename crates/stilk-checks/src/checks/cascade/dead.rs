@@ -4,13 +4,15 @@ use crate::check::{Check, Scope};
 use crate::example::Example;
 use crate::sink::Sink;
 use crate::survey::Survey;
+use std::cell::LazyCell;
 use std::collections::{BTreeMap, HashMap, HashSet};
 use stilk_engine::cascade::{PseudoElement, Style, Styled};
 use stilk_engine::css::parse::parse_declaration;
 use stilk_engine::css::property::Flow;
 use stilk_engine::css::substitute::CustomName;
 use stilk_language::case::{Look, Unit, applies_in, case_states, state_sets};
-use stilk_language::system::{BoundDeclaration, Control, Rule, StateSet, System, Variant};
+use stilk_language::system::space::chosen;
+use stilk_language::system::{BoundDeclaration, Control, Rule, StateSet, System, Variant, VariantSpace};
 use stilk_text::diagnostic::{Diagnostic, Level};
 use stilk_text::source::Span;
 
@@ -92,13 +94,16 @@ fn run(survey: &Survey, sink: &mut Sink) {
         let default = control.default_variant();
         let mut sets = state_sets(survey.system, control);
         sets.sort_by_key(StateSet::len);
-        let variants: Vec<Vec<Variant>> = (0..control.template.hosts.len())
-            .map(|host| {
+        let hosts = 0..control.template.hosts.len();
+        let spaces: Vec<VariantSpace> = hosts.clone().map(|host| control.space(host)).collect();
+        let all = LazyCell::new(|| {
+            let of = |host| {
                 let mut variants = control.variants(host);
                 variants.sort_by_cached_key(|variant| default.distance(variant));
                 variants
-            })
-            .collect();
+            };
+            hosts.map(of).collect::<Vec<Vec<Variant>>>()
+        });
         for rule in control.rules.iter().filter(|rule| can_be_asked(rule)) {
             for declaration in &rule.declarations {
                 let block = rule.span;
@@ -114,11 +119,19 @@ fn run(survey: &Survey, sink: &mut Sink) {
                 rule.declarations.iter().any(|d| lives.get(&d.span).is_some_and(|life| !life.wins))
             };
             // Most rules win in the first place that one thinks of; all others are not even listed then.
-            for (most, taken) in [(1, 1), (TRIED, usize::MAX)] {
+            let choice: Vec<_> = rule.options.iter().map(chosen).collect();
+            let nearest = || spaces.iter().map(|space| space.nearest(&choice).into_iter().collect()).collect();
+            let with_all = || {
+                let of = |variants: &Vec<Variant>| {
+                    variants.iter().filter(|variant| variant.has_all(&rule.options)).take(TRIED).cloned().collect()
+                };
+                all.iter().map(of).collect()
+            };
+            for (variants, taken) in [(&nearest as &dyn Fn() -> Vec<Vec<Variant>>, 1), (&with_all, usize::MAX)] {
                 if !waits(&lives) {
                     break;
                 }
-                for (host, variant, states) in places(control, rule, &sets, &variants, most).into_iter().take(taken) {
+                for (host, variant, states) in places(control, rule, &sets, variants()).into_iter().take(taken) {
                     if !waits(&lives) {
                         break;
                     }
@@ -185,13 +198,12 @@ fn can_be_asked(rule: &Rule) -> bool {
         && (rule.target.pseudo.is_empty() || rule.target.pseudo_element().is_some_and(is_computed))
 }
 
-/// Cases in which a rule applies, the likely ones first, in so many variants of each host.
+/// Cases in which a rule applies, the likely ones first, in some variants of each host that have its options.
 fn places(
     control: &Control,
     rule: &Rule,
     sets: &[StateSet],
-    variants: &[Vec<Variant>],
-    most: usize,
+    variants: Vec<Vec<Variant>>,
 ) -> Vec<(usize, Variant, StateSet)> {
     let own = case_states(rule);
     let mut sets: Vec<StateSet> = sets.iter().filter(|set| applies_in(rule, set)).cloned().collect();
@@ -200,9 +212,8 @@ fn places(
     }
     let default = control.default_variant();
     let mut places = Vec::new();
-    for (host, variants) in variants.iter().enumerate() {
-        let variants = variants.iter().filter(|variant| rule.options.iter().all(|option| variant.has(*option)));
-        for (index, variant) in variants.take(most).enumerate() {
+    for (host, variants) in variants.into_iter().enumerate() {
+        for (index, variant) in variants.into_iter().enumerate() {
             // Far variants are tried in the rule's own states only.
             let sets = if index < 24 { &sets[..] } else { &sets[..1] };
             places.extend(sets.iter().map(|set| (host, variant.clone(), set.clone())));

@@ -14,7 +14,7 @@ use stilk_engine::css::property::Longhand as L;
 use stilk_engine::css::serialize::to_css;
 use stilk_engine::css::value::Value;
 use stilk_language::case::{Look, Unit};
-use stilk_language::system::{Control, StateSet, Variant};
+use stilk_language::system::{Control, StateSet, Variant, VariantSpace};
 use stilk_text::diagnostic::{Diagnostic, Level};
 use stilk_text::source::Span;
 
@@ -49,13 +49,13 @@ fn run(survey: &Survey, sink: &mut Sink) {
         let mut variants: Vec<Variant> = by_one_option(control, 0).into_iter().map(|(_, variant)| variant).collect();
         variants.insert(0, control.default_variant());
         let hosts = 1..control.template.hosts.len();
-        let exist: Vec<Vec<Variant>> = hosts.clone().map(|host| control.variants(host)).collect();
+        let exist: Vec<VariantSpace> = hosts.clone().map(|host| control.space(host)).collect();
         for variant in &variants {
             let unit = |host: usize| Unit { control, host, variant: variant.clone(), theme: theme.clone() };
             for states in &singles {
-                let reference = survey.look_engine.look(&unit(0), states);
-                for host in hosts.clone().filter(|host| exist[host - 1].contains(variant)) {
-                    let other = survey.look_engine.look(&unit(host), states);
+                let reference = survey.look(survey.look_engine, &unit(0), states);
+                for host in hosts.clone().filter(|host| exist[host - 1].has(variant)) {
+                    let other = survey.look(survey.look_engine, &unit(host), states);
                     sink.decided(CHECK.id, 1);
                     if let Some((lacking, pseudo, place)) = lacking(survey, control, [(0, &reference), (host, &other)])
                     {

@@ -10,7 +10,7 @@ use stilk_engine::cascade::{Style, Styled};
 use stilk_engine::css::property::{Longhand, Longhand as L};
 use stilk_engine::css::value::Value;
 use stilk_engine::dom::NodeId;
-use stilk_language::case::{Look, Unit};
+use stilk_language::case::{Look, LookEngine, Unit};
 use stilk_language::stylesheet::resets::defaults::{ElementKind, defaults, shown};
 use stilk_language::system::{StateId, StateSet};
 use stilk_text::diagnostic::{Diagnostic, Level};
@@ -32,7 +32,7 @@ pub const CHECK: Check = Check {
 fn run(survey: &Survey, sink: &mut Sink) {
     let system = survey.system;
     let theme = system.tokens.default_theme();
-    let browsers = Browser::MEASURED.map(|browser| (browser.name(), survey.in_browser(browser)));
+    let browsers = survey.browsers();
     for control in survey.controls.iter().copied() {
         let sets = survey.look_engine.state_sets(control);
         let wanted = |set: &&StateSet| {
@@ -41,8 +41,9 @@ fn run(survey: &Survey, sink: &mut Sink) {
         for host in 0..control.template.hosts.len() {
             let unit = Unit { control, host, variant: control.default_variant(), theme: theme.clone() };
             for set in sets.iter().filter(wanted) {
-                let looks: Vec<(&str, Look)> =
-                    browsers.iter().map(|(browser, look_engine)| (*browser, look_engine.look(&unit, set))).collect();
+                let look =
+                    |(browser, look_engine): &(Browser, LookEngine)| (browser.name(), look_engine.look(&unit, set));
+                let looks: Vec<(&str, Look)> = browsers.iter().map(look).collect();
                 let Some((_, first)) = looks.first() else { return };
                 let mounted = &first.mounted;
                 let placed = mounted.placed.iter().any(|(_, bearer)| *bearer == mounted.bearer);

@@ -9,6 +9,8 @@ use crate::relevance::Dependence;
 use crate::relevance::reads::{Colors, Reads};
 use crate::sink::{Cause, Fault, MendKind, Sink};
 use crate::survey::Survey;
+use std::collections::BTreeMap;
+use stilk_engine::css::Unknown;
 use stilk_engine::css::serialize::number;
 use stilk_language::case::Unit;
 use stilk_language::system::{Control, StateId, StateSet, Variant};
@@ -67,8 +69,22 @@ fn run(survey: &Survey, sink: &mut Sink) {
                 variants.iter().flat_map(|variant| themes.iter().map(move |theme| (variant, theme)))
             {
                 let unit = Unit { control, host, variant: variant.clone(), theme: all[*theme].clone() };
+                let rest = survey.look(survey.look_engine, &unit, &StateSet::default());
+                // What says nothing alone says nothing together: another check speaks.
+                let mut alone: BTreeMap<StateId, Result<f64, Unknown>> = BTreeMap::new();
                 for pair in &pairs {
-                    judge(survey, &unit, pair, *stands_for, sink);
+                    let says = alone.entry(pair.said).or_insert_with(|| {
+                        let look = survey.look(survey.look_engine, &unit, &StateSet::of([pair.said]));
+                        distance(&look, &changes(&rest, &look))
+                    });
+                    match says {
+                        Err(reason) => {
+                            sink.unknown(CHECK.id, *stands_for, *reason);
+                            sink.settle(survey.system, &unit);
+                        }
+                        Ok(apart) if *apart < NOTICED => {}
+                        Ok(_) => judge(survey, &unit, pair, *stands_for, sink),
+                    }
                 }
             }
         }
@@ -101,24 +117,16 @@ fn pairs(control: &Control) -> Vec<Pair> {
 
 fn judge<'s>(survey: &Survey<'s>, unit: &Unit<'s>, pair: &Pair, stands_for: u64, sink: &mut Sink) {
     let look = |states: &StateSet| survey.look(survey.look_engine, unit, states);
-    // What says nothing alone says nothing together: another check speaks.
-    let (rest, alone) = (look(&StateSet::default()), look(&StateSet::of([pair.said])));
-    let mut not_known = |reason| {
-        sink.unknown(CHECK.id, stands_for, reason);
-        sink.settle(survey.system, unit);
-    };
-    match distance(&alone, &changes(&rest, &alone)) {
-        Err(reason) => return not_known(reason),
-        Ok(apart) if apart < NOTICED => return,
-        Ok(_) => {}
-    }
     let (with, without) = (look(&pair.with), look(&pair.without));
     if !is_shown(&with) {
         return;
     }
     let apart = match distance(&with, &changes(&without, &with)) {
         Ok(apart) => apart,
-        Err(reason) => return not_known(reason),
+        Err(reason) => {
+            sink.unknown(CHECK.id, stands_for, reason);
+            return sink.settle(survey.system, unit);
+        }
     };
     sink.decided(CHECK.id, stands_for);
     // What a state only takes away is a change as well, seen from the other side.

@@ -38,7 +38,7 @@ pub const CHECK: Check = Check {
 pub(crate) fn by_one_option(control: &Control, host: usize) -> Vec<(OptionId, Variant)> {
     let default = control.default_variant();
     let mut found: Vec<(OptionId, Variant)> = Vec::new();
-    for variant in control.variants(host) {
+    for variant in control.variants_near(host) {
         let mut others =
             variant.choices.iter().zip(&default.choices).enumerate().filter(|(_, (own, usual))| own != usual);
         if let (Some((axis, (Some(option), _))), None) = (others.next(), others.next()) {
