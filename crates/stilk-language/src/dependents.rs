@@ -37,7 +37,7 @@ pub struct Use<'s> {
 /// Everything that depends on a token.
 pub fn dependents(system: &System, token: TokenId) -> Dependents<'_> {
     let mut found = uses(system, token);
-    (found.cases, found.is_exact) = count_cases(system, &found.uses);
+    (found.cases, found.is_exact) = cases_of(system, &found.uses);
     found
 }
 
@@ -73,7 +73,7 @@ pub fn uses(system: &System, token: TokenId) -> Dependents<'_> {
 }
 
 /// How many cases some declarations apply to, and whether that is all: of too many combinations of options some are counted.
-fn count_cases(system: &System, uses: &[Use]) -> (u64, bool) {
+pub fn cases_of(system: &System, uses: &[Use]) -> (u64, bool) {
     let themes = system.tokens.themes().len() as u64;
     let mut cases: u64 = 0;
     let mut is_exact = true;

@@ -150,6 +150,9 @@ enum Command {
         /// Open it in the browser
         #[arg(long)]
         open: bool,
+        /// Show only: no value can be set and written from the page
+        #[arg(long)]
+        read_only: bool,
         #[command(flatten)]
         output: Output,
     },
@@ -172,7 +175,9 @@ enum Command {
         id: Option<String>,
     },
     /// List tokens, or show one: its values, where it is used, what an edit would reach
-    #[command(after_help = "Example:\n  stilk tokens\n  stilk tokens fill.sea")]
+    #[command(
+        after_help = "Example:\n  stilk tokens\n  stilk tokens fill.sea\n  stilk tokens fill.sea --try 'oklch(0.6 0.11 232)' --theme night"
+    )]
     Tokens {
         #[command(flatten)]
         common: Common,
@@ -181,6 +186,18 @@ enum Command {
         /// Pages that an edit is followed to; those of the manifest otherwise. May be given several times
         #[arg(long, value_name = "PAGE", requires = "path")]
         page: Vec<OsString>,
+        /// Say what would come of this value, in CSS or as a reference; nothing is written
+        #[arg(
+            long = "try",
+            value_name = "VALUE",
+            requires = "path",
+            conflicts_with = "page",
+            allow_hyphen_values = true
+        )]
+        attempt: Option<String>,
+        /// Try it in this context of a modifier alone, as in `night`
+        #[arg(long, value_name = "CONTEXT", requires = "attempt")]
+        theme: Option<String>,
     },
     /// Say why a value is what it is: what won, what lost and why
     ///
@@ -632,12 +649,16 @@ fn run(command: Command) -> Result<Outcome, Failure> {
         Command::Specimen { common, output, .. } => {
             commands::specimen::run(&common.project, output.out.as_deref(), common.quiet)
         }
-        Command::Live { common, port, open, output } => {
-            live::run(&common.project, &live::Request { out: output.out.as_deref(), port, open, quiet: common.quiet })
+        Command::Live { common, port, open, read_only, output } => {
+            let request = live::Request { out: output.out.as_deref(), port, open, quiet: common.quiet, read_only };
+            live::run(&common.project, &request)
         }
         Command::Lsp { stdio: _ } => lsp::run(),
         Command::Markup { common, case, id } => commands::markup::run(&common.project, &case, id.as_deref()),
-        Command::Tokens { common, path, page } => commands::tokens::run(&common.project, path.as_deref(), &page),
+        Command::Tokens { common, path, page, attempt, theme } => match (path, attempt) {
+            (Some(path), Some(value)) => commands::tokens_try::run(&common.project, &path, &value, theme.as_deref()),
+            (path, _) => commands::tokens::run(&common.project, path.as_deref(), &page),
+        },
         Command::Why(why) => {
             let question = commands::why::Question {
                 subject: why.subject.as_deref(),

@@ -22,7 +22,7 @@ use stilk_text::moved::Moved;
 use stilk_text::source::{FileId, Sources, Span};
 
 /// What runs found out of the controls of one system.
-#[derive(Default)]
+#[derive(Default, Clone)]
 pub struct Memory {
     controls: BTreeMap<String, Kept>,
     /// How many controls the last run took from here.
@@ -32,6 +32,7 @@ pub struct Memory {
 }
 
 /// What a run found out of one control.
+#[derive(Clone)]
 pub(super) struct Kept {
     key: u64,
     /// The texts that its places are in.
@@ -103,6 +104,20 @@ impl Memory {
 /// The texts of a system's files.
 pub(super) fn texts(sources: &Sources) -> Arc<Texts> {
     Arc::new(sources.all().map(|source| (source.path.clone(), source.text.clone())).collect())
+}
+
+/// The controls of the second of two versions of a system of which something else may be said than of the first.
+pub fn differing(
+    (old, old_sources): (&System, &Sources),
+    (new, new_sources): (&System, &Sources),
+    settings: &Settings,
+) -> Vec<String> {
+    let before = keys(old, old_sources, settings);
+    let known: BTreeMap<&str, u64> = old.controls.iter().map(|control| control.name.as_str()).zip(before).collect();
+    let after = keys(new, new_sources, settings);
+    let all = new.controls.iter().zip(after);
+    let others = all.filter(|(control, key)| known.get(control.name.as_str()) != Some(key));
+    others.map(|(control, _)| control.name.value.clone()).collect()
 }
 
 /// One number for each control, of everything that what is said of it depends on.

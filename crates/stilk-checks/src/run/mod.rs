@@ -115,6 +115,41 @@ pub fn pairs_by_control(
     found
 }
 
+/// A colour that another one meets.
+#[derive(Debug, Clone, PartialEq)]
+pub struct MetColor {
+    /// As it is painted, in sRGB from 0 to 1.
+    pub with: [f64; 3],
+    /// The contrast that the two need, 1 to 21.
+    pub needed: f64,
+    /// A case in which they do.
+    pub case: String,
+}
+
+/// What the colour of a token meets where it is its own colour that is painted, by the place of its definition: what mends have to
+/// pass with.
+pub fn met_by(
+    system: &System,
+    sources: &Sources,
+    written: &Written,
+    settings: &Settings,
+    place: Span,
+) -> Vec<MetColor> {
+    let round = Round { system, sources, written, settings };
+    let Some(variable) = mend::color::Variable::new(&system.tokens, place) else { return Vec::new() };
+    let all = round.adjacencies(mend::affected::selection(system, [&place]));
+    let mut found: Vec<MetColor> = Vec::new();
+    for adjacency in all.of(&variable) {
+        let Some(other) = adjacency.other(place) else { continue };
+        let is_known = |known: &MetColor| known.with == other.pixel && known.needed >= adjacency.needed;
+        if !found.iter().any(is_known) {
+            let (with, needed, case) = (other.pixel, adjacency.needed, adjacency.case.clone());
+            found.push(MetColor { with, needed, case });
+        }
+    }
+    found
+}
+
 const TOO_MANY: Unknown = Unknown("it stands under more conditions than are looked at");
 
 /// A stylesheet as a browser reads it.

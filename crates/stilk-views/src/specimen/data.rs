@@ -53,18 +53,31 @@ fn describe(page: &SpecimenPage, control: &Control, reasons: &mut Vec<&'static s
             "hosts": exclude.hosts,
         })
     });
-    let figures = page
-        .figures(control)
-        .into_iter()
-        .map(|figures| figures.iter().map(|figure| encode(figure, reasons)).collect::<Vec<_>>().join("|"));
+    let figures = figures(page, control, reasons);
     json!({
         "name": control.name.value,
         "mark": names.control(&control.name.value).attribute(),
         "axes": axes.collect::<Vec<_>>(),
         "hosts": hosts.collect::<Vec<_>>(),
         "excludes": excludes.collect::<Vec<_>>(),
-        "figures": figures.collect::<Vec<_>>(),
+        "figures": figures,
     })
+}
+
+/// The figures of a control, of each theme, by rows.
+fn figures(page: &SpecimenPage, control: &Control, reasons: &mut Vec<&'static str>) -> Vec<String> {
+    let of = |figures: Vec<Figure>| figures.iter().map(|figure| encode(figure, reasons)).collect::<Vec<_>>().join("|");
+    page.figures(control).into_iter().map(of).collect()
+}
+
+/// The figures of some controls, and the reasons that they name.
+pub(super) fn figures_of(page: &SpecimenPage, controls: &[String]) -> Value {
+    let mut reasons: Vec<&'static str> = Vec::new();
+    let named = controls.iter().filter_map(|name| page.system.control(name));
+    let figures: Vec<Value> = named
+        .map(|control| json!({ "name": control.name.value, "figures": figures(page, control, &mut reasons) }))
+        .collect();
+    json!({ "figures": figures, "reasons": reasons })
 }
 
 /// `7.21/4.5`, `!3.99/4.5` where it fails, `(3.99)` where nothing is asked, `?0` for the first reason, `-` without text.

@@ -39,6 +39,15 @@ pub fn page(system: &System, sources: &Sources, written: &Written, findings: &[D
     format!("<!doctype html>\n{}\n", page.document.to_html(html))
 }
 
+/// The figures of some controls as the page's script has them, with the reasons that they name.
+pub fn figures_of(system: &System, sources: &Sources, written: &Written, controls: &[String]) -> serde_json::Value {
+    let parsed = Stylesheet::parse(&written.text);
+    let look_engine = LookEngine::new(system, written, &parsed, Media::default());
+    let (findings, document) = (&[], Document::new());
+    let page = SpecimenPage { system, sources, look_engine, findings, document, mounted: 0 };
+    data::figures_of(&page, controls)
+}
+
 /// The system's stylesheets as the page holds them: with states shown by an attribute for pictures, and with those of the
 /// browser for the controls to try.
 pub fn stylesheets(system: &System, sources: &Sources) -> [String; 2] {

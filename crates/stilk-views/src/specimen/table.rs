@@ -63,6 +63,12 @@ pub fn headings(system: &System, control: &Control) -> (Vec<String>, Vec<String>
     (rows, shown_sets(system, control).iter().map(name).collect())
 }
 
+/// The case of a picture: its host, its variant and its states; nothing where there is no such row or column.
+pub fn case_at(system: &System, control: &Control, row: usize, column: usize) -> Option<(usize, Variant, StateSet)> {
+    let (_, host, variant) = shown_rows(control).into_iter().nth(row)?;
+    Some((host, variant, shown_sets(system, control).into_iter().nth(column)?))
+}
+
 /// Visits every picture of a control in every theme: by rows, columns, themes.
 pub fn each_cell(system: &System, look_engine: &LookEngine, control: &Control, visit: &mut dyn FnMut(Cell)) {
     let themes = system.tokens.themes();

@@ -262,7 +262,7 @@ impl Tried {
 }
 
 /// The lines that change, before and after.
-fn show(loaded: &Loaded, edits: &[Edit]) {
+pub fn show(loaded: &Loaded, edits: &[Edit]) {
     let (red, green) = (Ink(AnsiColor::Red.on_default()), Ink(AnsiColor::Green.on_default()));
     let mut edits: Vec<&Edit> = edits.iter().collect();
     edits.sort();

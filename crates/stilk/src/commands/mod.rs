@@ -16,6 +16,7 @@ pub mod scan;
 pub mod specimen;
 pub mod survey;
 pub mod tokens;
+pub mod tokens_try;
 pub mod why;
 mod why_case;
 
@@ -123,15 +124,15 @@ impl Loaded {
     }
 
     /// What mends are tried on.
-    fn project(&self) -> Project<'_> {
+    pub fn project(&self) -> Project<'_> {
         Project { files: &self.files, sources: &self.sources, system: &self.system }
     }
 
-    fn stylesheet(&self) -> Written {
+    pub fn stylesheet(&self) -> Written {
         stilk_language::stylesheet::write(&self.system, &self.sources, Purpose::Page)
     }
 
-    fn settings() -> Settings {
+    pub fn settings() -> Settings {
         let threads = std::thread::available_parallelism().map_or(1, std::num::NonZero::get);
         let today = time::OffsetDateTime::now_utc().date().to_string();
         Settings { threads, today: Some(today), ..Settings::default() }
@@ -190,7 +191,7 @@ impl Loaded {
     }
 
     /// A source as it was read and as it is to be, with the mark at its beginning that some editors write.
-    fn edited(&self, path: &str, text: &str) -> Result<Edited, Failure> {
+    pub fn edited(&self, path: &str, text: &str) -> Result<Edited, Failure> {
         const MARK: &str = "\u{feff}";
         let full = self.root.join(path);
         let found = disk::read(&full, MAX_FILE_BYTES as u64)

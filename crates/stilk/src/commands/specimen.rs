@@ -34,11 +34,11 @@ pub fn print(root: &Path, control: &str, theme: Option<&str>) -> Result<Outcome,
     Ok(Outcome::Clean)
 }
 
-/// The page as text; a memory has what was found when it was drawn before.
-pub fn draw(loaded: &Loaded, memory: &mut Memory) -> String {
+/// The page as text, and the report that it shows; a memory has what was found when it was drawn before.
+pub fn draw(loaded: &Loaded, memory: &mut Memory) -> (String, Report) {
     let written = loaded.stylesheet();
     let report = run_again(&loaded.system, &loaded.sources, &written, &Loaded::settings(), memory);
-    stilk_views::specimen::page(&loaded.system, &loaded.sources, &written, &report.findings)
+    (stilk_views::specimen::page(&loaded.system, &loaded.sources, &written, &report.findings), report)
 }
 
 /// Writes the page and returns where it is.

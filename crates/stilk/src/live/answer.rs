@@ -4,12 +4,15 @@ use super::body::{Answered, file, news, whole};
 use super::connections::Connection;
 use super::page::page;
 use super::state::State;
+use super::workbench::{Refused, Workbench};
 use crate::disk;
+use http_body_util::{BodyExt, Limited};
 use hyper::body::{Body, Bytes};
 use hyper::header::{self, HeaderName, HeaderValue};
 use hyper::{Method, Request, Response, StatusCode, Uri};
 use std::path::{Path, PathBuf};
 use std::sync::Arc;
+use std::time::Duration;
 
 /// Bytes of an address.
 const LONGEST: usize = 2048;
@@ -24,14 +27,28 @@ pub struct Site {
     pub root: PathBuf,
     /// The port.
     pub port: u16,
+    /// What is asked while values are set by hand.
+    pub workbench: Arc<Workbench>,
 }
 
+/// Where the page asks while values are set by hand.
+const NUDGE: &str = "/nudge/";
+/// Bytes of what it sends.
+const LONGEST_SENT: usize = 256 << 10;
+/// How long that may take to arrive.
+const PATIENCE: Duration = Duration::from_secs(5);
+
 impl Site {
-    /// Answers a request; its body is never read.
-    pub fn answer<B: Body>(&self, request: &Request<B>, connection: &Connection) -> Response<Answered> {
-        let mut response = match self.refusal(request) {
+    /// Answers a request. What is sent is read only where the page sets values, and then only from the page itself.
+    pub async fn answer<B>(&self, request: Request<B>, connection: &Connection) -> Response<Answered>
+    where
+        B: Body + Unpin,
+        B::Error: Into<Box<dyn std::error::Error + Send + Sync>>,
+    {
+        let mut response = match self.refusal(&request) {
             Some((status, words)) => refuse(status, words),
-            None => self.find(request, connection),
+            None if request.method() == Method::POST => self.set_by_hand(request).await,
+            None => self.find(&request, connection),
         };
         let headers = response.headers_mut();
         let policy = HeaderValue::from_str(&self.state.frame.policy());
@@ -69,6 +86,9 @@ impl Site {
         if !is_from_us {
             return Some((StatusCode::FORBIDDEN, "pages from elsewhere get no answer"));
         }
+        if *request.method() == Method::POST && request.uri().path().starts_with(NUDGE) {
+            return self.refusal_to_write(request);
+        }
         if !matches!(*request.method(), Method::GET | Method::HEAD) {
             return Some((StatusCode::METHOD_NOT_ALLOWED, "there is nothing to write here"));
         }
@@ -79,6 +99,59 @@ impl Site {
             return Some((StatusCode::URI_TOO_LONG, "the address is too long"));
         }
         None
+    }
+
+    /// Whoever asks about values is this run's own page: it knows the secret, says where it is from, and sends JSON, which no form
+    /// of another page can.
+    fn refusal_to_write<B: Body>(&self, request: &Request<B>) -> Option<(StatusCode, &'static str)> {
+        let header = |name: &str| request.headers().get(name).map(HeaderValue::as_bytes);
+        let Some(secret) = &self.state.secret else {
+            return Some((StatusCode::METHOD_NOT_ALLOWED, "this run only shows"));
+        };
+        let is_ours = request.headers().contains_key(header::ORIGIN)
+            && header("sec-fetch-site").is_none_or(|site| site == b"same-origin")
+            && header("sec-fetch-mode").is_none_or(|mode| matches!(mode, b"cors" | b"same-origin"))
+            && header("sec-fetch-dest").is_none_or(|dest| dest == b"empty")
+            && header("x-stilk-secret").is_some_and(|said| is_same(said, secret.as_bytes()));
+        if !is_ours {
+            return Some((StatusCode::FORBIDDEN, "only the page of this run may set values: load it again"));
+        }
+        if header("content-type").is_none_or(|kind| !kind.starts_with(b"application/json")) {
+            return Some((StatusCode::UNSUPPORTED_MEDIA_TYPE, "send JSON"));
+        }
+        let length = request.body().size_hint();
+        if length.lower() > LONGEST_SENT as u64 || request.uri().to_string().len() > LONGEST {
+            return Some((StatusCode::PAYLOAD_TOO_LARGE, "that is too much at once"));
+        }
+        None
+    }
+
+    async fn set_by_hand<B>(&self, request: Request<B>) -> Response<Answered>
+    where
+        B: Body + Unpin,
+        B::Error: Into<Box<dyn std::error::Error + Send + Sync>>,
+    {
+        let asked = request.uri().path().trim_start_matches(NUDGE).to_owned();
+        let reading = Limited::new(request.into_body(), LONGEST_SENT).collect();
+        let sent = match tokio::time::timeout(PATIENCE, reading).await {
+            Ok(Ok(sent)) => sent.to_bytes(),
+            Ok(Err(_)) => return refuse(StatusCode::PAYLOAD_TOO_LARGE, "that is too much at once"),
+            Err(_) => return refuse(StatusCode::REQUEST_TIMEOUT, "it did not arrive in time"),
+        };
+        let workbench = Arc::clone(&self.workbench);
+        // Pages and news go on meanwhile.
+        let answer = tokio::task::spawn_blocking(move || workbench.answer(&asked, &sent)).await;
+        let (status, value) = match answer {
+            Ok(Ok(value)) => (StatusCode::OK, value),
+            Ok(Err(Refused(status, why))) => {
+                let status = StatusCode::from_u16(status).unwrap_or(StatusCode::BAD_REQUEST);
+                (status, serde_json::json!({ "why": why }))
+            }
+            Err(_) => (StatusCode::INTERNAL_SERVER_ERROR, serde_json::json!({ "why": "this broke: say how, please" })),
+        };
+        let mut response = body("application/json", whole(value.to_string()));
+        *response.status_mut() = status;
+        response
     }
 
     fn find<B>(&self, request: &Request<B>, connection: &Connection) -> Response<Answered> {
@@ -129,6 +202,11 @@ fn body(kind: &'static str, body: Answered) -> Response<Answered> {
     let mut response = Response::new(body);
     response.headers_mut().insert(header::CONTENT_TYPE, HeaderValue::from_static(kind));
     response
+}
+
+/// Whether two texts are the same, in a time that says nothing of where they differ.
+fn is_same(one: &[u8], other: &[u8]) -> bool {
+    one.len() == other.len() && one.iter().zip(other).fold(0, |differs, (a, b)| differs | (a ^ b)) == 0
 }
 
 /// What is refused ends the connection: whatever else is on its way is not read.

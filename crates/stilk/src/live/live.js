@@ -154,6 +154,7 @@
       found?.focus({ preventScroll: true });
     }
     live.pages = (live.pages ?? 0) + 1;
+    await live.drawn?.();
   }
 
   // One piece of news after the other: the next waits until the last is on the page.

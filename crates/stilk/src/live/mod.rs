@@ -7,6 +7,7 @@ mod page;
 mod project;
 mod server;
 mod state;
+mod workbench;
 
 use crate::{Failure, Outcome, say};
 use answer::Site;
@@ -14,6 +15,7 @@ use project::Drawing;
 use state::State;
 use std::path::Path;
 use std::sync::{Arc, Mutex, PoisonError};
+use workbench::Workbench;
 
 /// What was asked.
 pub struct Request<'r> {
@@ -25,6 +27,8 @@ pub struct Request<'r> {
     pub open: bool,
     /// Whether nothing is printed.
     pub quiet: bool,
+    /// Whether nothing can be set by hand.
+    pub read_only: bool,
 }
 
 /// Serves a project's specimen until the program is told to end.
@@ -34,15 +38,16 @@ pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
     }
     let listener = server::open(request.port)?;
     let port = listener.local_addr().map_or(request.port, |address| address.port());
-    let state = Arc::new(State::default());
+    let state = Arc::new(State::new(request.read_only));
     // The same notation for what is watched and what is written, and what changes from here on is seen.
     let root = root.canonicalize().unwrap_or_else(|_| root.to_owned());
     let mut changes = crate::watch::Changes::new(&root)?;
-    let mut drawing = Drawing::new(&root, request.out, Arc::clone(&state));
-    changes.follow(&drawing.draw());
     // Held while files are written: the program ends when they are whole.
     let busy = Arc::new(Mutex::new(()));
     let held = Arc::clone(&busy);
+    let workbench = Arc::new(Workbench::new(&root, request.out, Arc::clone(&busy)));
+    let mut drawing = Drawing::new(&root, request.out, Arc::clone(&state), Arc::clone(&workbench));
+    changes.follow(&drawing.draw());
     std::thread::spawn(move || {
         while changes.wait() {
             let _held = held.lock().unwrap_or_else(PoisonError::into_inner);
@@ -50,7 +55,7 @@ pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
         }
     });
     let (open, quiet) = (request.open, request.quiet);
-    server::serve(listener, Site { state, root, port }, || {
+    server::serve(listener, Site { state, root, port, workbench }, || {
         let address = format!("http://127.0.0.1:{port}/");
         if !quiet {
             say!("{address} shows the specimen; Ctrl-C ends it");

@@ -4,6 +4,8 @@ use super::state::State;
 use serde_json::json;
 
 const SCRIPT: &str = include_str!("live.js");
+const NUDGE: &str = include_str!("nudge.js");
+const NUDGE_STYLE: &str = include_str!("nudge.css");
 
 /// What is put around the page: a mark that only this program's own scripts bear.
 pub struct Frame {
@@ -32,7 +34,10 @@ impl Frame {
 pub fn page(state: &State) -> String {
     let known = state.known();
     let nonce = &state.frame.nonce;
-    let start = json!({ "run": state.run, "version": known.version, "errors": known.errors.1 });
+    let mut start = json!({ "run": state.run, "version": known.version, "errors": known.errors.1 });
+    if let Some(secret) = &state.secret {
+        start["secret"] = json!(secret);
+    }
     // Nothing in a script may end it or open a comment in it: `<` is written so that HTML does not see it.
     let start = start.to_string().replace('<', "\\u003c");
     let script = |text: &str| format!("<script nonce=\"{nonce}\">{text}</script>");
@@ -46,7 +51,11 @@ pub fn page(state: &State) -> String {
         page.replace_range(at..at + "<script>".len(), &format!("<script nonce=\"{nonce}\">"));
     }
     if let Some(at) = page.rfind("</body>") {
-        page.insert_str(at, &script(SCRIPT));
+        let nudge = state
+            .secret
+            .as_ref()
+            .map_or_else(String::new, |_| format!("{}<style>{NUDGE_STYLE}</style>", script(NUDGE)));
+        page.insert_str(at, &format!("{}{nudge}", script(SCRIPT)));
     }
     // Before all other scripts: they leave more behind where changes are followed. Nothing stands before the first `<head>`.
     if let Some(at) = page.find("<head>") {

@@ -1,6 +1,7 @@
 //! From sources to what is served: first what repaints the page, then what takes longer.
 
 use super::state::State;
+use super::workbench::Workbench;
 use crate::commands::{Loaded, build, specimen};
 use crate::say::plain;
 use std::collections::BTreeSet;
@@ -23,12 +24,15 @@ pub struct Drawing {
     /// What was drawn last.
     drawn: Option<u64>,
     memory: Memory,
+    /// What is asked of the project while values are set by hand.
+    workbench: Arc<Workbench>,
 }
 
 impl Drawing {
     /// Draws the project in a folder into a state.
-    pub fn new(root: &Path, out: Option<&Path>, state: Arc<State>) -> Drawing {
-        Drawing { root: root.to_owned(), out: out.map(Path::to_owned), state, drawn: None, memory: Memory::default() }
+    pub fn new(root: &Path, out: Option<&Path>, state: Arc<State>, workbench: Arc<Workbench>) -> Drawing {
+        let (root, out) = (root.to_owned(), out.map(Path::to_owned));
+        Drawing { root, out, state, drawn: None, memory: Memory::default(), workbench }
     }
 
     /// Reads the project and tells the state, where it says something else than before; gives what was read.
@@ -53,7 +57,10 @@ impl Drawing {
         // Files that cannot be written are an error of the project's, not the end of the looking.
         let errors = build::write(&loaded, false).err().map(|why| plain(&why.to_string()));
         self.state.set_errors(errors);
-        self.state.set_page(&specimen::draw(&loaded, &mut self.memory), loaded.folder());
+        let (page, report) = specimen::draw(&loaded, &mut self.memory);
+        let folder = loaded.folder();
+        self.workbench.set(Arc::new(loaded), report, &self.memory);
+        self.state.set_page(&page, folder);
         reading.asked
     }
 }

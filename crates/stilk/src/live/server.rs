@@ -106,10 +106,7 @@ async fn accept(listener: &tokio::net::TcpListener, site: Rc<Site>) {
 }
 
 async fn serve_one(stream: TcpStream, site: Rc<Site>, connection: Connection) {
-    let answer = service_fn(|request| {
-        let response = site.answer(&request, &connection);
-        async { Ok::<_, Infallible>(response) }
-    });
+    let answer = service_fn(|request| async { Ok::<_, Infallible>(site.answer(request, &connection).await) });
     let served = http1::Builder::new()
         .timer(TokioTimer::new())
         .header_read_timeout(PATIENCE)

@@ -3,6 +3,7 @@
 
 use super::page::Frame;
 use serde_json::{Value, json};
+use std::hash::BuildHasher;
 use std::path::PathBuf;
 use std::sync::Arc;
 use tokio::sync::watch::{Receiver, Sender};
@@ -14,6 +15,8 @@ pub struct State {
     pub run: String,
     /// What is put around the page.
     pub frame: Frame,
+    /// What only this run's own page knows, and sends along where it sets values; nothing where none are set.
+    pub secret: Option<String>,
 }
 
 /// What is known of the project.
@@ -31,14 +34,20 @@ pub struct Known {
     pub folder: Option<PathBuf>,
 }
 
-impl Default for State {
-    fn default() -> State {
-        let run = format!("{:08x}", fastrand::u32(..));
-        State { known: Sender::new(Arc::default()), run, frame: Frame::default() }
-    }
+/// A hundred and twenty-eight bits that nobody guesses: SipHash under a key of the system's.
+fn secret() -> String {
+    let keyed = std::collections::hash_map::RandomState::new();
+    format!("{:016x}{:016x}", keyed.hash_one(0), keyed.hash_one(1))
 }
 
 impl State {
+    /// Of a run in which values are set, or in which none are.
+    pub fn new(read_only: bool) -> State {
+        let run = format!("{:08x}", fastrand::u32(..));
+        let secret = (!read_only).then(secret);
+        State { known: Sender::new(Arc::default()), run, frame: Frame::default(), secret }
+    }
+
     /// What is known now.
     pub fn known(&self) -> Arc<Known> {
         Arc::clone(&self.known.borrow())

@@ -27,7 +27,8 @@ fn name_words(change: &NameChange) -> String {
     }
 }
 
-fn contrast_words(one: &Contrast) -> String {
+/// A contrast that is gained or lost, in words.
+pub fn contrast_words(one: &Contrast) -> String {
     let verdict = if one.is_lost() { "lost" } else { "gained" };
     let cases = count(one.cases, "case");
     format!("{verdict} in {cases}: {} {:.2}:1 → {:.2}:1, needs {}:1", one.example, one.old, one.new, one.needed)
