@@ -27,6 +27,11 @@ pub enum Place {
         /// Its path.
         path: String,
     },
+    /// A token where no context says otherwise: its value in the first place.
+    TokenBase {
+        /// Its path.
+        path: String,
+    },
     /// A token in one context of a modifier: `theme`, `night`.
     TokenIn {
         /// Its path.
@@ -83,6 +88,11 @@ impl Change {
         }
         match &self.place {
             Place::Token { path } => ground.token_edits(path, value),
+            Place::TokenBase { path } => {
+                let token = ground.token(path)?;
+                let base = token.base.as_ref().ok_or_else(|| format!("`{path}` has a value in contexts only"))?;
+                ground.definition_edits(token, base, value)
+            }
             Place::TokenIn { path, modifier, context } => ground.edits_in(path, modifier, context, value),
             Place::Declaration { file, start, property } => {
                 let declared = ground.declaration(file, *start, property)?;
@@ -97,6 +107,29 @@ impl Change {
     }
 }
 
+impl Change {
+    /// The values that it writes over, where they are there already.
+    fn values(&self, ground: Ground) -> Vec<Span> {
+        let spans = |definitions: Vec<&Definition>| definitions.into_iter().map(|one| one.span).collect();
+        match &self.place {
+            Place::Token { path } => {
+                ground.token(path).map(|token| spans(token.definitions().collect())).unwrap_or_default()
+            }
+            Place::TokenBase { path } => {
+                ground.token(path).map(|token| spans(token.base.iter().collect())).unwrap_or_default()
+            }
+            Place::TokenIn { path, modifier, context } => {
+                let Ok(token) = ground.token(path) else { return Vec::new() };
+                spans(ground.in_context(token, modifier, context).map(|(_, _, found)| found).unwrap_or_default())
+            }
+            Place::Declaration { file, start, property } => {
+                ground.declaration(file, *start, property).into_iter().collect()
+            }
+            Place::Own { .. } => Vec::new(),
+        }
+    }
+}
+
 /// The edits of several changes; of two for one place the last counts.
 ///
 /// # Errors
@@ -107,19 +140,14 @@ pub fn all_edits(ground: Ground, changes: &[Change]) -> Result<Vec<Edit>, (usize
         if changes[index + 1..].iter().any(|later| later.place == change.place) {
             continue;
         }
-        for edit in change.edits(ground).map_err(|why| (index, why))? {
-            let meets = |known: &Edit| {
-                let (one, other) = (known.span, edit.span);
-                one.file == other.file
-                    && one.start < other.end.max(other.start + 1)
-                    && other.start < one.end.max(one.start + 1)
-                    && one.start != one.end
-                    && other.start != other.end
-            };
-            // One token may be changed everywhere and then in a theme: what is said later and of less counts.
-            all.retain(|known| !meets(known));
-            all.push(edit);
-        }
+        let edits = change.edits(ground).map_err(|why| (index, why))?;
+        // One token may be changed everywhere and then in a theme: what is said later counts, also where it is so already.
+        let values = change.values(ground);
+        let is_within = |one: Span, whole: &Span| {
+            one.file == whole.file && whole.start <= one.start && one.end <= whole.end && one.start != one.end
+        };
+        all.retain(|known| !values.iter().any(|value| is_within(known.span, value)));
+        all.extend(edits);
     }
     all.sort();
     all.dedup();
@@ -178,8 +206,13 @@ impl<'g> Ground<'g> {
         Ok(edits)
     }
 
-    fn edits_in(self, path: &str, modifier: &str, context: &str, value: &str) -> Result<Vec<Edit>, String> {
-        let token = self.token(path)?;
+    /// A context by its place, and what a token is given there.
+    fn in_context<'t>(
+        self,
+        token: &'t Token,
+        modifier: &str,
+        context: &str,
+    ) -> Result<(usize, usize, Vec<&'t Definition>), String> {
         let tokens = &self.system.tokens;
         let all: Vec<&str> = tokens.modifiers.iter().map(|modifier| modifier.name.as_str()).collect();
         let Some(at) = all.iter().position(|name| *name == modifier) else {
@@ -190,7 +223,15 @@ impl<'g> Ground<'g> {
             return Err(format!("`{modifier}` has no context `{context}`: it has {}", contexts.join(", ")));
         };
         let own = token.overrides.iter().filter(|known| known.modifier == at);
-        if let Some(definition) = own.filter_map(|known| known.contexts[in_context].as_ref()).next_back() {
+        let found = own.filter_map(|known| known.contexts[in_context].as_ref()).next_back();
+        Ok((at, in_context, found.into_iter().collect()))
+    }
+
+    fn edits_in(self, path: &str, modifier: &str, context: &str, value: &str) -> Result<Vec<Edit>, String> {
+        let token = self.token(path)?;
+        let tokens = &self.system.tokens;
+        let (at, in_context, found) = self.in_context(token, modifier, context)?;
+        if let Some(definition) = found.first() {
             return self.definition_edits(token, definition, value);
         }
         // What a later modifier says would win over it.
@@ -323,7 +364,7 @@ impl<'g> Ground<'g> {
             };
             return Ok(Edit { span: Span::new(file, end, end), text: format!("{before}{separator}{declaration}") });
         }
-        let end = control_end(text, found.name.span.range().end)
+        let end = block_end(text, found.name.span.range().end)
             .ok_or_else(|| format!("the end of `@control {control}` is not found"))?;
         let mut block = declaration;
         let target = match (part, pseudo) {
@@ -333,34 +374,50 @@ impl<'g> Ground<'g> {
             (None, None) => None,
         };
         let states = (!states.is_empty()).then(|| format!("@state {}", states.join(" and ")));
+        let mut inside = None;
         let options = match options.as_slice() {
             [] => None,
-            [one] => Some(self.option_block(found, one)?),
+            [one] => match self.option_block(found, one, (file, end))? {
+                Ok(brace) => {
+                    inside = Some(brace);
+                    None
+                }
+                Err(opened) => Some(opened),
+            },
             several => Some(format!("@combine {}", several.join(" "))),
         };
         let opened: Vec<String> = [options, states, target].into_iter().flatten().collect();
         for opening in opened.iter().rev() {
-            block = format!("{opening} {{ {block} }}");
+            // An option within its axis has two braces.
+            let ends = if opening.starts_with("@axis") { " } }" } else { " }" };
+            block = format!("{opening} {{ {block}{ends}");
         }
-        // Before the brace that ends the control, on a line of its own.
+        let end = inside.unwrap_or(end);
+        // Before the brace that ends the control or the option, on a line of its own where that has one.
         let line = text[..end].rfind('\n').map_or(0, |newline| newline + 1);
         let is_alone = text[line..end].trim().is_empty();
-        let indent = insert::indent_of(text, found.name.span.range().start);
+        let indent = insert::indent_of(text, end);
         Ok(match is_alone {
             true => Edit { span: Span::new(file, line, line), text: format!("{indent}  {block}\n") },
             false => Edit { span: Span::new(file, end, end), text: format!(" {block} ") },
         })
     }
 
-    /// How a block of one option is opened outside of its axis.
-    fn option_block(self, control: &Control, option: &str) -> Result<String, String> {
-        let id =
-            control.find_option(option).ok_or_else(|| format!("`{}` has no option `{option}`", control.name.value))?;
+    /// Where the block of an option of the control's own ends; of one that it has from another control, how it is opened.
+    fn option_block(
+        self,
+        control: &Control,
+        option: &str,
+        (file, end): (FileId, usize),
+    ) -> Result<Result<usize, String>, String> {
+        let id = control.find_option(option);
+        let id = id.ok_or_else(|| format!("`{}` has no option `{option}`", control.name.value))?;
         let axis = &control.axes[id.axis];
-        Ok(match axis.options.len() == 1 && axis.name.value == axis.options[0].value {
-            true => format!("@option {option}"),
-            false => format!("@combine {option}"),
-        })
+        let span = axis.options[id.option].span;
+        let is_own = span.file == file && control.name.span.start < span.start && (span.end as usize) < end;
+        let text = &self.sources.file(file).text;
+        let brace = is_own.then(|| block_end(text, span.range().end)).flatten();
+        Ok(brace.ok_or_else(|| format!("@axis {} {{ {option}", axis.name.value)))
     }
 
     /// Whether a rule is for a combination and for nothing else.
@@ -398,8 +455,8 @@ pub fn value_span(sources: &Sources, declaration: Span) -> Option<Span> {
     Some(Span::new(declaration.file, start, start + value.trim_start().len()))
 }
 
-/// The brace that ends the control whose name ends at a byte.
-fn control_end(text: &str, from: usize) -> Option<usize> {
+/// The brace that ends the block that is opened behind a byte.
+fn block_end(text: &str, from: usize) -> Option<usize> {
     let bytes = text.as_bytes();
     let (mut depth, mut at) = (0_i32, from);
     while at < bytes.len() {

@@ -8,6 +8,7 @@ use stilk_checks::painted::visible::element_name;
 use stilk_checks::trace::Tracer;
 use stilk_engine::cascade::{PseudoElement, Style, Styled};
 use stilk_engine::css::color::whole;
+use stilk_engine::css::parse::parse_declaration;
 use stilk_engine::css::property::{Longhand, PropertyName};
 use stilk_engine::css::serialize::to_css;
 use stilk_engine::dom::NodeId;
@@ -152,8 +153,10 @@ impl Kind {
         let with_unit = |units: &[&str]| units.iter().any(|unit| value.strip_suffix(unit).is_some_and(number));
         match value {
             _ if whole(value).is_some() => Kind::Color,
-            _ if property.ends_with("shadow") => Kind::Shadow,
+            _ if property == "box-shadow" => Kind::Shadow,
             _ if property == "font-family" => Kind::Font,
+            // A bare 0 is a length where a length may stand.
+            "0" if takes(property, "1px") => Kind::Length,
             value if number(value) => Kind::Number,
             _ if with_unit(&["ms", "s"]) => Kind::Time,
             _ if with_unit(&["px", "rem", "em", "%", "ch", "lh", "vw", "vh", "cqi"]) => Kind::Length,
@@ -240,7 +243,8 @@ impl<'v> View<'v> {
             if winner.sheet == 0 {
                 continue;
             }
-            let span = tracer.span(winner);
+            // What a reset says is many things in one declaration.
+            let span = tracer.span(winner).filter(|span| declaration_at(self.system, *span).is_some());
             match found.iter_mut().find(|(known, _)| *known == span && span.is_some()) {
                 Some((_, longhands)) => longhands.push(longhand),
                 None => found.push((span, vec![longhand])),
@@ -263,7 +267,10 @@ impl<'v> View<'v> {
             }
             let value = values.join(" ");
             let at_place = declared.as_ref().map(|(_, _, one)| self.sources.place(one.span));
-            let choices = self.choices(case, look, at, style, tracer, (&property, first, &value), declared);
+            // What is declared can be declared again; what several longhands come to cannot.
+            let said = declared.as_ref().and_then(|(_, _, one)| value_span(self.sources, one.span));
+            let said = said.map_or_else(|| value.clone(), |span| self.sources.text(span).to_owned());
+            let choices = self.choices(case, look, at, style, tracer, (&property, first, &said), declared);
             Some(Painted { property, value, at: at_place, choices })
         });
         painted.collect()
@@ -312,11 +319,18 @@ impl<'v> View<'v> {
             let (here, everywhere) = match own {
                 Some(own) => (Some(own), definitions > 1),
                 // What others stand for is what it is in every theme: only the one that is named is set apart.
-                None => (first.filter(|_| is_named && !token.is_member), true),
+                // Where modifiers say it already, what is said first would not win.
+                None => (first.filter(|_| is_named && !token.is_member && token.overrides.is_empty()), true),
             };
             is_named = false;
             if own.is_some() {
                 found.extend(here.map(|here| self.token_choice(id, theme, Some(here))));
+            }
+            if own.is_none() && definitions > 1 {
+                let everywhere = self.token_choice(id, theme, None);
+                let place = Place::TokenBase { path: token.path.clone() };
+                let words = format!("the token {} where no theme says otherwise", shown(&token.path));
+                found.push(Choice { place, words, ..everywhere });
             }
             if everywhere {
                 found.push(self.token_choice(id, theme, None));
@@ -429,11 +443,7 @@ impl<'v> View<'v> {
         if !case.states.of_parts().is_empty() || !case.states.absent().is_empty() || property.starts_with("--") {
             return None;
         }
-        let is_placed = look
-            .mounted
-            .placed
-            .iter()
-            .any(|(_, node)| look.document.is_within(at.node, *node) && *node != look.mounted.host);
+        let is_placed = look.mounted.placed.iter().any(|(placed, _)| look.document.is_within(at.node, *placed));
         if is_placed {
             return None;
         }
@@ -519,6 +529,11 @@ fn uses_at(system: &System, span: Span) -> Vec<Use<'_>> {
         }
     }
     found.into_values().collect()
+}
+
+/// Whether a property may be this; of locals nobody knows.
+fn takes(property: &str, value: &str) -> bool {
+    !property.starts_with("--") && parse_declaration(property, value).is_ok()
 }
 
 /// The words that a property may be.

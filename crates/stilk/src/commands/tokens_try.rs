@@ -32,7 +32,7 @@ pub fn run(root: &Path, path: &str, value: &str, context: Option<&str>) -> Resul
         return Ok(Outcome::Clean);
     }
     mend::show(&loaded, &edits);
-    reach(&loaded, token);
+    reach(&loaded, token, context);
     let written = loaded.stylesheet();
     let known = loaded.report(&written);
     let settings = Loaded::settings();
@@ -75,14 +75,20 @@ fn in_context(loaded: &Loaded, token: &Token, context: &str) -> Result<Place, St
     Ok(Place::TokenIn { path, modifier, context: context.to_owned() })
 }
 
-fn reach(loaded: &Loaded, token: &Token) {
+/// What an edit reaches: in one context its share of all cases.
+fn reach(loaded: &Loaded, token: &Token, context: Option<&str>) {
     let tokens = &loaded.system.tokens;
     let Some(id) = tokens.find(&token.path) else { return };
     let reach = dependents(&loaded.system, id);
     let mut controls: Vec<&str> = reach.uses.iter().map(|one| one.control.name.as_str()).collect();
     controls.dedup();
     let most = if reach.is_exact { "" } else { "at least " };
-    let cases = format!("{most}{}", count(reach.cases, "case"));
+    let has = |modifier: &&stilk_language::tokens::Modifier| {
+        modifier.contexts.iter().any(|known| Some(known.as_str()) == context)
+    };
+    let share = tokens.modifiers.iter().find(has).map_or(1, |modifier| modifier.contexts.len() as u64);
+    let within = context.map_or_else(String::new, |context| format!(" in {context}"));
+    let cases = format!("{most}{}{within}", count(reach.cases / share, "case"));
     match controls.len() as u64 {
         0 => say!("it reaches no control"),
         controls_count => {

@@ -44,6 +44,8 @@
   let at = null, painting = null, chosen = null;
   // What is set: places with their values; each step is kept, so that it can be taken back.
   let changes = [], past = [], future = [];
+  // What was said of the last keeping, until something else is set.
+  let notices = [];
   const same = (one, other) => JSON.stringify(one) === JSON.stringify(other);
   const sent = list => ({ changes: list.map(({ place, value }) => ({ place, value })) });
   const changeOf = place => changes.find(change => same(change.place, place));
@@ -68,6 +70,8 @@
 
   function close() {
     panel.hidden = true;
+    chosen = null;
+    still(false);
     outline.style.display = "none";
     document.body.classList.remove("nudging");
     onOff.setAttribute("aria-pressed", "false");
@@ -283,12 +287,16 @@
   async function mark(choice) {
     const others = changes.filter(change => !same(change.place, choice.place));
     let marks = MARKS[choice.kind];
+    const unit = measure(choice.value)?.unit;
+    if (choice.kind === "length" && unit) marks = [`7.6543${unit}`, `8.7654${unit}`];
     if (choice.kind === "keyword") marks = choice.keywords.length > 1 ? choice.keywords.slice(0, 2) : null;
     if (!marks) return null;
     const texts = await Promise.all(marks.map(value => ask("sheets", sent([...others, { place: choice.place, value }]))));
     try {
+      // A file has a unit and a notation of its own.
+      const as = texts.map(text => text.value);
       const found = ["pictures", "trial"].flatMap((name, index) =>
-        differing(texts.map(text => text.styles[index]), marks).map(spot => ({ ...spot, name })));
+        differing(texts.map(text => text.styles[index]), as).map(spot => ({ ...spot, name })));
       return { texts: texts[0].styles, found };
     } catch {
       return null;
@@ -344,6 +352,11 @@
     const started = performance.now();
     let found;
     try {
+      const shown = [...document.querySelectorAll("[data-sheet][data-mounted]")].map(area => area.dataset.sheet).filter(name => byName.has(name));
+      const news = await ask("figures", { ...sent(changes), shown });
+      if (mine !== run) return;
+      nudge.figured = performance.now() - started;
+      figures(news);
       found = await ask("outcome", sent(changes));
     } catch (why) {
       if (mine === run) wrong(why);
@@ -353,7 +366,6 @@
     wrong(null);
     nudge.settled = performance.now() - started;
     nudge.outcome = found;
-    figures(found.controls);
     const findings = (title, kind, list) => list.length ? [
       make("h3", {}, `${title} (${list.length})`),
       make("ul", { class: `findings ${kind}` }, ...list.slice(0, 8).map(one => make("li", {},
@@ -411,7 +423,10 @@
   /** Sets a value of the chosen place; `step` begins a new one to go back to. */
   function set(value, step) {
     const { choice } = chosen;
-    if (step) remember();
+    if (step) {
+      remember();
+      notices = [];
+    }
     const known = changeOf(choice.place);
     if (known) known.value = value;
     else changes.push({ place: choice.place, value, words: choice.words, was: choice.written || choice.value, at: choice.at });
@@ -478,9 +493,19 @@
     }
   });
 
+  /** Nothing glides while a value is pulled at: what is set shows at once, and a frame has nothing to animate. */
+  function still(isStill) {
+    for (const { shadowRoot } of document.querySelectorAll(".theme")) {
+      if (!shadowRoot) continue;
+      const others = shadowRoot.adoptedStyleSheets.filter(sheet => sheet !== sheets.still);
+      shadowRoot.adoptedStyleSheets = isStill ? [...others, sheets.still] : others;
+    }
+  }
+
   /** Finds the spots of a choice and wears the sheets in which they are. */
   async function begin(choice) {
     spots = null;
+    still(true);
     ready = mark(choice);
     const found = await ready;
     ready = null;
@@ -822,7 +847,7 @@
         make("button", { type: "button", disabled: !future.length, click: redo }, "Redo"),
         changes.length ? make("button", { type: "button", click: () => showEdits(lines) }, "Show the edits") : "",
         changes.length ? make("button", { type: "button", class: "main", click: () => keep(changes) }, changes.length > 1 ? "Keep all" : "Keep it") : ""),
-      lines);
+      lines, ...notices.map(([isWrong, words]) => make("p", { class: isWrong ? "wrong" : "note", role: isWrong ? "alert" : null }, words)));
     if (focused) [...box.querySelectorAll("button")].find(button => button.textContent === focused)?.focus();
   }
 
@@ -836,26 +861,26 @@
 
   /** Writes into the sources; what was written comes back with the next drawing. */
   async function keep(some) {
-    const box = panel.querySelector(".made");
     let answer;
+    notices = [];
     try {
       answer = await ask("keep", sent(some));
     } catch (why) {
-      box.append(make("p", { class: "wrong", role: "alert" }, why.message));
-      return;
+      notices = [[true, why.message]];
+      return redrawMade();
     }
     if (answer.conflicts) {
-      box.append(...answer.conflicts.map(({ change, why }) => make("p", { class: "wrong", role: "alert" }, `${some[change].words}: ${why}`)));
-      return;
+      notices = answer.conflicts.map(({ change, why }) => [true, `${some[change].words}: ${why}`]);
+      return redrawMade();
     }
     nudge.kept = (nudge.kept ?? 0) + answer.kept;
     changes = changes.filter(change => !some.includes(change));
     past = [];
     future = [];
     nudge.changes = changes;
+    notices = [[false, `Kept in ${answer.files.join(", ")}.`]];
     tell(`${answer.kept} kept in ${answer.files.join(", ")}`);
     redrawMade();
-    panel.querySelector(".made")?.append(make("p", { class: "note" }, `Kept in ${answer.files.join(", ")}.`));
   }
 
   /** The sources were drawn anew: what was set is laid over them, and the list asked for again. */

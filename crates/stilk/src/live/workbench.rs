@@ -16,6 +16,8 @@ use stilk_checks::trace::Tracer;
 use stilk_checks::trial::Trial;
 use stilk_engine::cascade::{Media, Stylesheet};
 use stilk_language::case::LookEngine;
+use stilk_language::stylesheet::{Purpose, write};
+use stilk_language::system::System;
 use stilk_language::tokens::TokenType;
 use stilk_nudge::change::{Change, Ground, Place, all_edits, shown};
 use stilk_nudge::outcome::{outcome, trial};
@@ -59,6 +61,12 @@ struct Changes {
     changes: Vec<Change>,
 }
 
+/// The controls whose pictures are in sight.
+#[derive(Deserialize)]
+struct InSight {
+    shown: Vec<String>,
+}
+
 /// A token in a theme, by the theme's place.
 #[derive(Deserialize)]
 struct Meets {
@@ -95,6 +103,7 @@ impl Workbench {
         match asked {
             "painting" => self.painting(&read(sent)?),
             "sheets" => self.sheets(&changes(sent)?),
+            "figures" => self.figures(&changes(sent)?, &read(sent)?),
             "outcome" => self.outcome(&changes(sent)?),
             "edits" => self.edits(&changes(sent)?),
             "meets" => self.meets(&read(sent)?),
@@ -147,14 +156,26 @@ impl Workbench {
         Ok(json!({ "meets": met.collect::<Vec<_>>() }))
     }
 
-    /// The stylesheets of the page with changes.
+    /// The stylesheets of the page with changes, and how the value of the last of them is written in these.
     fn sheets(&self, changes: &[Change]) -> Answer {
         let Drawn { loaded, .. } = self.drawn()?;
         let (_, trial) = trial(loaded.project(), changes).map_err(|why| Refused(422, why))?;
-        Ok(json!({ "styles": specimen::stylesheets(&trial.system, &trial.sources) }))
+        let written = changes.last().map(|change| written_as(&trial.system, change));
+        Ok(json!({ "styles": specimen::stylesheets(&trial.system, &trial.sources), "value": written }))
     }
 
-    /// What checks say of changes, and the figures of the pictures that they reach.
+    /// The figures of pictures that changes reach, of those in sight.
+    fn figures(&self, changes: &[Change], in_sight: &InSight) -> Answer {
+        let Drawn { loaded, .. } = self.drawn()?;
+        let (_, trial) = trial(loaded.project(), changes).map_err(|why| Refused(422, why))?;
+        let (before, after) = ((&loaded.system, &loaded.sources), (&trial.system, &trial.sources));
+        let mut changed = differing(before, after, &Loaded::settings());
+        changed.retain(|name| in_sight.shown.contains(name));
+        let written = write(&trial.system, &trial.sources, Purpose::Page);
+        Ok(specimen::figures_of(&trial.system, &trial.sources, &written, &changed))
+    }
+
+    /// What checks say of changes.
     fn outcome(&self, changes: &[Change]) -> Answer {
         let Drawn { loaded, report } = self.drawn()?;
         let project = loaded.project();
@@ -162,7 +183,6 @@ impl Workbench {
         let stop = Stop::default();
         std::mem::replace(&mut *lock(&self.stop), stop.clone()).now();
         let settings = Settings { stop: stop.clone(), ..Loaded::settings() };
-        let changed = differing((&loaded.system, &loaded.sources), (&trial.system, &trial.sources), &settings);
         // One trial at a time: the one before ends soon, for it was told to.
         let outcome = outcome(project, &report, trial, &settings, Some(&mut lock(&self.memory)));
         if stop.is_said() {
@@ -183,12 +203,10 @@ impl Workbench {
             };
             list.iter().map(one).collect()
         };
-        let (system, sources) = (&outcome.trial.system, &outcome.trial.sources);
         Ok(json!({
-            "come": said(&outcome.come, sources),
+            "come": said(&outcome.come, &outcome.trial.sources),
             "gone": said(&outcome.gone, &loaded.sources),
             "left": outcome.report.findings.len(),
-            "controls": specimen::figures_of(system, sources, &outcome.written, &changed),
         }))
     }
 
@@ -240,6 +258,25 @@ impl Workbench {
         journal::write_all(&self.root, &edited).map_err(|why| Refused(409, format!("{why}: nothing was written")))?;
         Ok(json!({ "kept": moved.len(), "files": trial.files.keys().collect::<Vec<_>>() }))
     }
+}
+
+/// How a value is written in the stylesheet: that of a token in its theme, in the unit and notation of its file.
+fn written_as(system: &System, change: &Change) -> String {
+    let (path, theme) = match &change.place {
+        Place::Token { path } | Place::TokenBase { path } => (path, system.tokens.default_theme()),
+        Place::TokenIn { path, modifier, context } => {
+            let mut theme = system.tokens.default_theme();
+            let modifiers = system.tokens.modifiers.iter().zip(&mut theme.contexts);
+            for (known, chosen) in modifiers.filter(|(known, _)| known.name.value == *modifier) {
+                let at = known.contexts.iter().position(|name| name.value == *context);
+                *chosen = at.unwrap_or(*chosen);
+            }
+            (path, theme)
+        }
+        Place::Declaration { .. } | Place::Own { .. } => return change.value.clone(),
+    };
+    let literal = system.tokens.find_path(path).and_then(|id| system.tokens.literal(id, &theme));
+    literal.unwrap_or_else(|| change.value.clone())
 }
 
 /// A change on the sources as they are now: its place has moved along, and what stands there is what stood there.

@@ -78,6 +78,7 @@ pub fn run(browser: &Browser, sample: &Path) -> usize {
     example_of_its_own_advice(&mut checks, &url);
     many_cells(&mut checks);
     live(&mut checks, work.path());
+    nudge(&mut checks, work.path());
     println!("specimen: {} hold, {} do not", checks.held, checks.failed);
     checks.failed
 }
@@ -411,4 +412,132 @@ fn live(checks: &mut Checks, folder: &Path) {
     );
     std::fs::write(&file, &sheet).expect("a save");
     checks.holds("and goes when it is mended", &format!("return !{overlay}.checkVisibility()"));
+}
+
+/// Helpers that the panel is asked with.
+const PANEL: &str = "
+    window.panel = {
+        value: name => [...document.querySelectorAll('#nudge .value')].find(value => value.firstChild.textContent === name),
+        open: name => { const value = panel.value(name); if (value.getAttribute('aria-expanded') !== 'true') { stilkLive.nudge.ready = false; value.click(); } return true; },
+        choose: words => {
+            const found = [...document.querySelectorAll('#nudge .spots:not([hidden]) .choice')].find(choice => choice.textContent.startsWith(words));
+            const input = found.querySelector('input');
+            if (!input.checked) { stilkLive.nudge.ready = false; input.click(); }
+            return true;
+        },
+        type: text => { const field = document.querySelector('#nudge .as-text'); field.value = text; field.dispatchEvent(new Event('change')); return true; },
+        press: words => { [...document.querySelectorAll('#nudge button')].find(button => button.textContent === words).click(); return true; },
+        pick: (name, value) => {
+            const label = [...document.querySelectorAll('#nudge .where label')].find(label => label.firstChild.textContent === name);
+            const select = label.querySelector('select');
+            select.value = [...select.options].find(option => option.textContent === value).value;
+            stilkLive.nudge.asked = stilkLive.nudge.looked;
+            select.dispatchEvent(new Event('change'));
+            return true;
+        },
+    };";
+
+/// Values set by hand: each kind pulled at, put back, kept; files compared byte by byte; a broken source and another's change meanwhile.
+fn nudge(checks: &mut Checks, folder: &Path) {
+    let read = |file: &str| std::fs::read_to_string(folder.join(file)).expect("a source");
+    let base = read("tokens/base.tokens.json");
+    let day = read("tokens/day.tokens.json");
+    let sheet = read("controls/button.stilk");
+    let (_program, address) = serve(folder);
+    checks.open(&format!("{address}#control-button"));
+    checks.holds("the page is mounted", "return !!ask.control('button', 0, 0, 0)");
+    checks.run(PANEL);
+    let ready = |checks: &mut Checks, what: &str| checks.holds(what, "return stilkLive.nudge.ready === true");
+    checks.run("document.querySelector('.nudge-switch').focus()");
+    checks.browser.press(&[ENTER]);
+    checks.holds("the panel opens by key", "return !!panel.value('background-color')");
+    checks.holds(
+        "beside the pictures",
+        "return document.querySelector('main').getBoundingClientRect().right <= document.querySelector('#nudge').getBoundingClientRect().left + 1",
+    );
+    // By pointer: what lies under it in a picture.
+    checks.run("document.querySelector('[data-sheet=button]').scrollIntoView({ block: 'start' }); stilkLive.nudge.asked = stilkLive.nudge.looked");
+    std::thread::sleep(Duration::from_millis(500));
+    checks.run("ask.control('button', 0, 1, 1).setAttribute('data-under', ''); window.at = ask.control('button', 0, 1, 1).getBoundingClientRect(); document.elementFromPoint(at.x + 6, at.y + 6).shadowRoot.elementFromPoint(at.x + 6, at.y + 6).dispatchEvent(new MouseEvent('click', { bubbles: true, composed: true, clientX: at.x + 6, clientY: at.y + 6 }))");
+    checks.holds("a click in a picture chooses", "return stilkLive.nudge.looked > stilkLive.nudge.asked");
+    checks.holds(
+        "the case is named",
+        "return document.querySelector('#nudge .note').textContent.startsWith('button.kelp:hover in day')",
+    );
+    for (name, value) in [("variant", "default"), ("state", "rest")] {
+        checks.run(&format!("panel.pick('{name}', '{value}')"));
+        checks.holds("a choice by key is looked up", "return stilkLive.nudge.looked > stilkLive.nudge.asked");
+    }
+    checks.holds("what it reaches is told", "return panel.open('background-color') && /cases in 16 controls/.test(document.querySelector('#nudge .chosen')?.textContent)");
+    ready(checks, "where the colour stands is found");
+    checks.holds("in the page's own sheets", "return stilkLive.nudge.spots > 0");
+    let paint = "ask.style(ask.control('button', 0, 0, 0), 'background-color')";
+    let was = checks.run(&format!("return {paint}"));
+    // The slider, by keys: each step is painted.
+    checks.run("document.querySelector('#nudge .editor input[type=range]').focus()");
+    checks.browser.press(&["\u{e014}", "\u{e014}", "\u{e014}"]);
+    checks.holds("pulling repaints", &format!("return {paint} !== {was}"));
+    checks.holds(
+        "and says which lightnesses pass",
+        "return /passes with all \\d+ colours/.test(document.querySelector('#nudge .editor .note').textContent)",
+    );
+    checks.run("panel.type('oklch(0.8 0.1 232)')");
+    checks.holds("what would fail is told", "return (stilkLive.nudge.outcome?.come.length ?? 0) > 0");
+    checks.holds("in figures too", "return ask.cell('button', 0, 0, 0).textContent.includes(' → ✗ ')");
+    assert_eq!(read("tokens/day.tokens.json"), day, "nothing is written before it is asked for");
+    checks.browser.press(&["\u{e00c}"]);
+    checks.is("escape puts it back", &format!("return {paint}"), &was);
+    checks.holds("and nothing is set", "return stilkLive.nudge.changes.length === 0");
+    checks.run("panel.press('Undo')");
+    checks
+        .holds("which can be taken back", &format!("return stilkLive.nudge.changes.length === 1 && {paint} !== {was}"));
+    checks.run("panel.press('Put back')");
+    checks.is("and put back", &format!("return {paint}"), &was);
+    // A length, in the unit of its file, kept.
+    checks.holds("a corner is offered", "return panel.open('border-start-start-radius') && stilkLive.nudge.ready");
+    checks.run("panel.type('12px')");
+    checks.is(
+        "it is painted",
+        "return ask.style(ask.control('button', 0, 0, 0), 'border-top-left-radius')",
+        &json!("12px"),
+    );
+    checks.run("panel.press('Keep it')");
+    checks.holds("it is kept", "return stilkLive.nudge.kept === 1");
+    let wanted =
+        base.replacen("\"control\": { \"$value\": { \"value\": 8,", "\"control\": { \"$value\": { \"value\": 12,", 1);
+    assert!(wanted != base && read("tokens/base.tokens.json") == wanted, "nothing but the number is another one");
+    checks.holds("the page comes anew", "return (stilkLive.pages ?? 0) > 0");
+    // A word, a time and a curve.
+    checks.holds(
+        "a word is offered",
+        "return panel.open('cursor') && stilkLive.nudge.ready && panel.choose('the declaration cursor')",
+    );
+    ready(checks, "its place is found");
+    checks.holds("as a list", "return document.querySelectorAll('#nudge .editor select option').length > 10");
+    checks.run("const word = document.querySelector('#nudge .editor select'); word.value = 'help'; word.dispatchEvent(new Event('change'))");
+    checks.is("the word is painted", "return ask.style(ask.control('button', 0, 0, 0), 'cursor')", &json!("help"));
+    // Broken sources meanwhile: nothing is written.
+    std::fs::write(folder.join("controls/button.stilk"), sheet.replace("cursor: pointer", "curser: pointer"))
+        .expect("a save");
+    checks.holds("an error comes up", "return document.getElementById('stilk-errors').checkVisibility()");
+    checks.run("panel.press('Keep it')");
+    checks.holds(
+        "and nothing is kept",
+        "return /hold errors by now/.test(document.querySelector('#nudge .made').textContent)",
+    );
+    std::fs::write(folder.join("controls/button.stilk"), &sheet).expect("a save");
+    checks.holds("it goes", "return !document.getElementById('stilk-errors').checkVisibility()");
+    checks.run("panel.press('Keep it')");
+    checks.holds("then it is", "return stilkLive.nudge.kept === 2");
+    assert_eq!(read("controls/button.stilk"), sheet.replacen("cursor: pointer", "cursor: help", 1));
+    std::fs::write(folder.join("controls/button.stilk"), &sheet).expect("a save");
+    std::fs::write(folder.join("tokens/base.tokens.json"), &base).expect("a save");
+    // At the width of a telephone the panel lies below, and all pictures can be brought above it.
+    checks.browser.devtools(
+        "Emulation.setDeviceMetricsOverride",
+        json!({ "width": 390, "height": 800, "deviceScaleFactor": 1, "mobile": false }),
+    );
+    checks.holds("a narrow panel takes the lower half", "const box = document.querySelector('#nudge').getBoundingClientRect(); return box.width === innerWidth && box.top >= innerHeight * .4");
+    checks.holds("nothing in it is wider than it", "return document.querySelector('#nudge').scrollWidth <= innerWidth");
+    checks.browser.devtools("Emulation.clearDeviceMetricsOverride", json!({}));
 }

@@ -1,7 +1,7 @@
 //! `stilk live`: who gets an answer, what is followed, how it ends.
 
 use crate::support::Project;
-use serde_json::Value;
+use serde_json::{Value, json};
 use std::io::{BufRead, BufReader, Read, Write};
 use std::net::TcpStream;
 use std::process::{Child, Stdio};
@@ -65,6 +65,43 @@ impl Live {
             }
         }
         panic!("no news of {name}");
+    }
+
+    /// Asks as the page does that sets values; what is written into the head of it may be left out or put in.
+    fn nudge(&self, what: &str, head: &str, sent: &str) -> (u16, String) {
+        let request = format!(
+            "POST /nudge/{what} HTTP/1.1\r\nHost: 127.0.0.1:PORT\r\n{head}Content-Length: {}\r\nConnection: close\r\n\r\n{sent}",
+            sent.len()
+        );
+        let mut stream = self.connect();
+        stream.write_all(request.replace("PORT", &self.port.to_string()).as_bytes()).expect("a request");
+        let mut answer = Vec::new();
+        let _ = stream.read_to_end(&mut answer);
+        let answer = String::from_utf8_lossy(&answer).into_owned();
+        let status = answer.split(' ').nth(1).and_then(|status| status.parse().ok()).unwrap_or_default();
+        (status, answer.split_once("\r\n\r\n").map(|(_, body)| body.to_owned()).unwrap_or_default())
+    }
+
+    /// What the page of this run sends along.
+    fn own_head(&self) -> String {
+        let secret = self.start_data()["secret"].as_str().expect("a secret").to_owned();
+        format!(
+            "Origin: http://127.0.0.1:PORT\r\nSec-Fetch-Site: same-origin\r\nSec-Fetch-Mode: cors\r\nSec-Fetch-Dest: empty\r\nContent-Type: application/json\r\nX-Stilk-Secret: {secret}\r\n"
+        )
+    }
+
+    /// Waits until the project is drawn, and asks with all that the page has.
+    fn set(&self, what: &str, sent: &Value) -> (u16, Value) {
+        let (head, sent) = (self.own_head(), sent.to_string());
+        for _ in 0..600 {
+            let (status, body) = self.nudge(what, &head, &sent);
+            let body: Value = serde_json::from_str(&body).unwrap_or(Value::String(body));
+            if !body["why"].as_str().is_some_and(|why| why.contains("cannot be drawn yet")) {
+                return (status, body);
+            }
+            std::thread::sleep(Duration::from_millis(100));
+        }
+        panic!("it is not drawn");
     }
 
     fn connect(&self) -> TcpStream {
@@ -166,7 +203,8 @@ fn answers_say_what_a_browser_may_do_with_them() {
     // Scripts that run bear the mark; the figures of the page are no script.
     let scripts = page.matches("<script nonce=").count();
     assert_eq!(page.matches(&format!("<script nonce=\"{nonce}\">")).count(), scripts);
-    assert_eq!(scripts, 3);
+    // What the page starts with, the page's own, what follows changes, what sets values.
+    assert_eq!(scripts, 4);
     assert!(!page.contains("<script>"), "a script without the mark");
 }
 
@@ -350,7 +388,7 @@ fn words_of_a_project_never_become_script() {
     let live = Live::start(&project);
     assert!(live.start_data()["errors"].as_str().expect("an error").contains("<!--<script>"));
     let page = live.get("/").1;
-    assert_eq!(page.matches("<script").count(), 2, "{page}");
+    assert_eq!(page.matches("<script").count(), 3, "{page}");
     assert!(!page.contains("<img"));
 }
 
@@ -383,4 +421,159 @@ fn broken_sources_are_shown_from_the_start() {
     let (status, page) = live.get("/");
     assert_eq!(status, 200);
     assert!(page.contains("there is no property `colr`"));
+}
+
+/// A change as the page sends it.
+fn change(place: &Value, value: &str) -> Value {
+    json!({ "changes": [{ "place": place, "value": value }] })
+}
+
+#[test]
+fn values_are_kept_in_the_sources_and_nothing_else_is() {
+    let project = Project::pier();
+    let live = Live::start(&project);
+    let buoy = json!({ "kind": "token", "path": "buoy.rust" });
+    let before = project.files("");
+    let (status, found) = live.set("sheets", &change(&buoy, "oklch(0.4321 0.0123 123.4)"));
+    assert_eq!(status, 200, "{found}");
+    assert!(found["styles"][0].as_str().is_some_and(|css| css.contains("oklch(0.4321 0.0123 123.4)")));
+    let (_, found) = live.set("outcome", &change(&buoy, "oklch(0.9 0.01 28)"));
+    let come = found["come"].as_array().expect("findings that come");
+    assert!(come.iter().any(|one| one["id"] == "contrast/text"), "{found}");
+    let (_, found) = live.set("edits", &change(&buoy, "oklch(0.4 0.13 28)"));
+    assert!(
+        found["edits"][0]["lines"][0]["after"].as_str().is_some_and(|line| line.contains("0.4, 0.13, 28")),
+        "{found}"
+    );
+    assert_eq!(project.files(""), before, "nothing is written before it is asked for");
+    let (status, found) = live.set("keep", &change(&buoy, "oklch(0.4 0.13 28)"));
+    assert_eq!((status, &found["kept"]), (200, &json!(1)), "{found}");
+    let after = project.files("");
+    let others: Vec<&String> = after
+        .iter()
+        .filter(|(path, text)| !before.contains(&((*path).clone(), (*text).clone())))
+        .map(|(path, _)| path)
+        .collect();
+    assert!(others.iter().all(|path| path.ends_with("tokens.json") || path.starts_with("dist/")), "{others:?}");
+    // Whatever makes no sense changes nothing.
+    for (place, value) in [
+        (json!({ "kind": "token", "path": "buoy.rusty" }), "red"),
+        (json!({ "kind": "token", "path": "buoy.rust" }), "12px"),
+        (json!({ "kind": "declaration", "file": "../../etc/passwd", "start": 0, "property": "color" }), "red"),
+        (json!({ "kind": "declaration", "file": "controls/button.stilk", "start": 3, "property": "color" }), "red"),
+        (
+            json!({ "kind": "own", "control": "button", "options": [], "states": [], "part": null, "pseudo": null, "property": "color; } x" }),
+            "red",
+        ),
+        (
+            json!({ "kind": "own", "control": "button", "options": [], "states": [], "part": null, "pseudo": null, "property": "color" }),
+            "red; } @control x {",
+        ),
+        (json!({ "kind": "token-in", "path": "buoy.rust", "modifier": "theme", "context": "../x" }), "red"),
+    ] {
+        let kept = project.files("controls");
+        let (status, found) = live.set("keep", &change(&place, value));
+        assert!(status == 422 || found["conflicts"].is_array(), "{place}: {status} {found}");
+        assert_eq!(project.files("controls"), kept);
+    }
+}
+
+#[test]
+fn what_somebody_else_changed_meanwhile_is_not_written_over() {
+    let project = Project::pier();
+    let live = Live::start(&project);
+    let sheet = project.read("controls/button.stilk");
+    let start = sheet.find("cursor:").expect("a declaration");
+    let place = json!({ "kind": "declaration", "file": "controls/button.stilk", "start": start, "property": "cursor" });
+    let (_, found) = live.set("edits", &change(&place, "default"));
+    assert!(found["edits"][0]["lines"].is_array(), "{found}");
+    // The program is held up, so that the page has not heard of it yet: the same declaration says something else by now.
+    let value = sheet[start..].split([':', ';']).nth(1).expect("a value").trim().to_owned();
+    live.signal("-STOP");
+    project.write("controls/button.stilk", &sheet.replace(&format!("cursor: {value}"), "cursor: help"));
+    live.signal("-CONT");
+    let (status, found) = live.set("keep", &change(&place, "default"));
+    let is_refused =
+        found["conflicts"][0]["why"].as_str().is_some_and(|why| why.contains("by now") || why.contains("meanwhile"));
+    // Where the new text was drawn in between, the place is the new one's.
+    assert!(is_refused || found["kept"] == json!(1), "{status} {found}");
+    if is_refused {
+        assert!(project.read("controls/button.stilk").contains("cursor: help"));
+    }
+    // Another line moved: the change is laid over the new text.
+    let now = project.read("controls/button.stilk");
+    project.write("controls/button.stilk", &format!("/* one more line */\n{now}"));
+    let start = now.find("cursor:").expect("a declaration");
+    for _ in 0..200 {
+        let place = json!({ "kind": "declaration", "file": "controls/button.stilk", "start": start + 20, "property": "cursor" });
+        let (_, found) = live.set("edits", &change(&place, "default"));
+        if found["edits"][0]["lines"].is_array() {
+            break;
+        }
+        std::thread::sleep(Duration::from_millis(50));
+    }
+    let place =
+        json!({ "kind": "declaration", "file": "controls/button.stilk", "start": start + 20, "property": "cursor" });
+    let (_, found) = live.set("keep", &change(&place, "wait"));
+    assert_eq!(found["kept"], json!(1), "{found}");
+    assert!(project.read("controls/button.stilk").starts_with("/* one more line */\n"));
+    assert!(project.read("controls/button.stilk").contains("cursor: wait"));
+}
+
+#[test]
+fn only_this_runs_own_page_sets_values() {
+    let project = Project::pier();
+    let live = Live::start(&project);
+    let buoy = change(&json!({ "kind": "token", "path": "buoy.rust" }), "red");
+    assert_eq!(live.set("edits", &buoy).0, 200);
+    let own = live.own_head();
+    let before = project.files("tokens");
+    let without = |name: &str| {
+        let lines = own.split_inclusive("\r\n").filter(|line| !line.to_lowercase().starts_with(name));
+        lines.collect::<String>()
+    };
+    let with = |name: &str, line: &str| format!("{}{line}\r\n", without(name));
+    for (head, wanted) in [
+        (String::new(), 403),
+        (without("x-stilk-secret"), 403),
+        (with("x-stilk-secret", "X-Stilk-Secret: 00000000000000000000000000000000"), 403),
+        (with("x-stilk-secret", "X-Stilk-Secret: "), 403),
+        (without("origin"), 403),
+        (with("origin", "Origin: http://127.0.0.1:1"), 403),
+        (with("origin", "Origin: null"), 403),
+        (with("origin", "Origin: https://127.0.0.1:PORT"), 403),
+        (with("sec-fetch-site", "Sec-Fetch-Site: cross-site"), 403),
+        (with("sec-fetch-site", "Sec-Fetch-Site: same-site"), 403),
+        (with("sec-fetch-site", "Sec-Fetch-Site: none"), 403),
+        (with("sec-fetch-mode", "Sec-Fetch-Mode: navigate"), 403),
+        (with("sec-fetch-mode", "Sec-Fetch-Mode: no-cors"), 403),
+        (with("sec-fetch-dest", "Sec-Fetch-Dest: document"), 403),
+        (with("content-type", "Content-Type: text/plain"), 415),
+        (without("content-type"), 415),
+    ] {
+        assert_eq!(live.nudge("keep", &head, &buoy.to_string()).0, wanted, "{head}");
+    }
+    let (status, found) = live.nudge("keep", &own, &buoy.to_string());
+    assert_eq!(status, 200, "the page itself is answered: {found}");
+    for (sent, wanted) in [
+        ("", 400),
+        ("{", 400),
+        ("[]", 400),
+        (r#"{"changes":[{"place":{"kind":"file","path":"x"},"value":"y"}]}"#, 400),
+        (r#"{"changes":7}"#, 400),
+    ] {
+        assert_eq!(live.nudge("keep", &own, sent).0, wanted, "{sent}");
+    }
+    let long = change(&json!({ "kind": "token", "path": "buoy.rust" }), &"x".repeat(5000));
+    assert_eq!(live.nudge("keep", &own, &long.to_string()).0, 413);
+    assert_eq!(live.nudge("keep", &own, &"x".repeat(300_000)).0, 413);
+    assert_eq!(live.nudge("delete", &own, "{}").0, 404);
+    assert_eq!(live.get("/nudge/keep").0, 404);
+    assert_ne!(before, project.files("tokens"), "what the page itself asked for is kept");
+    // Where values are not to be set, the page has no secret, and nobody is let in.
+    let shows = Live::of(
+        project.command(&["live", "--port", "0", "--read-only"]).stdout(Stdio::piped()).spawn().expect("it starts"),
+    );
+    assert!(shows.start_data().get("secret").is_none());
+    assert_eq!(shows.nudge("keep", &own, &buoy.to_string()).0, 405);
 }
