@@ -128,11 +128,9 @@ page() {
 specimen="file://$work/ternhaven/dist/specimen.html"
 page specimen "$specimen" 1280 800
 page specimen-button "$specimen#control-button" 1280 800
-page specimen-vision "$specimen#control-field?theme=day+night&vision=deutan&boxes=24" 1280 800
 page specimen-tokens "$specimen#tokens" 1280 800
 page compare "file://$work/compare.html" 1280 800
 page contrast "file://$work/contrast.svg" 1280 800
-page specimen-narrow "$specimen#control-menu" 390 844
 page inventory "file://$work/inventory.html" 1280 800
 
 # An error over the page, while the sources cannot be drawn.
@@ -142,6 +140,34 @@ sleep 2
 sed -i 's/--shade: 16%;/--shade: 16%; colr: {fill.see};/' "$work/ternhaven/controls/button.stilk"
 sleep 1
 page live "http://127.0.0.1:7433/#control-button" 1280 800
+kill "$live"
+
+# A colour that is pulled at, and the same on a narrow screen with a length.
+"$stilk" live --project "$work/before" --port 7434 >/dev/null &
+live=$!
+sleep 3
+# run SCRIPT: JavaScript in the page
+run() { ask execute/sync "{\"script\":\"$1\",\"args\":[]}" >/dev/null; }
+# set NAME WIDTH HEIGHT PROPERTY VALUE: opens the property of the first picture of the button and types a value
+set_value() {
+    devtools Emulation.setDeviceMetricsOverride "{\"width\":$2,\"height\":$3,\"deviceScaleFactor\":1,\"mobile\":false}" >/dev/null
+    ask url '{"url":"about:blank"}' >/dev/null
+    ask url '{"url":"http://127.0.0.1:7434/#control-button"}' >/dev/null
+    sleep 3
+    run "document.querySelector('.nudge-switch').click()"
+    sleep 2
+    run "document.querySelector('[data-sheet=button]').scrollIntoView()"
+    sleep 1
+    run "[...document.querySelectorAll('#nudge .value')].find(value => value.firstChild.textContent === '$4').click()"
+    sleep 2
+    run "const field = document.querySelector('#nudge .as-text'); field.value = '$5'; field.dispatchEvent(new Event('change'))"
+    sleep 4
+    run "document.querySelector('#nudge .value[aria-expanded=true]').scrollIntoView(); scrollBy(0, -60)"
+    sleep 1
+    devtools Page.captureScreenshot '{"format":"png"}' | sed 's/.*"data":"\([^"]*\)".*/\1/' | base64 -d >"$out/$1.png"
+}
+set_value nudge 1280 800 background-color 'oklch(0.62 0.12 232)'
+set_value nudge-narrow 390 844 padding 0.75rem
 kill "$live"
 live=
 ls -l "$out"

@@ -47,7 +47,7 @@
   // What was said of the last keeping, until something else is set.
   let notices = [];
   const same = (one, other) => JSON.stringify(one) === JSON.stringify(other);
-  const sent = list => ({ changes: list.map(({ place, value }) => ({ place, value })) });
+  const sent = list => ({ changes: list.map(({ place, value, drawing }) => ({ place, value, drawing })) });
   const changeOf = place => changes.find(change => same(change.place, place));
 
   function remember() {
@@ -291,7 +291,7 @@
     if (choice.kind === "length" && unit) marks = [`7.6543${unit}`, `8.7654${unit}`];
     if (choice.kind === "keyword") marks = choice.keywords.length > 1 ? choice.keywords.slice(0, 2) : null;
     if (!marks) return null;
-    const texts = await Promise.all(marks.map(value => ask("sheets", sent([...others, { place: choice.place, value }]))));
+    const texts = await Promise.all(marks.map(value => ask("sheets", sent([...others, { place: choice.place, value, drawing: painting.drawing }]))));
     try {
       // A file has a unit and a notation of its own.
       const as = texts.map(text => text.value);
@@ -428,8 +428,8 @@
       notices = [];
     }
     const known = changeOf(choice.place);
-    if (known) known.value = value;
-    else changes.push({ place: choice.place, value, words: choice.words, was: choice.written || choice.value, at: choice.at });
+    if (known) Object.assign(known, { value, drawing: painting.drawing });
+    else changes.push({ place: choice.place, value, drawing: painting.drawing, words: choice.words, was: choice.written || choice.value, at: choice.at });
     // What is as it was is no change.
     if (value === (choice.written || choice.value)) changes = changes.filter(change => !same(change.place, choice.place));
     nudge.changes = changes;

@@ -27,6 +27,8 @@ use stilk_text::moved::Moved;
 use stilk_text::source::{Sources, Span};
 use stilk_views::specimen;
 
+/// So many former drawings are kept: a page may have seen one of them.
+const DRAWINGS: usize = 8;
 /// So many changes are made at once.
 const MOST: usize = 200;
 /// Bytes of a value.
@@ -36,7 +38,8 @@ const LONGEST: usize = 4096;
 pub struct Workbench {
     root: PathBuf,
     out: Option<PathBuf>,
-    drawn: Mutex<Option<Drawn>>,
+    /// The drawings, the newest last.
+    drawn: Mutex<Vec<Drawn>>,
     /// Ends the trial that runs: what is asked now is what counts.
     stop: Mutex<Stop>,
     /// What trials found out of each control.
@@ -47,6 +50,8 @@ pub struct Workbench {
 
 #[derive(Clone)]
 struct Drawn {
+    /// Grows with each drawing.
+    number: u64,
     loaded: Arc<Loaded>,
     report: Arc<Report>,
 }
@@ -58,7 +63,16 @@ type Answer = Result<Value, Refused>;
 
 #[derive(Deserialize)]
 struct Changes {
-    changes: Vec<Change>,
+    changes: Vec<Sent>,
+}
+
+/// A change, and the drawing in which it was made.
+#[derive(Deserialize)]
+struct Sent {
+    #[serde(flatten)]
+    change: Change,
+    #[serde(default)]
+    drawing: Option<u64>,
 }
 
 /// The controls whose pictures are in sight.
@@ -92,7 +106,11 @@ impl Workbench {
         // What a trial runs on is gone.
         lock(&self.stop).now();
         *lock(&self.memory) = memory.clone();
-        *lock(&self.drawn) = Some(Drawn { loaded, report: Arc::new(report) });
+        let mut drawn = lock(&self.drawn);
+        let number = drawn.last().map_or(1, |last| last.number + 1);
+        drawn.push(Drawn { number, loaded, report: Arc::new(report) });
+        let most = drawn.len().saturating_sub(DRAWINGS);
+        drawn.drain(..most);
     }
 
     /// Answers what a page asks: the last piece of its path, and what it sends.
@@ -102,10 +120,10 @@ impl Workbench {
     pub fn answer(&self, asked: &str, sent: &[u8]) -> Answer {
         match asked {
             "painting" => self.painting(&read(sent)?),
-            "sheets" => self.sheets(&changes(sent)?),
-            "figures" => self.figures(&changes(sent)?, &read(sent)?),
-            "outcome" => self.outcome(&changes(sent)?),
-            "edits" => self.edits(&changes(sent)?),
+            "sheets" => self.sheets(&self.moved(&changes(sent)?)?),
+            "figures" => self.figures(&self.moved(&changes(sent)?)?, &read(sent)?),
+            "outcome" => self.outcome(&self.moved(&changes(sent)?)?),
+            "edits" => self.edits(&self.moved(&changes(sent)?)?),
             "meets" => self.meets(&read(sent)?),
             "keep" => self.keep(&changes(sent)?),
             _ => Err(Refused(404, "there is nothing of that name".to_owned())),
@@ -113,11 +131,31 @@ impl Workbench {
     }
 
     fn drawn(&self) -> Result<Drawn, Refused> {
-        lock(&self.drawn).clone().ok_or_else(|| Refused(409, "the sources cannot be drawn yet".to_owned()))
+        let last = lock(&self.drawn).last().cloned();
+        last.ok_or_else(|| Refused(409, "the sources cannot be drawn yet".to_owned()))
+    }
+
+    /// The drawing in which a change was made; the last one where nothing is said.
+    fn seen(&self, sent: &Sent) -> Result<Arc<Loaded>, String> {
+        let drawn = lock(&self.drawn);
+        let found = match sent.drawing {
+            Some(number) => drawn.iter().find(|one| one.number == number),
+            None => drawn.last(),
+        };
+        found
+            .map(|one| Arc::clone(&one.loaded))
+            .ok_or_else(|| "the sources have changed often since: set the value again".to_owned())
+    }
+
+    /// Changes with their places in the last drawing.
+    fn moved(&self, sent: &[Sent]) -> Result<Vec<Change>, Refused> {
+        let now = self.drawn()?.loaded;
+        let of = |one: &Sent| moved_along(&one.change, ground(&*self.seen(one)?), ground(&now));
+        sent.iter().map(of).collect::<Result<_, _>>().map_err(|why| Refused(422, why))
     }
 
     fn painting(&self, asked: &Asked) -> Answer {
-        let Drawn { loaded, .. } = self.drawn()?;
+        let Drawn { loaded, number, .. } = self.drawn()?;
         let written = loaded.stylesheet();
         let parsed = Stylesheet::parse(&written.text);
         let tracer = Tracer::new(&loaded.system, &loaded.sources, &written, &parsed);
@@ -126,6 +164,7 @@ impl Workbench {
         let view = View { system, sources, tracer: &tracer, look_engine: &look_engine };
         let painting = view.painting(asked).map_err(|why| Refused(404, why))?;
         let mut answer = json!(painting);
+        answer["drawing"] = json!(number);
         // What may be written as a reference, with its value here.
         let themes = system.tokens.themes();
         let theme = themes.get(asked.theme).unwrap_or(&themes[0]);
@@ -177,7 +216,7 @@ impl Workbench {
 
     /// What checks say of changes.
     fn outcome(&self, changes: &[Change]) -> Answer {
-        let Drawn { loaded, report } = self.drawn()?;
+        let Drawn { loaded, report, .. } = self.drawn()?;
         let project = loaded.project();
         let (_, trial) = trial(project, changes).map_err(|why| Refused(422, why))?;
         let stop = Stop::default();
@@ -213,8 +252,7 @@ impl Workbench {
     /// What would be written, by change.
     fn edits(&self, changes: &[Change]) -> Answer {
         let Drawn { loaded, .. } = self.drawn()?;
-        let ground = Ground { system: &loaded.system, sources: &loaded.sources };
-        let of = |change: &Change| match change.edits(ground) {
+        let of = |change: &Change| match change.edits(ground(&loaded)) {
             Ok(edits) => json!({ "lines": lines(&loaded.sources, &edits) }),
             Err(why) => json!({ "why": why }),
         };
@@ -222,9 +260,8 @@ impl Workbench {
     }
 
     /// Writes changes into the sources as they are now. What somebody else has changed meanwhile is not written over.
-    fn keep(&self, changes: &[Change]) -> Answer {
+    fn keep(&self, changes: &[Sent]) -> Answer {
         let _held = lock(&self.busy);
-        let Drawn { loaded: seen, .. } = self.drawn()?;
         let reading = Loaded::load(&self.root);
         let Some(now) = reading.loaded.map(|loaded| loaded.with_out(self.out.as_deref())) else {
             return Err(Refused(
@@ -232,14 +269,11 @@ impl Workbench {
                 format!("the sources hold errors by now: nothing was written\n{}", plain(&reading.said)),
             ));
         };
-        let (before, after) = (
-            Ground { system: &seen.system, sources: &seen.sources },
-            Ground { system: &now.system, sources: &now.sources },
-        );
+        let after = ground(&now);
         let mut moved: Vec<Change> = Vec::new();
         let mut conflicts: Vec<Value> = Vec::new();
-        for (index, change) in changes.iter().enumerate() {
-            match laid_over(change, before, after) {
+        for (index, one) in changes.iter().enumerate() {
+            match self.seen(one).and_then(|seen| laid_over(&one.change, ground(&seen), after)) {
                 Ok(change) => moved.push(change),
                 Err(why) => conflicts.push(json!({ "change": index, "why": why })),
             }
@@ -279,18 +313,31 @@ fn written_as(system: &System, change: &Change) -> String {
     literal.unwrap_or_else(|| change.value.clone())
 }
 
-/// A change on the sources as they are now: its place has moved along, and what stands there is what stood there.
-fn laid_over(change: &Change, before: Ground, after: Ground) -> Result<Change, String> {
+fn ground(loaded: &Loaded) -> Ground<'_> {
+    Ground { system: &loaded.system, sources: &loaded.sources }
+}
+
+/// A change with its place in a newer text of its file.
+fn moved_along(change: &Change, before: Ground, after: Ground) -> Result<Change, String> {
     let mut moved = change.clone();
     if let Place::Declaration { file, start, .. } = &mut moved.place {
         let gone = || format!("`{file}` was changed there meanwhile: look at it and set the value again");
         let old = before.sources.find(file).ok_or_else(gone)?;
         let new = after.sources.find(file).ok_or_else(gone)?;
         let text = &before.sources.file(old).text;
+        if *start > text.len() {
+            return Err(gone());
+        }
         let span = Span::new(old, *start, *start);
         let place = Moved::new(text, new, &after.sources.file(new).text).place(span).ok_or_else(gone)?;
         *start = place.start as usize;
     }
+    Ok(moved)
+}
+
+/// The same where what stands there is what stood there.
+fn laid_over(change: &Change, before: Ground, after: Ground) -> Result<Change, String> {
+    let moved = moved_along(change, before, after)?;
     let replaced = |ground: Ground, change: &Change| -> Result<Vec<String>, String> {
         Ok(change.edits(ground)?.iter().map(|edit| ground.sources.text(edit.span).to_owned()).collect())
     };
@@ -337,12 +384,12 @@ fn read<'s, T: Deserialize<'s>>(sent: &'s [u8]) -> Result<T, Refused> {
     serde_json::from_slice(sent).map_err(|why| Refused(400, format!("this is not what is understood here: {why}")))
 }
 
-fn changes(sent: &[u8]) -> Result<Vec<Change>, Refused> {
+fn changes(sent: &[u8]) -> Result<Vec<Sent>, Refused> {
     let Changes { changes } = read(sent)?;
     if changes.len() > MOST {
         return Err(Refused(413, format!("at most {MOST} changes are made at once")));
     }
-    if changes.iter().any(|change| change.value.len() > LONGEST) {
+    if changes.iter().any(|sent| sent.change.value.len() > LONGEST) {
         return Err(Refused(413, format!("a value has at most {LONGEST} bytes")));
     }
     Ok(changes)

@@ -479,7 +479,7 @@ fn nudge(checks: &mut Checks, folder: &Path) {
     checks.holds("pulling repaints", &format!("return {paint} !== {was}"));
     checks.holds(
         "and says which lightnesses pass",
-        "return /passes with all \\d+ colours/.test(document.querySelector('#nudge .editor .note').textContent)",
+        "return /pass(es)? with all \\d+ colours/.test(document.querySelector('#nudge .editor .note').textContent)",
     );
     checks.run("panel.type('oklch(0.8 0.1 232)')");
     checks.holds("what would fail is told", "return (stilkLive.nudge.outcome?.come.length ?? 0) > 0");

@@ -482,42 +482,45 @@ fn values_are_kept_in_the_sources_and_nothing_else_is() {
 fn what_somebody_else_changed_meanwhile_is_not_written_over() {
     let project = Project::pier();
     let live = Live::start(&project);
+    let drawing = || live.set("painting", &json!({ "control": "button", "cell": [0, 0] })).1["drawing"].as_u64();
+    let first = drawing().expect("a drawing");
     let sheet = project.read("controls/button.stilk");
     let start = sheet.find("cursor:").expect("a declaration");
-    let place = json!({ "kind": "declaration", "file": "controls/button.stilk", "start": start, "property": "cursor" });
-    let (_, found) = live.set("edits", &change(&place, "default"));
-    assert!(found["edits"][0]["lines"].is_array(), "{found}");
-    // The program is held up, so that the page has not heard of it yet: the same declaration says something else by now.
     let value = sheet[start..].split([':', ';']).nth(1).expect("a value").trim().to_owned();
-    live.signal("-STOP");
-    project.write("controls/button.stilk", &sheet.replace(&format!("cursor: {value}"), "cursor: help"));
-    live.signal("-CONT");
-    let (status, found) = live.set("keep", &change(&place, "default"));
-    let is_refused =
-        found["conflicts"][0]["why"].as_str().is_some_and(|why| why.contains("by now") || why.contains("meanwhile"));
-    // Where the new text was drawn in between, the place is the new one's.
-    assert!(is_refused || found["kept"] == json!(1), "{status} {found}");
-    if is_refused {
-        assert!(project.read("controls/button.stilk").contains("cursor: help"));
-    }
-    // Another line moved: the change is laid over the new text.
-    let now = project.read("controls/button.stilk");
-    project.write("controls/button.stilk", &format!("/* one more line */\n{now}"));
-    let start = now.find("cursor:").expect("a declaration");
-    for _ in 0..200 {
-        let place = json!({ "kind": "declaration", "file": "controls/button.stilk", "start": start + 20, "property": "cursor" });
-        let (_, found) = live.set("edits", &change(&place, "default"));
-        if found["edits"][0]["lines"].is_array() {
-            break;
+    let keep = |value: &str| {
+        let place =
+            json!({ "kind": "declaration", "file": "controls/button.stilk", "start": start, "property": "cursor" });
+        live.set("keep", &json!({ "changes": [{ "place": place, "value": value, "drawing": first }] })).1
+    };
+    let drawn_after = |number: u64| {
+        for _ in 0..600 {
+            if drawing().is_some_and(|now| now > number) {
+                return;
+            }
+            std::thread::sleep(Duration::from_millis(50));
         }
-        std::thread::sleep(Duration::from_millis(50));
-    }
-    let place =
-        json!({ "kind": "declaration", "file": "controls/button.stilk", "start": start + 20, "property": "cursor" });
-    let (_, found) = live.set("keep", &change(&place, "wait"));
+        panic!("it is not drawn anew");
+    };
+    // The same declaration says something else by now: before the program has drawn that, and after.
+    project.write("controls/button.stilk", &sheet.replace(&format!("cursor: {value}"), "cursor: help"));
+    let said = |found: &Value| found["conflicts"][0]["why"].as_str().unwrap_or_default().to_owned();
+    let found = keep("wait");
+    assert!(said(&found).contains("is `help` by now"), "{found}");
+    drawn_after(first);
+    let found = keep("wait");
+    assert!(said(&found).contains("is `help` by now"), "{found}");
+    assert!(project.read("controls/button.stilk").contains("cursor: help"), "it stays");
+    // Other lines came before it: the change is laid over the new text.
+    let longer = format!("/* one more line */\n{sheet}");
+    project.write("controls/button.stilk", &longer);
+    let found = keep("wait");
     assert_eq!(found["kept"], json!(1), "{found}");
-    assert!(project.read("controls/button.stilk").starts_with("/* one more line */\n"));
-    assert!(project.read("controls/button.stilk").contains("cursor: wait"));
+    let wanted = longer.replace(&format!("cursor: {value}"), "cursor: wait");
+    assert_eq!(project.read("controls/button.stilk"), wanted);
+    // The declaration is gone.
+    project.write("controls/button.stilk", &sheet.replace(&format!("cursor: {value};"), ""));
+    let found = keep("wait");
+    assert!(said(&found).contains("look at it and set the value again") || said(&found).contains("choose it again"), "{found}");
 }
 
 #[test]

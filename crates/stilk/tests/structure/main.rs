@@ -9,7 +9,7 @@ use std::path::{Path, PathBuf};
 use std::process::Command;
 
 /// The crates that have no files, terminal, network or clock, the lowest first: each may use those before it.
-const CORE: [&str; 8] = [
+const CORE: [&str; 9] = [
     "stilk-text",
     "stilk-engine",
     "stilk-language",
@@ -18,6 +18,7 @@ const CORE: [&str; 8] = [
     "stilk-survey",
     "stilk-adopt",
     "stilk-views",
+    "stilk-nudge",
 ];
 
 fn root() -> PathBuf {
