@@ -334,15 +334,22 @@
     if (place) place.textContent = why ? String(why.message ?? why) : "";
   }
 
-  let rest = 0, run = 0;
+  let rest = 0, run = 0, listing = 0, judging = false;
   /** Findings and figures, once the value rests. */
   function settle() {
     clearTimeout(rest);
+    // What is pulled at needs the machine for itself: nobody waits for what was said of the value before.
+    if (judging) {
+      judging = false;
+      run++;
+      ask("stop", {}).catch(() => {});
+    }
     rest = setTimeout(outcome, 90);
   }
 
   async function outcome() {
     const mine = ++run;
+    judging = true;
     const box = panel.querySelector(".outcome");
     if (!changes.length) {
       box?.replaceChildren();
@@ -363,6 +370,7 @@
       return;
     }
     if (mine !== run || found.stale) return;
+    judging = false;
     wrong(null);
     nudge.settled = performance.now() - started;
     nudge.outcome = found;
@@ -376,7 +384,20 @@
     const now = panel.querySelector(".outcome");
     now?.replaceChildren(...findings("Would fail", "come", found.come), ...findings("Cleared", "gone", found.gone),
       ...(found.come.length || found.gone.length ? [] : [make("p", { class: "note" }, "No finding comes or goes.")]));
+    offerSums(found.come);
     tell(`${found.come.length} would fail, ${found.gone.length} cleared`);
+  }
+
+  /** Sums that geometry asks for where this length is set: the outer corner less the gap, the track less the thumb. */
+  function offerSums(come) {
+    const box = panel.querySelector(".editor .sums");
+    if (!box || !chosen) return;
+    const { place } = chosen.choice;
+    const takes = ["declaration", "own"].includes(place.kind);
+    const asked = come.filter(one => takes && one.id.startsWith("geometry/") && one.worst?.startsWith(at.control));
+    const sums = asked.map(one => [/`((?:calc\(|\{)[^`]+)`(?:: (.+))?/.exec(one.mend ?? ""), one]).filter(([sum]) => sum);
+    box.replaceChildren(...sums.slice(0, 4).map(([[, css, why], one]) =>
+      make("button", { type: "button", title: one.message.replaceAll("`", ""), click: () => { set(css, true); refresh(); } }, `${css}${why ? `: ${why}` : ""}`)));
   }
 
   // Figures of the pictures as they would be; those that were are kept.
@@ -437,7 +458,9 @@
     if (text && document.activeElement !== text) text.value = value;
     paint(value);
     settle();
-    redrawMade();
+    // While it is pulled at the list waits.
+    clearTimeout(listing);
+    listing = setTimeout(redrawMade, step ? 0 : 60);
   }
 
   /** Paints all that is set from the beginning: after a step back. */
@@ -542,7 +565,8 @@
       set(other, true);
       draw_editor(box, choice);
     } }, "Change sides: ", isColor(resolved(chosen.held)) ? chip(resolved(chosen.held)) : "", chosen.held);
-    box.replaceChildren(...[build(choice, value), make("label", {}, make("span", {}, "as text"), text), make("div", { class: "bar" }, hold, swap), error].flat().filter(Boolean));
+    const sums = make("div", { class: "near sums", role: "group", "aria-label": "sums that geometry asks for" });
+    box.replaceChildren(...[build(choice, value), sums, make("label", {}, make("span", {}, "as text"), text), make("div", { class: "bar" }, hold, swap), error].flat().filter(Boolean));
   }
 
   /** A number that is pulled at: by its name with the pointer, by its slider, by keys. */
@@ -638,8 +662,14 @@
     const strip = make("div", { class: "strip", "aria-hidden": "true" }), passes = make("div", { class: "passes", role: "img", hidden: true });
     const chroma = make("div", { class: "strip", "aria-hidden": "true" });
     const note = make("p", { class: "note" });
-    let meets = null;
+    let meets = null, passing = null, waits = false;
+    // Once a frame, however many events there are in it.
     const shown = () => {
+      if (waits) return;
+      waits = true;
+      requestAnimationFrame(() => { waits = false; showNow(); });
+    };
+    const showNow = () => {
       strip.style.background = `linear-gradient(to right, ${Array.from({ length: 11 }, (_, i) => `oklch(${i / 10} ${now.c} ${now.h})`).join(", ")})`;
       chroma.style.background = `linear-gradient(to right, ${Array.from({ length: 9 }, (_, i) => `oklch(${now.l} ${i * .05} ${now.h})`).join(", ")})`;
       const [own, p3] = [most(now.l, now.h, false), most(now.l, now.h, true)];
@@ -647,14 +677,20 @@
       const edge = now.c > p3 + .0005 ? "beyond Display P3" : now.c > own + .0005 ? "beyond sRGB, in Display P3" : "in sRGB";
       let words = edge;
       if (meets) {
-        const ok = l => meets.every(({ with: other, needed }) => contrast(pixel(l, now.c, now.h), other) >= needed * 1.0005);
-        const runs = [];
-        for (let i = 0; i <= 200; i++) {
-          const passing = ok(i / 200), last = runs.at(-1);
-          if (passing && last?.[1] === i - 1) last[1] = i; else if (passing) runs.push([i, i]);
+        const ok = l => { const own = pixel(l, now.c, now.h); return meets.every(({ with: other, needed }) => contrast(own, other) >= needed * 1.0005); };
+        // Which lightnesses pass depends on all but the lightness.
+        if (passing?.c !== now.c || passing.h !== now.h) {
+          const runs = [];
+          for (let i = 0; i <= 200; i++) {
+            const last = runs.at(-1);
+            if (!ok(i / 200)) continue;
+            if (last?.[1] === i - 1) last[1] = i; else runs.push([i, i]);
+          }
+          passing = { c: now.c, h: now.h, runs };
+          passes.hidden = false;
+          passes.replaceChildren(...runs.map(([from, to]) => make("i", { style: `left: ${from / 2}%; width: ${Math.max(.5, (to - from) / 2)}%` })));
         }
-        passes.hidden = false;
-        passes.replaceChildren(...runs.map(([from, to]) => make("i", { style: `left: ${from / 2}%; width: ${Math.max(.5, (to - from) / 2)}%` })));
+        const { runs } = passing;
         const ranges = runs.map(([from, to]) => `${from / 200} to ${to / 200}`).join(" and ");
         passes.setAttribute("aria-label", runs.length ? `lightnesses that pass: ${ranges}` : "no lightness passes");
         const here = ok(now.l);
@@ -674,7 +710,7 @@
       pull("alpha", { value: now.alpha, min: 0, max: 1, step: .01, hard: true }, (x, step) => { now.alpha = x; go(step); }),
       note,
     ];
-    shown();
+    showNow();
     if (tokenPath) ask("meets", { path: tokenPath, theme: at.theme }).then(found => { meets = found.meets.length ? found.meets : null; nudge.meets = found.meets.length; shown(); }, () => {});
     const all = painting.tokens.filter(token => token.type === "color" && !token.member && token.path !== tokenPath).map(token => [token, oklch(token.value)]).filter(([, color]) => color);
     all.sort((a, b) => apart(a[1], now) - apart(b[1], now));

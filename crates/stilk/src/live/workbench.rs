@@ -125,6 +125,10 @@ impl Workbench {
             "outcome" => self.outcome(&self.moved(&changes(sent)?)?),
             "edits" => self.edits(&self.moved(&changes(sent)?)?),
             "meets" => self.meets(&read(sent)?),
+            "stop" => {
+                lock(&self.stop).now();
+                Ok(json!({}))
+            }
             "keep" => self.keep(&changes(sent)?),
             _ => Err(Refused(404, "there is nothing of that name".to_owned())),
         }
@@ -234,6 +238,7 @@ impl Workbench {
                     "id": finding.id,
                     "level": finding.level.word(),
                     "message": finding.message,
+                    "mend": finding.mend,
                     "at": finding.span.map(|span| sources.place(span)),
                     "cases": evidence.map(|evidence| evidence.cases),
                     "worst": evidence.map(|evidence| evidence.worst.clone()),

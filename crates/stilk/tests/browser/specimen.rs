@@ -350,6 +350,18 @@ fn many_cells(checks: &mut Checks) {
         at(0.5),
         at(0.95)
     );
+    // A value of all of them is pulled at.
+    let (_program, address) = serve(folder);
+    checks.open(&format!("{address}#control-button"));
+    checks.holds("they are served", "return !!document.querySelector('.nudge-switch')");
+    checks.run(PANEL);
+    checks.run("document.querySelector('.nudge-switch').click()");
+    checks.holds("a fill is offered", "return panel.open('background-color') && stilkLive.nudge.ready === true");
+    frames_while_pulling(checks, "ten thousand cells");
+    checks.holds(
+        "and is painted",
+        "return ask.style(ask.control('button', 0, 0, 0), 'background-color').startsWith('oklch')",
+    );
 }
 
 pub struct Program(Child);
@@ -437,6 +449,23 @@ const PANEL: &str = "
         },
     };";
 
+/// Pulls at the slider of the editor that is open, a step each frame, and prints what a frame takes.
+fn frames_while_pulling(checks: &mut Checks, what: &str) {
+    checks.run(
+        "window.frames = []; window.pulled = false; const slider = document.querySelector('#nudge .editor input[type=range]'); let last = 0, step = 0; \
+         const pull = now => { if (last) frames.push(now - last); last = now; slider.value = .4 + (step % 40) / 200; slider.dispatchEvent(new Event('input')); \
+         if (++step < 90) requestAnimationFrame(pull); else { slider.dispatchEvent(new Event('change')); window.pulled = true; } }; requestAnimationFrame(pull)",
+    );
+    checks.holds("pulling ends", "return window.pulled");
+    let frames = checks.run("return frames.sort((a, b) => a - b)");
+    let frames: Vec<f64> = frames.as_array().into_iter().flatten().filter_map(Value::as_f64).collect();
+    if let (Some(median), Some(most)) = (frames.get(frames.len() / 2), frames.get(frames.len() * 19 / 20)) {
+        println!(
+            "specimen: frames while pulling at a colour of {what}: median {median:.1} ms, 95% within {most:.1} ms"
+        );
+    }
+}
+
 /// Values set by hand: each kind pulled at, put back, kept; files compared byte by byte; a broken source and another's change meanwhile.
 fn nudge(checks: &mut Checks, folder: &Path) {
     let read = |file: &str| std::fs::read_to_string(folder.join(file)).expect("a source");
@@ -481,6 +510,7 @@ fn nudge(checks: &mut Checks, folder: &Path) {
         "and says which lightnesses pass",
         "return /pass(es)? with all \\d+ colours/.test(document.querySelector('#nudge .editor .note').textContent)",
     );
+    frames_while_pulling(checks, "the sample");
     checks.run("panel.type('oklch(0.8 0.1 232)')");
     checks.holds("what would fail is told", "return (stilkLive.nudge.outcome?.come.length ?? 0) > 0");
     checks.holds("in figures too", "return ask.cell('button', 0, 0, 0).textContent.includes(' → ✗ ')");

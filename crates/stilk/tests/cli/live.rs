@@ -520,7 +520,10 @@ fn what_somebody_else_changed_meanwhile_is_not_written_over() {
     // The declaration is gone.
     project.write("controls/button.stilk", &sheet.replace(&format!("cursor: {value};"), ""));
     let found = keep("wait");
-    assert!(said(&found).contains("look at it and set the value again") || said(&found).contains("choose it again"), "{found}");
+    assert!(
+        said(&found).contains("look at it and set the value again") || said(&found).contains("choose it again"),
+        "{found}"
+    );
 }
 
 #[test]
