@@ -8,6 +8,7 @@ use stilk_checks::painted::visible::element_name;
 use stilk_checks::trace::Tracer;
 use stilk_engine::cascade::{PseudoElement, Style, Styled};
 use stilk_engine::css::color::whole;
+use stilk_engine::css::compute::resolve_colors;
 use stilk_engine::css::parse::parse_declaration;
 use stilk_engine::css::property::{Longhand, PropertyName};
 use stilk_engine::css::serialize::to_css;
@@ -257,7 +258,10 @@ impl<'v> View<'v> {
             let property = declared.as_ref().map_or(first.name(), |(_, _, one)| one.name.value.as_str()).to_owned();
             let mut values: Vec<String> = longhands
                 .iter()
-                .map(|longhand| style.get(*longhand).map_or_else(|reason| format!("unknown: {}", reason.0), to_css))
+                .map(|longhand| match style.get(*longhand) {
+                    Ok(value) => to_css(&resolve_colors(value, style.surroundings())),
+                    Err(reason) => format!("unknown: {}", reason.0),
+                })
                 .collect();
             values.dedup();
             // Of a shorthand what is nothing says nothing.
