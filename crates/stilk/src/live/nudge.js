@@ -350,6 +350,7 @@
   async function outcome() {
     const mine = ++run;
     judging = true;
+    thaw();
     const box = panel.querySelector(".outcome");
     if (!changes.length) {
       box?.replaceChildren();
@@ -447,6 +448,7 @@
     if (step) {
       remember();
       notices = [];
+      wait();
     }
     const known = changeOf(choice.place);
     if (known) Object.assign(known, { value, drawing: painting.drawing });
@@ -524,6 +526,32 @@
       shadowRoot.adoptedStyleSheets = isStill ? [...others, sheets.still] : others;
     }
   }
+
+  // Pictures that are out of sight wait while a value is pulled at: a frame styles those that are looked at.
+  let waiting = [];
+  function wait() {
+    thaw();
+    const right = innerWidth - (panel.getBoundingClientRect().width < innerWidth ? panel.getBoundingClientRect().width : 0);
+    const found = [];
+    for (const { shadowRoot } of document.querySelectorAll("[data-sheet] > .theme")) {
+      for (const mount of shadowRoot?.querySelectorAll("td > .mount") ?? []) {
+        if (mount.closest("tbody")?.asleep) continue;
+        const box = mount.getBoundingClientRect();
+        if (box.bottom < 0 || box.top > innerHeight || box.right < 0 || box.left > right) found.push([mount, box]);
+      }
+    }
+    const scale = Number(view.zoom || 1);
+    for (const [mount, { width, height }] of found) {
+      mount.style.containIntrinsicSize = `${width / scale}px ${height / scale}px`;
+      mount.style.contentVisibility = "hidden";
+    }
+    waiting = found.map(([mount]) => mount);
+  }
+  function thaw() {
+    for (const mount of waiting) mount.style.contentVisibility = mount.style.containIntrinsicSize = "";
+    waiting = [];
+  }
+  addEventListener("scroll", thaw, { passive: true, capture: true });
 
   /** Finds the spots of a choice and wears the sheets in which they are. */
   async function begin(choice) {
