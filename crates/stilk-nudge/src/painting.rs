@@ -16,7 +16,7 @@ use stilk_engine::dom::NodeId;
 use stilk_language::case::{Look, LookEngine, Unit, case_name};
 use stilk_language::dependents::{Use, cases_of, dependents};
 use stilk_language::system::{BoundDeclaration, Control, Rule, StateSet, System, Variant};
-use stilk_language::tokens::{Theme, Token, TokenId, TokenType};
+use stilk_language::tokens::{Theme, Token, TokenId, TokenType, members};
 use stilk_text::source::{Sources, Span};
 
 /// An element of a case, as a page names it.
@@ -168,6 +168,11 @@ impl Kind {
     }
 }
 
+/// So many tokens of one value are offered.
+const TOKENS: usize = 4;
+/// So many places of tokens.
+const MOST_CHOICES: usize = 16;
+
 /// What is looked at.
 pub struct View<'v> {
     /// The system.
@@ -184,6 +189,24 @@ pub struct View<'v> {
 struct Case<'v> {
     unit: Unit<'v>,
     states: StateSet,
+}
+
+/// A box of a case.
+struct Chosen<'c> {
+    case: &'c Case<'c>,
+    look: &'c Look,
+    at: Styled,
+    style: &'c Style,
+    tracer: &'c Tracer<'c>,
+}
+
+/// What one declaration, or a reset, says of a box.
+struct Said<'c> {
+    property: &'c str,
+    longhands: &'c [Longhand],
+    /// The value that may be declared again.
+    value: &'c str,
+    declared: Option<(&'c Control, &'c Rule, &'c BoundDeclaration)>,
 }
 
 impl<'v> View<'v> {
@@ -215,7 +238,7 @@ impl<'v> View<'v> {
             case: case_name(self.system, &case.unit, &case.states),
             name: element_name(&look, at).replace('`', ""),
             elements: all.collect(),
-            values: self.values(&case, &look, at, style, &tracer),
+            values: self.values(&Chosen { case: &case, look: &look, at, style, tracer: &tracer }),
         })
     }
 
@@ -237,7 +260,8 @@ impl<'v> View<'v> {
     }
 
     /// The values that pages see, one for each declaration that wins something, in the order in which longhands stand.
-    fn values(&self, case: &Case, look: &Look, at: Styled, style: &Style, tracer: &Tracer) -> Vec<Painted> {
+    fn values(&self, chosen: &Chosen) -> Vec<Painted> {
+        let Chosen { style, tracer, .. } = *chosen;
         let mut found: Vec<(Option<Span>, Vec<Longhand>)> = Vec::new();
         for longhand in style.set_by_author().iter() {
             let Some(winner) = style.winner(longhand) else { continue };
@@ -272,43 +296,56 @@ impl<'v> View<'v> {
             let value = values.join(" ");
             let at_place = declared.as_ref().map(|(_, _, one)| self.sources.place(one.span));
             // What is declared can be declared again; what several longhands come to cannot.
-            let said = declared.as_ref().and_then(|(_, _, one)| value_span(self.sources, one.span));
-            let said = said.map_or_else(|| value.clone(), |span| self.sources.text(span).to_owned());
-            let choices = self.choices(case, look, at, style, tracer, (&property, first, &said), declared);
+            let again = declared.as_ref().and_then(|(_, _, one)| value_span(self.sources, one.span));
+            let again = again.map_or_else(|| value.clone(), |span| self.sources.text(span).to_owned());
+            let said = Said { property: &property, longhands: &longhands, value: &again, declared };
+            let choices = self.choices(chosen, &said);
             Some(Painted { property, value, at: at_place, choices })
         });
         painted.collect()
     }
 
-    #[allow(clippy::too_many_arguments, reason = "all of it is one value in its place")]
-    fn choices(
-        &self,
-        case: &Case,
-        look: &Look,
-        at: Styled,
-        style: &Style,
-        tracer: &Tracer,
-        (property, longhand, value): (&str, Longhand, &str),
-        declared: Option<(&Control, &Rule, &BoundDeclaration)>,
-    ) -> Vec<Choice> {
+    fn choices(&self, chosen: &Chosen, said: &Said) -> Vec<Choice> {
+        let Chosen { case, style, tracer, .. } = *chosen;
         let mut found: Vec<Choice> = Vec::new();
-        let origin = tracer.all_tokens(style, longhand);
-        for (_, path) in &origin.tokens {
+        let origins: Vec<_> = said.longhands.iter().map(|longhand| tracer.all_tokens(style, *longhand)).collect();
+        let mut paths: Vec<&str> = Vec::new();
+        for (_, path) in origins.iter().flat_map(|origin| &origin.tokens) {
+            if !paths.contains(&path.as_str()) {
+                paths.push(path);
+            }
+        }
+        for path in paths.into_iter().take(TOKENS) {
             self.token_choices(path, &case.unit.theme, &mut found);
         }
         // The local in which the choice was made, then the declaration of the property itself.
-        let local = origin.declaration.filter(|span| Some(*span) != declared.map(|(_, _, one)| one.span));
+        let declared = said.declared;
+        let mut locals = origins.iter().filter_map(|origin| origin.declaration);
+        let local = locals.find(|span| Some(*span) != declared.map(|(_, _, one)| one.span));
         let local = local.and_then(|span| declaration_at(self.system, span));
         for one in local.into_iter().chain(declared) {
             found.extend(self.declaration_choice(one));
         }
-        found.extend(self.own_choice(case, look, at, property, value));
+        found.extend(self.own_choice(chosen, said.property, said.value));
         found
     }
 
-    /// A token in this theme and everywhere, and the tokens that it stands for.
+    /// A token in this theme and everywhere, and the tokens that it stands for; of one that is changed member by member its members.
     fn token_choices(&self, path: &str, theme: &Theme, found: &mut Vec<Choice>) {
         let tokens = &self.system.tokens;
+        let kind_of = |path: &str| tokens.find_path(path).and_then(|id| tokens.get(id).kind);
+        // All members of a text style stand in one place: where one of them is named, all are meant.
+        let whole =
+            path.rsplit_once('.').map(|(whole, _)| whole).filter(|whole| kind_of(whole) == Some(TokenType::Typography));
+        let whole = whole.unwrap_or(path);
+        if let Some(kind @ (TokenType::Typography | TokenType::Border)) = kind_of(whole) {
+            for (name, ..) in members::of(kind) {
+                if let Some(id) = tokens.find(&format!("{whole}.{name}")) {
+                    found.push(self.token_choice(id, theme, None));
+                }
+            }
+            return;
+        }
         let mut next = tokens.find_path(path);
         let mut is_named = true;
         while let Some(id) = next.take() {
@@ -347,7 +384,7 @@ impl<'v> View<'v> {
                 stilk_language::tokens::TokenValue::Alias(name) => tokens.find_path(&name.value),
                 _ => None,
             });
-            if found.len() > 12 {
+            if found.len() > MOST_CHOICES {
                 break;
             }
         }
@@ -357,7 +394,10 @@ impl<'v> View<'v> {
         let tokens = &self.system.tokens;
         let token: &Token = tokens.get(id);
         let path = shown(&token.path).to_owned();
-        let reach = dependents(self.system, id);
+        // Whoever reads the whole reads the member.
+        let whole =
+            token.path.rsplit_once('.').filter(|_| token.is_member).and_then(|(whole, _)| tokens.find_path(whole));
+        let reach = dependents(self.system, whole.unwrap_or(id));
         let mut controls: Vec<String> = reach.uses.iter().map(|one| one.control.name.value.clone()).collect();
         controls.dedup();
         let definition = token.in_theme(theme);
@@ -440,7 +480,8 @@ impl<'v> View<'v> {
     }
 
     /// A declaration of its own, for the options and states of the case.
-    fn own_choice(&self, case: &Case, look: &Look, at: Styled, property: &str, value: &str) -> Option<Choice> {
+    fn own_choice(&self, chosen: &Chosen, property: &str, value: &str) -> Option<Choice> {
+        let Chosen { case, look, at, .. } = *chosen;
         let control = case.unit.control;
         let part = look.mounted.elements().find(|(_, node)| *node == at.node).map(|(name, _)| name.to_owned())?;
         // A control that is placed in this one is changed where it is its own.

@@ -9,7 +9,7 @@ pub mod composite;
 pub mod document;
 pub mod expression;
 mod extends;
-mod members;
+pub mod members;
 mod pointer;
 mod resolver;
 pub mod theme;
