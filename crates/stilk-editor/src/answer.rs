@@ -4,7 +4,6 @@ use crate::editor::{Editor, Project};
 use crate::feature::actions::{self, Known};
 use crate::feature::rename::{self, Renaming};
 use crate::feature::{Subject, colors, completion, hints, hover, layout, lens, navigate, outline, semantic};
-use crate::work::Frozen;
 use lsp_types::*;
 use serde::de::DeserializeOwned;
 use serde_json::{Value, json};
@@ -12,7 +11,7 @@ use std::collections::BTreeMap;
 use stilk_checks::registry::{self, CHECKS};
 use stilk_language::markup::{Request, snippet};
 use stilk_text::diagnostic::{self as said, Edit, Level};
-use stilk_text::source::{FileError, FileText, Files};
+use stilk_text::source::{AsRead, FileError, FileText, Files};
 
 /// Why there is no answer: its code in the protocol, and words.
 #[derive(Debug, Clone, PartialEq, Eq)]
@@ -262,7 +261,7 @@ fn with_check(subject: &Subject, project: &Project, position: Position, own: Opt
 
 /// Files of a project with some texts replaced, and some under other names.
 struct Changed<'c> {
-    frozen: Frozen<'c>,
+    frozen: AsRead<'c>,
     texts: BTreeMap<String, String>,
     renamed: Vec<(String, String)>,
 }
@@ -323,7 +322,7 @@ fn still_sound(subject: &Subject, renaming: &Renaming) -> Result<(), String> {
     });
     let inside = |path: &String| snapshot.relative(path).unwrap_or(path).to_owned();
     let changed = Changed {
-        frozen: Frozen(snapshot),
+        frozen: AsRead(&snapshot.sources),
         texts: with_edits(subject, edits),
         renamed: renaming.files.iter().map(|(old, new)| (inside(old), inside(new))).collect(),
     };
@@ -349,7 +348,7 @@ fn actions_of(
         let edits =
             edits.iter().map(|edit| (sources.file(edit.span.file).path.clone(), edit.span.range(), edit.text.clone()));
         let texts = with_edits(subject, edits);
-        registry::load(&Changed { frozen: Frozen(subject.snapshot), texts, renamed: Vec::new() }).diagnostics
+        registry::load(&Changed { frozen: AsRead(&subject.snapshot.sources), texts, renamed: Vec::new() }).diagnostics
     };
     let holds = |edits: &[Edit]| errors(&said_after(edits)) <= now;
     let clears = |edits: &[Edit], of: &said::Diagnostic| {

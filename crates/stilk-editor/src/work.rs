@@ -10,26 +10,7 @@ use stilk_checks::trial::{self, Found, prove};
 use stilk_language::case::state_sets;
 use stilk_language::system::Control;
 use stilk_text::diagnostic::Diagnostic;
-use stilk_text::source::{FileError, FileText, Files};
-
-/// The files of a project as they were when it was read.
-pub struct Frozen<'s>(pub &'s Snapshot);
-
-impl Files for Frozen<'_> {
-    fn read(&self, path: &str, _: &[String]) -> Result<FileText, FileError> {
-        let file = self.0.sources.find(path).ok_or(FileError::Missing)?;
-        let source = self.0.sources.file(file);
-        Ok(FileText { bytes: source.text.clone().into_bytes(), is_outside: source.is_outside })
-    }
-
-    fn list(&self, folder: &str, _: &[String]) -> Result<Vec<String>, FileError> {
-        let inside = |path: &str| {
-            let name = path.strip_prefix(folder)?.strip_prefix('/')?;
-            (!name.contains('/')).then(|| name.to_owned())
-        };
-        Ok(self.0.sources.all().filter_map(|source| inside(&source.path)).collect())
-    }
-}
+use stilk_text::source::AsRead;
 
 /// Something that was found out.
 pub enum Outcome {
@@ -118,7 +99,7 @@ impl Job {
             let mut report = run::run_again(system, sources, written, &settings, &mut memory);
             drop(memory);
             let found = Found::new(&report.findings, sources);
-            let files = Frozen(&self.snapshot);
+            let files = AsRead(sources);
             let project = trial::Project { files: &files, sources, system };
             if !self.stop.is_said() {
                 prove(project, &mut report, &[], &found, &settings);

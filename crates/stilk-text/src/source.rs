@@ -64,6 +64,24 @@ impl fmt::Display for FileError {
     }
 }
 
+/// The files of a project as they were when they were read, whatever the disk says by now.
+pub struct AsRead<'s>(pub &'s Sources);
+
+impl Files for AsRead<'_> {
+    fn read(&self, path: &str, _: &[String]) -> Result<FileText, FileError> {
+        let source = self.0.file(self.0.find(path).ok_or(FileError::Missing)?);
+        Ok(FileText { bytes: source.text.clone().into_bytes(), is_outside: source.is_outside })
+    }
+
+    fn list(&self, folder: &str, _: &[String]) -> Result<Vec<String>, FileError> {
+        let inside = |path: &str| {
+            let name = path.strip_prefix(folder)?.strip_prefix('/')?;
+            (!name.contains('/')).then(|| name.to_owned())
+        };
+        Ok(self.0.all().filter_map(|source| inside(&source.path)).collect())
+    }
+}
+
 /// Names one file of a [`Sources`].
 #[derive(Debug, Clone, Copy, PartialEq, Eq, Hash, PartialOrd, Ord)]
 pub struct FileId(u32);

@@ -13,7 +13,7 @@ use stilk_checks::run::memory::{Memory, differing};
 use stilk_checks::run::met_by;
 use stilk_checks::settings::{Settings, Stop};
 use stilk_checks::trace::Tracer;
-use stilk_checks::trial::Trial;
+use stilk_checks::trial::{Project, Trial};
 use stilk_engine::cascade::{Media, Stylesheet};
 use stilk_language::case::LookEngine;
 use stilk_language::stylesheet::{Purpose, write};
@@ -24,7 +24,7 @@ use stilk_nudge::outcome::{outcome, trial};
 use stilk_nudge::painting::{Asked, View};
 use stilk_text::diagnostic::{Diagnostic, Edit};
 use stilk_text::moved::Moved;
-use stilk_text::source::{Sources, Span};
+use stilk_text::source::{AsRead, Sources, Span};
 use stilk_views::specimen;
 
 /// So many former drawings are kept: a page may have seen one of them.
@@ -202,7 +202,8 @@ impl Workbench {
     /// The stylesheets of the page with changes, and how the value of the last of them is written in these.
     fn sheets(&self, changes: &[Change]) -> Answer {
         let Drawn { loaded, .. } = self.drawn()?;
-        let (_, trial) = trial(loaded.project(), changes).map_err(|why| Refused(422, why))?;
+        let files = AsRead(&loaded.sources);
+        let (_, trial) = trial(as_drawn(&loaded, &files), changes).map_err(|why| Refused(422, why))?;
         let written = changes.last().map(|change| written_as(&trial.system, change));
         Ok(json!({ "styles": specimen::stylesheets(&trial.system, &trial.sources), "value": written }))
     }
@@ -210,7 +211,8 @@ impl Workbench {
     /// The figures of pictures that changes reach, of those in sight.
     fn figures(&self, changes: &[Change], in_sight: &InSight) -> Answer {
         let Drawn { loaded, .. } = self.drawn()?;
-        let (_, trial) = trial(loaded.project(), changes).map_err(|why| Refused(422, why))?;
+        let files = AsRead(&loaded.sources);
+        let (_, trial) = trial(as_drawn(&loaded, &files), changes).map_err(|why| Refused(422, why))?;
         let (before, after) = ((&loaded.system, &loaded.sources), (&trial.system, &trial.sources));
         let mut changed = differing(before, after, &Loaded::settings());
         changed.retain(|name| in_sight.shown.contains(name));
@@ -221,7 +223,8 @@ impl Workbench {
     /// What checks say of changes.
     fn outcome(&self, changes: &[Change]) -> Answer {
         let Drawn { loaded, report, .. } = self.drawn()?;
-        let project = loaded.project();
+        let files = AsRead(&loaded.sources);
+        let project = as_drawn(&loaded, &files);
         let (_, trial) = trial(project, changes).map_err(|why| Refused(422, why))?;
         let stop = Stop::default();
         std::mem::replace(&mut *lock(&self.stop), stop.clone()).now();
@@ -316,6 +319,11 @@ fn written_as(system: &System, change: &Change) -> String {
     };
     let literal = system.tokens.find_path(path).and_then(|id| system.tokens.literal(id, &theme));
     literal.unwrap_or_else(|| change.value.clone())
+}
+
+/// The project as it was drawn: what is pulled at is judged on that, also while the sources on the disk are broken.
+fn as_drawn<'l>(loaded: &'l Loaded, files: &'l AsRead<'l>) -> Project<'l> {
+    Project { files, sources: &loaded.sources, system: &loaded.system }
 }
 
 fn ground(loaded: &Loaded) -> Ground<'_> {

@@ -445,6 +445,14 @@ fn values_are_kept_in_the_sources_and_nothing_else_is() {
         found["edits"][0]["lines"][0]["after"].as_str().is_some_and(|line| line.contains("0.4, 0.13, 28")),
         "{found}"
     );
+    // While the sources on the disk are broken, what was drawn is pulled at all the same; kept is nothing.
+    let sheet = project.read("controls/button.stilk");
+    project.write("controls/button.stilk", "@control button { colr: red; }");
+    let (status, found) = live.set("outcome", &change(&buoy, "oklch(0.9 0.01 28)"));
+    assert_eq!(status, 200, "{found}");
+    let (status, found) = live.set("keep", &change(&buoy, "oklch(0.4 0.13 28)"));
+    assert!(status == 409 && found["why"].as_str().is_some_and(|why| why.contains("hold errors by now")), "{found}");
+    project.write("controls/button.stilk", &sheet);
     assert_eq!(project.files(""), before, "nothing is written before it is asked for");
     let (status, found) = live.set("keep", &change(&buoy, "oklch(0.4 0.13 28)"));
     assert_eq!((status, &found["kept"]), (200, &json!(1)), "{found}");
