@@ -159,10 +159,15 @@ fn is_value(value: &str) -> Result<(), String> {
     let mut depth = 0_i32;
     let mut quote: Option<char> = None;
     let mut before = ' ';
+    let mut is_escaped = false;
     for c in value.chars() {
+        // What is escaped opens and closes nothing, a backslash among it.
+        let is_plain = !std::mem::take(&mut is_escaped);
+        is_escaped = is_plain && c == '\\';
         match (quote, c) {
             (_, '\n' | '\r' | '\u{c}') => return Err(format!("`{value}` is not one value: write it on one line")),
-            (Some(open), c) if c == open && before != '\\' => quote = None,
+            _ if !is_plain => {}
+            (Some(open), c) if c == open => quote = None,
             (Some(_), _) => {}
             (None, '"' | '\'') => quote = Some(c),
             (None, '(' | '{' | '[') => depth += 1,
