@@ -55,7 +55,7 @@ impl Example {
         Example { sheet, template: Example::TEMPLATE, tokens: "", themes: Some(themes), page: "", counted: false }
     }
 
-    /// A page with controls of a small system: a button with an option `quiet`, and a field.
+    /// A page with controls of a small system: a button with an option `calm`, and a field.
     pub(super) const fn page(page: &'static str) -> Example {
         Example {
             sheet: Example::BUTTON,
@@ -80,7 +80,7 @@ impl Example {
     }
 
     /// The button on the pages of examples.
-    const BUTTON: &'static str = "@control button {\n  display: inline-block; padding: {gap}; border: 0; background: {sea}; color: {paper}; font: 1rem/1.5 sans-serif;\n  @state hover { background: {rust}; color: {paper}; }\n  @option quiet { background: none; color: {ink}; }\n}\n";
+    const BUTTON: &'static str = "@control button {\n  display: inline-block; padding: {gap}; border: 0; background: {sea}; color: {paper}; font: 1rem/1.5 sans-serif;\n  @state hover { background: {rust}; color: {paper}; }\n  @option calm { background: none; color: {ink}; }\n}\n";
 
     /// Its template.
     const BUTTON_TEMPLATE: &'static str = "<button type=\"button\"><span part=\"label\"><slot>Book</slot></span></button>\n<a href=\"#\"><span part=\"label\"><slot>Book</slot></span></a>\n<input type=\"submit\" value=\"Book\">\n";

@@ -200,7 +200,7 @@ mod tests {
             ratio,
             needed: 4.5,
             cases: 1200,
-            worst: "button.\"quiet\"".to_owned(),
+            worst: "button.\"calm\"".to_owned(),
         }
     }
 

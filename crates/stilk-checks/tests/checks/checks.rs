@@ -192,15 +192,15 @@ fn with_greys(sheet: &str, greys: &[(&str, u8)]) -> Memory {
 
 #[test]
 fn where_no_token_alone_will_do_several_are_changed_together() {
-    // `slate` must be dark on white, too dark for any `stone` that white is read on; so `stone` changes with it.
-    let badge = "content: \"new\"; color: {slate};";
+    // `gull` must be dark on white, too dark for any `stone` that white is read on; so `stone` changes with it.
+    let badge = "content: \"new\"; color: {gull};";
     let sheet = format!(
         "@control x {{ background: {{paper}}; color: {{paper}}; @part label {{ background: {{stone}}; }} @part ::after, label::after {{ {badge} }} {STATES} }}"
     );
-    let memory = with_greys(&sheet, &[("slate", 48), ("stone", 106)]).only(&["contrast/text"]);
+    let memory = with_greys(&sheet, &[("gull", 48), ("wing", 106)]).only(&["contrast/text"]);
     let finding = report(&memory, 1).findings.into_iter().next().unwrap();
     let paths: Vec<&str> = finding.mend.as_deref().unwrap().split('`').skip(1).step_by(2).collect();
-    assert_eq!((paths, finding.edits.len()), (vec!["slate", "stone"], 2));
+    assert_eq!((paths, finding.edits.len()), (vec!["gull", "wing"], 2));
     let mend = finding.mend.as_deref().unwrap();
     assert!(mend.ends_with("none of them alone would do"), "{mend}");
     assert!(passes_after(memory, &finding.edits), "{mend} {:?}", finding.edits);
@@ -253,7 +253,7 @@ fn a_colour_on_itself_needs_another_token() {
 fn a_background_is_changed_where_its_text_must_stay() {
     // The red on this grey is `a` for good: it meets what no other red passes on.
     let sheet = format!("@control x {{ background: {{stone}}; color: #fff; {STATES} }}");
-    let memory = with_greys(&sheet, &[("stone", 128)]).only(&["contrast/text"]);
+    let memory = with_greys(&sheet, &[("wing", 128)]).only(&["contrast/text"]);
     let finding = report(&memory, 1).findings.into_iter().next().unwrap();
     let mend = finding.mend.as_deref().unwrap();
     assert!(mend.starts_with("give `stone` a lightness of "), "{mend}");
@@ -437,13 +437,12 @@ fn a_leak_on_another_host_or_in_another_theme_is_a_leak() {
     };
     let control = |rules: &str| format!("@control x {{ background: {{paper}}; color: {{b}}; {rules} {STATES} }}");
     // The option says it for the first host only.
-    let one = "@state hover { background: {b}; } @option quiet { background: none; @state hover { @host button { background: none; } } }";
-    assert_eq!(leaks(&control(one)), ["x@a.quiet:hover in default"]);
+    let one = "@state hover { background: {b}; } @option calm { background: none; @state hover { @host button { background: none; } } }";
+    assert_eq!(leaks(&control(one)), ["x@a.calm:hover in default"]);
     // By a local, and by one that stands in for another.
-    let local =
-        "--fill: {a}; background: var(--fill); @state hover { --fill: {b}; } @option quiet { --fill: {paper}; }";
+    let local = "--fill: {a}; background: var(--fill); @state hover { --fill: {b}; } @option calm { --fill: {paper}; }";
     assert_eq!(leaks(&control(local)).len(), 1);
-    let none = "--fill: {a}; --shade: 0%; background: color-mix(in srgb, var(--fill), {b} var(--shade)); @state hover { --shade: 20%; } @option quiet { --fill: {paper}; }";
+    let none = "--fill: {a}; --shade: 0%; background: color-mix(in srgb, var(--fill), {b} var(--shade)); @state hover { --shade: 20%; } @option calm { --fill: {paper}; }";
     assert_eq!(leaks(&control(none)), Vec::<String>::new());
 }
 

@@ -216,7 +216,7 @@ fn sizes_are_told_apart_in_states_and_themes_in_which_a_part_decides_only() {
 #[test]
 fn a_token_is_looked_for_in_variants_that_it_reaches() {
     let sheet = "@control x { color: {b}; background: {paper}; padding: {gap};
-        @axis tone { plain { } loud { color: {a}; } quiet { opacity: .9; } } @option wide { padding: 20px; } }";
+        @axis tone { plain { } loud { color: {a}; } calm { opacity: .9; } } @option wide { padding: 20px; } }";
     let memory = Memory::with_sheet(sheet);
     let project = memory.load();
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));

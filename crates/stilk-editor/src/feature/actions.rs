@@ -87,8 +87,8 @@ fn on_page(subject: &Subject, range: Range, known: &Known) -> Vec<CodeAction> {
     let touches = |one: &&Diagnostic| one.range.start <= range.end && range.start <= one.range.end;
     let mut found = Vec::new();
     for one in known.of_page.iter().filter(touches) {
-        let help = one.message.lines().find_map(|line| line.strip_prefix("help: "));
-        let Some(new) = help.and_then(only_text) else { continue };
+        let mend = one.message.lines().find_map(|line| line.strip_prefix("mend: "));
+        let Some(new) = mend.and_then(only_text) else { continue };
         let place = lines.offset(one.range.start)..lines.offset(one.range.end);
         let here = subject.text.get(place).unwrap_or_default();
         // The message names what stands there, and nothing else is replaced.

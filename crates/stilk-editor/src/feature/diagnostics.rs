@@ -43,7 +43,7 @@ pub fn shown(
     }
     one.notes.iter().for_each(|note| message.push_str(&format!("\n{note}")));
     if let Some(mend) = &one.mend {
-        message.push_str(&format!("\nhelp: {mend}"));
+        message.push_str(&format!("\nmend: {mend}"));
     }
     let labelled = one.span.filter(|_| !one.label.is_empty()).map(|span| (span, one.label.clone()));
     let others = one.related.iter().map(|related| (related.span, related.label.clone()));

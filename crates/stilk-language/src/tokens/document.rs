@@ -170,7 +170,7 @@ fn check_name(name: &Name, diagnostics: &mut Diagnostics) -> bool {
             diagnostics.push(
                 Diagnostic::error("token/name", name.span, message)
                     .label("letters, digits, `-` and `_`")
-                    .mend("write a name such as `sea` or `on-sea`"),
+                    .mend("write a name such as `sea` or `sea-label`"),
             );
             false
         }

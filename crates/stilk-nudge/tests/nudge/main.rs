@@ -92,7 +92,7 @@ fn declarations_keep_all_that_stands_around_them() {
     let start = text.find("--corner: {corner.control}").expect("the local");
     let place = Place::Declaration { file: "controls/button.stilk".into(), start, property: "--corner".into() };
     let found = made(&project, place.clone(), "3px");
-    let comment = "/* set by the axis shape */";
+    let comment = "/* set by the axis corners */";
     assert_eq!(
         found,
         [

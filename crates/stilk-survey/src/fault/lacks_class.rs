@@ -18,17 +18,17 @@ pub const KIND: Kind = Kind {
     source: "the site's own markup: elsewhere both classes stand together",
     fails: "<style>\n\
              .act { padding: 8px 16px; border: 1px solid #14536b; background: #14536b; color: #fff; font: 16px/1.5 serif; text-decoration: none }\n\
-             .act-quiet { background: none; color: #14536b }\n\
+             .act-calm { background: none; color: #14536b }\n\
              </style>\n\
-             <button class=\"act act-quiet\">More</button>\n\
-             <button class=\"act-quiet\">Less</button>\n\
+             <button class=\"act act-calm\">More</button>\n\
+             <button class=\"act-calm\">Less</button>\n\
              ",
     passes: "<style>\n\
              .act { padding: 8px 16px; border: 1px solid #14536b; background: #14536b; color: #fff; font: 16px/1.5 serif; text-decoration: none }\n\
-             .act-quiet { background: none; color: #14536b }\n\
+             .act-calm { background: none; color: #14536b }\n\
              </style>\n\
-             <button class=\"act act-quiet\">More</button>\n\
-             <button class=\"act act-quiet\">Less</button>\n\
+             <button class=\"act act-calm\">More</button>\n\
+             <button class=\"act act-calm\">Less</button>\n\
              ",
 };
 

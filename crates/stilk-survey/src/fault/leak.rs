@@ -23,19 +23,19 @@ pub const KIND: Kind = Kind {
     fails: "<style>\n\
              .act { padding: 8px 16px; border: 1px solid #14536b; background: #14536b; color: #fff; font: 16px/1.5 serif; text-decoration: none }\n\
              .act:hover { background: #0b3a4c }\n\
-             .act-quiet { background: none; color: #14536b }\n\
+             .act-calm { background: none; color: #14536b }\n\
              </style>\n\
              <button class=\"act\">Book</button>\n\
-             <button class=\"act act-quiet\">More</button>\n\
+             <button class=\"act act-calm\">More</button>\n\
              ",
     passes: "<style>\n\
              .act { padding: 8px 16px; border: 1px solid #14536b; background: #14536b; color: #fff; font: 16px/1.5 serif; text-decoration: none }\n\
              .act:hover { background: #0b3a4c }\n\
-             .act-quiet, .act-quiet:hover { background: none; color: #14536b }\n\
-             .act-quiet:hover { text-decoration: underline }\n\
+             .act-calm, .act-calm:hover { background: none; color: #14536b }\n\
+             .act-calm:hover { text-decoration: underline }\n\
              </style>\n\
              <button class=\"act\">Book</button>\n\
-             <button class=\"act act-quiet\">More</button>\n\
+             <button class=\"act act-calm\">More</button>\n\
              ",
 };
 

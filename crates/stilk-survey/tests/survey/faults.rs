@@ -114,14 +114,14 @@ fn a_shorthand_that_wipes_a_picture() {
 
 #[test]
 fn a_variant_that_stands_without_its_family() {
-    let quiet = ".act-quiet { background: none; color: #14536b }";
+    let quiet = ".act-calm { background: none; color: #14536b }";
     says(
         "foreign/lacks-class",
         &[
-            (quiet, "<button class='act act-quiet'>x</button><button class=act-quiet>y</button>", &["act-quiet"]),
-            (quiet, "<button class='act act-quiet'>x</button>", &[]),
+            (quiet, "<button class='act act-calm'>x</button><button class=act-calm>y</button>", &["act-calm"]),
+            (quiet, "<button class='act act-calm'>x</button>", &[]),
             // A class that always stands alone is one of its own.
-            (quiet, "<button class=act>x</button><button class=act-quiet>y</button>", &[]),
+            (quiet, "<button class=act>x</button><button class=act-calm>y</button>", &[]),
         ],
     );
 }
@@ -145,23 +145,19 @@ fn hosts_of_one_family_that_differ() {
 #[test]
 fn a_variant_that_loses_to_a_state_of_its_base() {
     let hover = ".act:hover { background: #0b3a4c }";
-    let quiet = ".act-quiet { background: none; color: #14536b }";
-    let both = "<button class=act>x</button><button class='act act-quiet'>y</button>";
+    let quiet = ".act-calm { background: none; color: #14536b }";
+    let both = "<button class=act>x</button><button class='act act-calm'>y</button>";
     says(
         "foreign/leak",
         &[
-            (&format!("{hover} {quiet}"), both, &[".act-quiet"]),
-            (
-                &format!("{hover} {quiet} .act-quiet:hover {{ background: none; text-decoration: underline }}"),
-                both,
-                &[],
-            ),
+            (&format!("{hover} {quiet}"), both, &[".act-calm"]),
+            (&format!("{hover} {quiet} .act-calm:hover {{ background: none; text-decoration: underline }}"), both, &[]),
             (&format!("{hover} .act-big {{ font-size: 20px }}"), "<button class='act act-big'>y</button>", &[]),
             // A base that paints with a custom property has no leak.
             (
                 ".go { padding: 8px 16px; border: 1px solid; background: var(--fill, #14536b); color: #fff; font-size: 16px } \
-                 .go:hover { --fill: #0b3a4c } .go-quiet { --fill: #555 } .go-quiet:hover { --fill: #333 }",
-                "<button class=go>x</button><button class='go go-quiet'>y</button>",
+                 .go:hover { --fill: #0b3a4c } .go-calm { --fill: #555 } .go-calm:hover { --fill: #333 }",
+                "<button class=go>x</button><button class='go go-calm'>y</button>",
                 &[],
             ),
         ],
@@ -170,16 +166,16 @@ fn a_variant_that_loses_to_a_state_of_its_base() {
 
 #[test]
 fn a_part_of_a_variant_that_loses_to_a_state_of_its_base() {
-    let icon = ".act:hover .icon { color: #fff } .act-quiet { background: none; color: #14536b }";
+    let icon = ".act:hover .icon { color: #fff } .act-calm { background: none; color: #14536b }";
     let body =
-        "<button class=act><i class=icon>x</i>a</button><button class='act act-quiet'><i class=icon>x</i>b</button>";
+        "<button class=act><i class=icon>x</i>a</button><button class='act act-calm'><i class=icon>x</i>b</button>";
     let with = |rule: &str| format!("{icon} {rule}");
-    let lost = with(".act-quiet .icon { color: #8a1c1c }");
-    let stated = with(".act-quiet .icon { color: #8a1c1c } .act-quiet:hover .icon { color: #14536b }");
+    let lost = with(".act-calm .icon { color: #8a1c1c }");
+    let stated = with(".act-calm .icon { color: #8a1c1c } .act-calm:hover .icon { color: #14536b }");
     says(
         "foreign/leak",
         &[
-            (&lost, body, &["of `icon` of `.act.act-quiet` is what `.act:hover .icon` says"]),
+            (&lost, body, &["of `icon` of `.act.act-calm` is what `.act:hover .icon` says"]),
             (&stated, body, &[]),
             // A part that no variant speaks of answers as all do.
             (icon, body, &[]),
@@ -187,8 +183,8 @@ fn a_part_of_a_variant_that_loses_to_a_state_of_its_base() {
     );
     // What is checked may look as the base says.
     let tick = ".tick { display: flex } .tick input { position: absolute; opacity: 0 } .tick .box { width: 12px; height: 12px; border: 1px solid #555 } \
-                .tick-quiet .box { border-color: #999 } .tick input:checked + .box { border-color: #14536b }";
-    let box_in = "<label class='tick tick-quiet'><input type=checkbox><span class=box></span>x</label>";
+                .tick-calm .box { border-color: #999 } .tick input:checked + .box { border-color: #14536b }";
+    let box_in = "<label class='tick tick-calm'><input type=checkbox><span class=box></span>x</label>";
     says("foreign/leak", &[(tick, box_in, &[])]);
 }
 

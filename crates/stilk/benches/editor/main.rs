@@ -56,7 +56,7 @@ fn main() {
         "150 ms",
     ));
     let token = [
-        (day.replace("\"soft\": { \"$value\": \"{slate.lead}\" }", "\"soft\": { \"$value\": \"{slate.grey}\" }"), true),
+        (day.replace("\"soft\": { \"$value\": \"{gull.lead}\" }", "\"soft\": { \"$value\": \"{gull.grey}\" }"), true),
         (day.clone(), false),
     ];
     rows.push((
@@ -65,17 +65,17 @@ fn main() {
         "150 ms",
     ));
     for (what, method, needle, into, wanted) in [
-        ("completion of tokens in a value", "textDocument/completion", "{ink.on-sea}", 5, "15 ms"),
+        ("completion of tokens in a value", "textDocument/completion", "{ink.sea-label}", 5, "15 ms"),
         ("completion of a value", "textDocument/completion", "cursor: pointer", 10, "15 ms"),
-        ("hover over a token", "textDocument/hover", "{ink.on-sea}", 5, "15 ms"),
+        ("hover over a token", "textDocument/hover", "{ink.sea-label}", 5, "15 ms"),
         ("hover over a declaration: where it wins", "textDocument/hover", "background-color: color-mix", 3, "15 ms"),
-        ("references of a token", "textDocument/references", "{ink.on-sea}", 5, ""),
+        ("references of a token", "textDocument/references", "{ink.sea-label}", 5, ""),
     ] {
         let mut asked = client.at(BUTTON, &button, needle, into);
         asked["context"] = json!({ "includeDeclaration": true, "triggerKind": 1 });
         rows.push((what, median(|| client.ask(method, asked.clone())), wanted));
     }
-    let mut asked = client.at(BUTTON, &button, "{ink.on-sea}", 5);
+    let mut asked = client.at(BUTTON, &button, "{ink.sea-label}", 5);
     asked["newName"] = json!("over");
     rows.push(("renaming a token, tried", median(|| client.ask("textDocument/rename", asked.clone())), ""));
     let before = memory(&client);
@@ -109,8 +109,8 @@ fn median<T>(mut once: impl FnMut() -> T) -> Duration {
 fn reading(client: &mut Client, button: &str) -> Duration {
     let mut times = Vec::new();
     for round in 0..ROUNDS {
-        let name = format!("ink.on-se{}", round % 10);
-        let wrong = button.replacen("{ink.on-sea}", &format!("{{{name}}}"), 1);
+        let name = format!("ink.se{}-label", round % 10);
+        let wrong = button.replacen("{ink.sea-label}", &format!("{{{name}}}"), 1);
         let begun = Instant::now();
         client.change(BUTTON, &wrong);
         client.wait_for(BUTTON, |found| {

@@ -14,7 +14,7 @@ const TEMPLATE: &str = "<button type=\"button\"><span part=\"label\"><slot>Cast 
 const MANIFEST: &str = "[system]\nname = \"Grown\"\nprefix = \"grown\"\ntokens = \"grown.resolver.json\"\n\n\
     [surfaces]\npage = \"{page}\"\n";
 
-const WEIGHTS: &str =
+const VOICES: &str =
     "strong { } outline { --paint: {page}; --text: var(--fill); } bare { --paint: transparent; --text: var(--fill); }";
 const SIZES: &str = "small { --size: 14px; } medium { } large { --size: 20px; } huge { --size: 26px; }";
 
@@ -77,7 +77,7 @@ fn sheet(control: usize) -> String {
   @state selected {{ --shade: 10%; border-style: double; }} @state busy {{ @part label {{ opacity: .9; }} }} @state disabled {{ opacity: .5; }}
   @axis tint default tint-0 {{
 {options}  }}
-  @axis weight default strong {{ {WEIGHTS} }}
+  @axis voice default strong {{ {VOICES} }}
   @axis size default medium {{ {SIZES} }}
 }}\n"
     )

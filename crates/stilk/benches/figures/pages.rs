@@ -43,7 +43,7 @@ pub fn write_old(folder: &Path, pages: usize, size: usize) {
     let controls = [
         "<a class=\"cta\" href=\"book\">Book now</a>",
         "<button class=\"cta cta-ghost\" type=\"button\">Timetable</button>",
-        "<button class=\"cta cta-small cta-quiet\" type=\"button\">Later</button>",
+        "<button class=\"cta cta-small cta-calm\" type=\"button\">Later</button>",
         "<span class=\"chip is-on\" role=\"button\" tabindex=\"0\">North</span>",
         "<a class=\"tab\" href=\"#a\">Summer</a>",
         "<form class=\"search\"><input type=\"text\" placeholder=\"Harbour\"><button>Search</button></form>",

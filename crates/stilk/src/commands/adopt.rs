@@ -57,7 +57,7 @@ pub fn adopted(request: &Request) -> Result<Adopted, Failure> {
     let earlier = if manifest.exists() { earlier(request.to) } else { Some(Vec::new()) };
     let Some(earlier) = earlier else {
         return Err(Failure::Message(format!(
-            "error: there is a project in `{}` already that was not adopted, and nothing was written\nhelp: name a new folder with `--to DIR`",
+            "error: there is a project in `{}` already that was not adopted, and nothing was written\nmend: name a new folder with `--to DIR`",
             request.to.display()
         )));
     };
@@ -156,14 +156,14 @@ fn write(files: Vec<(PathBuf, String)>, before: Option<&[(PathBuf, String)]>) ->
         }
     }
     if !there.is_empty() {
-        let (what, help) = match before {
+        let (what, mend) = match before {
             Some(_) => {
                 ("were changed since they were adopted", "adopt into a new folder and take over what you changed")
             }
             None => ("are there already", "name a new folder with `--to DIR`"),
         };
         return Err(Failure::Message(format!(
-            "error: these files {what}, and nothing was written:\n{}\nhelp: {help}",
+            "error: these files {what}, and nothing was written:\n{}\nmend: {mend}",
             there.join("\n")
         )));
     }

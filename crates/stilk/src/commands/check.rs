@@ -1,9 +1,10 @@
 //! `stilk check`: every case, judged.
 
 use super::{Loaded, former, outcome, print_report_with, summary};
-use crate::output::{count, json, markdown, sarif};
+use crate::arguments::format::ReportFormat;
+use crate::output::{count, json, junit, markdown, sarif};
 use crate::watch::Changes;
-use crate::{Failure, Outcome, ReportFormat, say};
+use crate::{Failure, Outcome, say};
 use std::io::IsTerminal;
 use std::path::Path;
 use std::time::Duration;
@@ -106,6 +107,7 @@ pub fn run(
     match format {
         ReportFormat::Json => say::json(&json::render(&report, sources, root, None)),
         ReportFormat::Sarif => say::json(&sarif::render(&report, sources, root)),
+        ReportFormat::Junit => say::markup(&junit::render(&report, sources, root)),
         ReportFormat::Markdown => say::markup(&markdown::render(&report, sources, root, &summary(&report))),
         ReportFormat::Text if quiet && !unknown && report.findings.is_empty() => {}
         ReportFormat::Text => {

@@ -1,9 +1,10 @@
 //! `stilk compare`: two versions of a system, from folders or from git.
 
+use crate::arguments::format::CompareFormat;
 use crate::disk::Folder;
 use crate::output::compare as output;
 use crate::output::failure::Refused;
-use crate::{CompareFormat, Failure, Outcome, say};
+use crate::{Failure, Outcome, say};
 use std::collections::{BTreeMap, BTreeSet};
 use std::io::{Read, Write};
 use std::path::Path;

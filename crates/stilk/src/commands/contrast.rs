@@ -1,8 +1,9 @@
 //! `stilk contrast`: which colours meet, and how well they can be told apart.
 
 use super::{Loaded, mend, outcome};
+use crate::arguments::format::PairFormat;
 use crate::output::{count, pairs, swatch};
-use crate::{Failure, Outcome, PairFormat, say};
+use crate::{Failure, Outcome, say};
 use std::path::Path;
 use stilk_checks::mend::color::color_of;
 use stilk_checks::painted::paint::{contrast, hex, over};

@@ -34,7 +34,7 @@ pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failu
         let list: Vec<String> = changed.iter().map(|(path, _)| format!("  {}", folder.join(path).display())).collect();
         return Err(Failure::Message(format!(
             "error: these files differ from the sample's, and nothing was written:\n{}\n\
-             help: name another folder, `stilk demo DIR`, or replace them with `--overwrite`",
+             mend: name another folder, `stilk demo DIR`, or replace them with `--overwrite`",
             list.join("\n")
         )));
     }
@@ -86,7 +86,7 @@ pub fn adopted(folder: &Path, quiet: bool) -> Result<Outcome, Failure> {
         .collect();
     if !there.is_empty() {
         return Err(Failure::Message(format!(
-            "error: these folders are there already, and nothing was written:\n{}\nhelp: name another folder, `stilk demo DIR --before`",
+            "error: these folders are there already, and nothing was written:\n{}\nmend: name another folder, `stilk demo DIR --before`",
             there.join("\n")
         )));
     }

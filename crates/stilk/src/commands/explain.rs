@@ -1,8 +1,9 @@
 //! `stilk explain`: what a check means, why, an example, the mend.
 
+use crate::arguments::format::PageFormat;
 use crate::output::explain;
 use crate::output::failure::COMMAND;
-use crate::{Failure, Outcome, PageFormat, say};
+use crate::{Failure, Outcome, say};
 use stilk_checks::registry;
 use stilk_language::ids;
 use stilk_survey::fault;

@@ -266,19 +266,33 @@ pub fn show(loaded: &Loaded, edits: &[Edit]) {
     let (red, green) = (Ink(AnsiColor::Red.on_default()), Ink(AnsiColor::Green.on_default()));
     let mut edits: Vec<&Edit> = edits.iter().collect();
     edits.sort();
-    for edit in edits {
-        let text = &loaded.sources.file(edit.span.file).text;
-        let range = edit.span.range();
-        let start = text[..range.start].rfind('\n').map_or(0, |at| at + 1);
-        let end = text[range.end..].find('\n').map_or(text.len(), |at| range.end + at);
-        say!("{}", loaded.place(edit.span));
+    let mut rest = edits.as_slice();
+    while let [first, ..] = rest {
+        let text = &loaded.sources.file(first.span.file).text;
+        let start = text[..first.span.range().start].rfind('\n').map_or(0, |at| at + 1);
+        let end_of_line = |from: usize| text[from..].find('\n').map_or(text.len(), |at| from + at);
+        // Edits of one line are one change of it.
+        let mut end = end_of_line(first.span.range().end);
+        let is_on = |edit: &Edit, end: usize| edit.span.file == first.span.file && edit.span.range().start <= end;
+        let mut new = String::new();
+        let mut kept = start;
+        let mut taken = 0;
+        while let Some(edit) = rest.get(taken).filter(|edit| is_on(edit, end)) {
+            let range = edit.span.range();
+            new.push_str(&text[kept..range.start]);
+            new.push_str(&edit.text);
+            (kept, end) = (range.end, end.max(end_of_line(range.end)));
+            taken += 1;
+        }
+        new.push_str(&text[kept..end]);
+        say!("{}", loaded.place(first.span));
         for line in text[start..end].lines() {
             say!("{red}- {}{red:#}", line.trim());
         }
-        let new = format!("{}{}{}", &text[start..range.start], edit.text, &text[range.end..end]);
         for line in new.lines() {
             say!("{green}+ {}{green:#}", line.trim());
         }
         say!("");
+        rest = &rest[taken..];
     }
 }

@@ -9,6 +9,7 @@ pub mod demo;
 mod embedded;
 pub mod explain;
 pub mod format;
+pub mod manual;
 pub mod markup;
 pub mod mend;
 pub mod new;

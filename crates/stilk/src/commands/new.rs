@@ -13,10 +13,24 @@ use stilk_checks::registry;
 
 static STARTER: Dir = include_dir!("$CARGO_MANIFEST_DIR/starter");
 
-/// Writes a starting system into a folder and checks it. `name` and `prefix` come from the folder's name when none are
-/// given.
-pub fn run(folder: &Path, name: Option<&str>, prefix: Option<&str>, quiet: bool) -> Result<Outcome, Failure> {
-    let files = embedded::sources(&STARTER);
+/// The least that is a system.
+static BARE: Dir = include_dir!("$CARGO_MANIFEST_DIR/starter-bare");
+
+/// What to write.
+pub struct Request<'r> {
+    /// What the system is called; the folder's name otherwise.
+    pub name: Option<&'r str>,
+    /// What classes begin with; the first letters of the name otherwise.
+    pub prefix: Option<&'r str>,
+    /// The smallest system.
+    pub bare: bool,
+    /// Prints errors only.
+    pub quiet: bool,
+}
+
+/// Writes a starting system into a folder and checks it.
+pub fn run(folder: &Path, request: &Request) -> Result<Outcome, Failure> {
+    let files = embedded::sources(if request.bare { &BARE } else { &STARTER });
     let there: Vec<String> = files
         .iter()
         .map(|(path, _)| folder.join(path))
@@ -25,14 +39,14 @@ pub fn run(folder: &Path, name: Option<&str>, prefix: Option<&str>, quiet: bool)
         .collect();
     if !there.is_empty() {
         return Err(Failure::Message(format!(
-            "error: these files are there already, and nothing was written:\n{}\nhelp: name a new folder, `stilk new DIR`",
+            "error: these files are there already, and nothing was written:\n{}\nmend: name a new folder, `stilk new DIR`",
             there.join("\n")
         )));
     }
     let own = folder.canonicalize().unwrap_or_else(|_| folder.to_owned());
     let own = own.file_name().map_or_else(|| "System".into(), |name| name.to_string_lossy().into_owned());
-    let name = name.map_or_else(|| capitalised(&own), str::to_owned);
-    let prefix = prefix.map_or_else(|| short(&name), str::to_owned);
+    let name = request.name.map_or_else(|| capitalised(&own), str::to_owned);
+    let prefix = request.prefix.map_or_else(|| short(&name), str::to_owned);
     let written: BTreeMap<String, String> = files
         .iter()
         .map(|(path, text)| {
@@ -54,7 +68,7 @@ pub fn run(folder: &Path, name: Option<&str>, prefix: Option<&str>, quiet: bool)
     }
     let loaded = Loaded::read(folder)?;
     let report = loaded.report(&loaded.stylesheet());
-    if !quiet {
+    if !request.quiet {
         say!("{name}: {} written to {}\n", count(files.len() as u64, "file"), folder.display());
         for (what, path) in [
             ("manifest", "stilk.toml"),

@@ -1,10 +1,11 @@
 //! `stilk scan`: real pages against the system.
 
 use super::{Loaded, former};
+use crate::arguments::format::ReportFormat;
 use crate::disk::shown;
-use crate::output::{json, markdown, sarif, scan as output};
+use crate::output::{json, junit, markdown, sarif, scan as output};
 use crate::site::{Sheets, read_page};
-use crate::{Failure, Outcome, ReportFormat, say};
+use crate::{Failure, Outcome, say};
 use indicatif::{ProgressBar, ProgressDrawTarget, ProgressStyle};
 use std::collections::{BTreeMap, BTreeSet};
 use std::ffi::OsString;
@@ -55,6 +56,8 @@ pub fn run(root: &Path, request: &Request) -> Result<Outcome, Failure> {
         }
         ReportFormat::Sarif if gathered.unreadable.is_empty() => say::json(&sarif::render(&report, &sources, here)),
         ReportFormat::Sarif => say::json(&sarif::render_failed(&report, &sources, here)),
+        ReportFormat::Junit if gathered.unreadable.is_empty() => say::markup(&junit::render(&report, &sources, here)),
+        ReportFormat::Junit => say::markup(&junit::render_failed(&report, &sources, here)),
         ReportFormat::Markdown => {
             say::markup(&markdown::render(&report, &sources, here, &summary));
             say::markup(&output::markdown(&loaded.system, &gathered));

@@ -1,11 +1,12 @@
 //! `stilk survey`: what is on pages and in stylesheets that nobody wrote for Stilk.
 
 use super::{former, scan::found_pages};
+use crate::arguments::format::SurveyFormat;
 use crate::disk::shown;
 use crate::output::survey::{self as output, Reading};
-use crate::output::{count, json, markdown, sarif};
+use crate::output::{count, json, junit, markdown, sarif};
 use crate::site::{Sheets, read_page, read_sheet};
-use crate::{Failure, Outcome, SurveyFormat, say};
+use crate::{Failure, Outcome, say};
 use std::collections::BTreeMap;
 use std::ffi::OsString;
 use std::path::{Path, PathBuf};
@@ -55,6 +56,8 @@ pub fn run(request: &Request) -> Result<Outcome, Failure> {
         }
         SurveyFormat::Sarif if unreadable.is_empty() => say::json(&sarif::render(&found.report, &site.sources, here)),
         SurveyFormat::Sarif => say::json(&sarif::render_failed(&found.report, &site.sources, here)),
+        SurveyFormat::Junit if unreadable.is_empty() => say::markup(&junit::render(&found.report, &site.sources, here)),
+        SurveyFormat::Junit => say::markup(&junit::render_failed(&found.report, &site.sources, here)),
         SurveyFormat::Markdown => {
             say::markup(&output::markdown(&found));
             say::markup(&markdown::render(&found.report, &site.sources, here, &output::summary(&found)));

@@ -1,10 +1,12 @@
 //! `stilk why`: why a value is what it is, for a case of the system or for an element of any page.
 
 use super::Loaded;
+use crate::arguments::format::Format;
+use crate::arguments::media::MediaOptions;
 use crate::output::why::{self as output, Answer, Subject};
 use crate::say::in_line;
 use crate::site::{Sheets, read_page, read_sheet};
-use crate::{Failure, Format, MediaOptions, Outcome};
+use crate::{Failure, Outcome};
 use std::collections::HashMap;
 use std::path::{Path, PathBuf};
 use stilk_engine::cascade::defaults::Browser;

@@ -2,8 +2,9 @@
 
 use super::why::{Question, answer, split_pseudo};
 use super::{Loaded, themes};
+use crate::arguments::format::Format;
 use crate::output::why::{Answer, Subject, SystemSources, print};
-use crate::{Failure, Format, Outcome};
+use crate::{Failure, Outcome};
 use stilk_engine::cascade::Styled;
 use stilk_engine::dom::NodeId;
 use stilk_engine::inspect::{Inspector, SourceSheet};

@@ -91,7 +91,7 @@ pub fn page() -> String {
         "# Checks\n\nWritten by `stilk explain --format markdown`; every example is run by a test.\n\n\
          A level in `stilk.toml` replaces that of a check: `[checks] levels = { \"token/unused\" = \"off\" }`. \
          `@waive CHECK \"reason\";` in a control accepts what it finds there. Checks of `markup` and `page` are asked by `stilk scan`, \
-         of pages; the pages below are of a system with the prefix `ex`, a button with the option `quiet`, and a field.\n\n",
+         of pages; the pages below are of a system with the prefix `ex`, a button with the option `calm`, and a field.\n\n",
     );
     text.push_str(&format!("All examples share these tokens:\n\n```json\n{{{}\n}}\n```\n", Example::TOKENS));
     for check in CHECKS {

@@ -1,6 +1,6 @@
 //! Why a command could not run, in the form that its answers have: whoever reads them with a program reads this too.
 
-use super::{count, json, markdown, sarif, terminal};
+use super::{count, json, junit, markdown, sarif, terminal};
 use crate::say;
 use std::path::{Path, PathBuf};
 use stilk_checks::report::Report;
@@ -18,6 +18,8 @@ pub enum Form {
     Sarif,
     /// A report as Markdown.
     Markdown,
+    /// A report as JUnit XML.
+    Junit,
 }
 
 /// Sources that hold errors.
@@ -68,6 +70,7 @@ fn print(diagnostics: Vec<Diagnostic>, sources: &Sources, root: &Path, form: For
         Form::Text => {}
         Form::Json => say::json(&json::render(&report, sources, root, None)),
         Form::Sarif => say::json(&sarif::render_failed(&report, sources, root)),
+        Form::Junit => say::markup(&junit::render_failed(&report, sources, root)),
         Form::Markdown => say::markup(&markdown::render(&report, sources, root, &count(errors, "error"))),
     }
 }

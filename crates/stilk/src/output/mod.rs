@@ -5,6 +5,7 @@ pub mod explain;
 pub mod failure;
 pub mod fingerprint;
 pub mod json;
+pub mod junit;
 pub mod markdown;
 pub mod matrix;
 pub mod pairs;

@@ -121,10 +121,10 @@ fn group<'a>(diagnostic: &Diagnostic, texts: &'a Texts, root: &Path) -> Group<'a
         group = group.element(Title::NOTE.message(wrap(note, 12)));
     }
     if let Some(mend) = &diagnostic.mend {
-        group = group.element(Title::HELP.message(wrap(mend, 12)));
+        group = group.element(Title::HELP.with_name("mend").message(wrap(mend, 12)));
     }
     for other in &diagnostic.proposals {
-        group = group.element(Title::HELP.message(wrap(&format!("or: {}", other.words), 12)));
+        group = group.element(Title::HELP.with_name("mend").message(wrap(&format!("or: {}", other.words), 12)));
     }
     group
 }

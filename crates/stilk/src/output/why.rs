@@ -1,8 +1,9 @@
 //! What `why` prints: the value, what won, what lost and why.
 
+use crate::arguments::format::Format;
+use crate::disk;
 use crate::output::{count, unknown_in, wrapped};
 use crate::say::{self, Ink};
-use crate::{Format, disk};
 use serde_json::{Map, Value, json};
 use std::collections::HashMap;
 use std::fmt::Write;

@@ -195,7 +195,7 @@ fn trying(checks: &mut Checks, url: &str, folder: &Path) {
             "button.kelp.outline.small.before",
             "button",
             0,
-            json!({"color": "kelp", "weight": "outline", "size": "small", "icon": "before"}),
+            json!({"color": "kelp", "voice": "outline", "size": "small", "icon": "before"}),
         ),
         ("button@a.large", "button", 1, json!({"size": "large"})),
         ("button@submit.full", "button", 2, json!({"full": "full"})),

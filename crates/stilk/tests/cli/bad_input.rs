@@ -49,11 +49,11 @@ fn tokens_in_a_circle_and_values_out_of_shape() {
         .edit("tokens/day.tokens.json", "{sea.foam}", "{surface.panel}")
         .edit(
             "tokens/day.tokens.json",
-            "\"panel\": { \"$value\": \"{slate.white}\"",
+            "\"panel\": { \"$value\": \"{gull.white}\"",
             "\"panel\": { \"$value\": \"{surface.page}\"",
         )
         .edit("tokens/night.tokens.json", "{sea.abyss}", "{space.near}")
-        .edit("tokens/storm.tokens.json", "{slate.white}", "{slate.wite}")
+        .edit("tokens/storm.tokens.json", "{gull.white}", "{gull.wite}")
         .edit("tokens/base.tokens.json", "0.11, 232", "11, 432")
         .edit("tokens/base.tokens.json", "{ \"value\": 8, \"unit\": \"px\" }", "8")
         .edit("tokens/base.tokens.json", "\"unit\": \"ms\"", "\"unit\": \"min\"")
@@ -63,7 +63,7 @@ fn tokens_in_a_circle_and_values_out_of_shape() {
 
 #[test]
 fn a_token_without_a_value_in_one_theme() {
-    let project = Project::pier().edit("tokens/night.tokens.json", "\"strong\": { \"$value\": \"{slate.mist}\" },", "");
+    let project = Project::pier().edit("tokens/night.tokens.json", "\"strong\": { \"$value\": \"{gull.mist}\" },", "");
     refused(&project, "theme-gap.txt");
 }
 

@@ -8,8 +8,8 @@ const SHEET: &str = "controls/button.stilk";
 fn mended() -> Project {
     Project::pier().edit(
         "tokens/night.tokens.json",
-        "\"on-buoy\": { \"$value\": \"{slate.mist}\" }",
-        "\"on-buoy\": { \"$value\": \"{sea.abyss}\" }",
+        "\"buoy-label\": { \"$value\": \"{gull.mist}\" }",
+        "\"buoy-label\": { \"$value\": \"{sea.abyss}\" }",
     )
 }
 
@@ -31,12 +31,12 @@ fn json_has_the_agreed_shape() {
     let finding = &report["findings"][0];
     assert_eq!(finding["check"], "contrast/text");
     assert_eq!(finding["level"], "error");
-    // Every host, three sizes, one colour and weight, four states that are not disabled, one theme.
+    // Every host, three sizes, one colour and voice, four states that are not disabled, one theme.
     assert_eq!(finding["cases"], 4 * 3 * 4);
     assert!(finding["worst"].as_str().unwrap().contains(":1, needs 4.5:1"));
     assert_eq!(finding["spans"][0]["file"], "tokens/night.tokens.json");
     assert_eq!(finding["spans"][0]["line"], 12);
-    assert_eq!(finding["spans"][0]["column"], 28);
+    assert_eq!(finding["spans"][0]["column"], 31);
     assert!(finding["mend"].as_str().unwrap().starts_with("write `{"));
 }
 
@@ -47,8 +47,8 @@ fn the_mend_that_is_offered_holds() {
     let token = mend.split('`').nth(1).unwrap();
     let project = Project::pier().edit(
         "tokens/night.tokens.json",
-        "\"on-buoy\": { \"$value\": \"{slate.mist}\" }",
-        &format!("\"on-buoy\": {{ \"$value\": \"{token}\" }}"),
+        "\"buoy-label\": { \"$value\": \"{gull.mist}\" }",
+        &format!("\"buoy-label\": {{ \"$value\": \"{token}\" }}"),
     );
     assert_eq!(json(&project, 0)["findings"].as_array().unwrap().len(), 0);
 }
@@ -70,7 +70,7 @@ fn each_surface_counts() {
     // Readable on the page, not on a panel of nearly the same colour.
     let project = mended().edit(
         "tokens/day.tokens.json",
-        "\"panel\": { \"$value\": \"{slate.white}\"",
+        "\"panel\": { \"$value\": \"{gull.white}\"",
         "\"panel\": { \"$value\": \"{sea.open}\"",
     );
     let report = json(&project, 1);
@@ -95,9 +95,9 @@ fn a_waiver_accepts_what_it_names_and_no_more() {
     let on_link = cases("@waive contrast/text on @a.buoy \"Printed as a link.\";");
     assert!(hovered > 0 && hovered < 48 && on_link > 0 && on_link < 48, "{hovered} {on_link}");
     let wrong = waive("@waive contrast/text on .buoy:hovr \"Misspelt.\";").run(&["check"]).status(2);
-    assert!(wrong.stderr.contains("there is no state `hovr`") && wrong.stderr.contains("help: write `hover`"));
+    assert!(wrong.stderr.contains("there is no state `hovr`") && wrong.stderr.contains("mend: write `hover`"));
     let wrong = waive("@waive contrast/txt \"Misspelt.\";").run(&["check"]).status(2);
-    assert!(wrong.stderr.contains("help: write `contrast/text`"), "{}", wrong.stderr);
+    assert!(wrong.stderr.contains("mend: write `contrast/text`"), "{}", wrong.stderr);
 }
 
 #[test]
@@ -146,7 +146,7 @@ fn paths_are_those_of_where_the_user_stands() {
         .current_dir(project.path("").parent().unwrap())
         .output()
         .unwrap();
-    assert!(String::from_utf8(said.stdout).unwrap().contains(&format!("--> {name}/tokens/night.tokens.json:12:28")));
+    assert!(String::from_utf8(said.stdout).unwrap().contains(&format!("--> {name}/tokens/night.tokens.json:12:31")));
 }
 
 #[test]

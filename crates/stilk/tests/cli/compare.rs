@@ -101,8 +101,8 @@ fn what_a_control_keeps_to_itself_is_told_and_asks_for_less() {
 fn contrast_that_is_lost_is_told_with_its_figures() {
     let project = committed().edit(
         "tokens/day.tokens.json",
-        "\"on-sea\": { \"$value\": \"{slate.white}\" }",
-        "\"on-sea\": { \"$value\": \"{sea.open}\" }",
+        "\"sea-label\": { \"$value\": \"{gull.white}\" }",
+        "\"sea-label\": { \"$value\": \"{sea.open}\" }",
     );
     let found = compared(&project, &["HEAD"]);
     let contrast = found["contrast"].as_array().expect("contrast");

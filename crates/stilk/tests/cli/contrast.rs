@@ -10,7 +10,7 @@ fn pairs_are_listed_per_theme_with_the_worst_first() {
     let titles: Vec<&str> = said.lines().filter(|line| !line.starts_with(' ') && !line.is_empty()).collect();
     assert_eq!(titles[..3], ["day", "night", "storm"], "a density is no theme of its own");
     let night = said.split("\nnight\n").nth(1).unwrap();
-    assert!(night.lines().next().unwrap().contains("✗ 1.14  ink.on-buoy on fill.buoy"), "{night}");
+    assert!(night.lines().next().unwrap().contains("✗ 1.14  ink.buoy-label on fill.buoy"), "{night}");
     let ratios: Vec<f64> = night
         .lines()
         .take_while(|line| !line.is_empty())
@@ -47,14 +47,14 @@ fn two_colours() {
 #[test]
 fn tokens_are_held_against_each_other_in_every_theme() {
     let project = Project::pier();
-    let said = project.run(&["contrast", "ink.on-buoy", "fill.buoy"]).status(1).stdout;
+    let said = project.run(&["contrast", "ink.buoy-label", "fill.buoy"]).status(1).stdout;
     let lines: Vec<&str> = said.lines().collect();
     assert_eq!(lines.len(), 1 + 3, "one for each theme: {said}");
     assert!(lines.iter().any(|line| line.trim_start().starts_with("night") && line.ends_with("fails")), "{said}");
     assert!(lines.iter().any(|line| line.trim_start().starts_with("day") && line.ends_with("passes")), "{said}");
     project.run(&["contrast", "{ink.strong}", "white"]).status(1);
-    let said = Project::skerry().run(&["contrast", "on-accent", "accent"]).status(0).stdout;
+    let said = Project::skerry().run(&["contrast", "accent-label", "accent"]).status(0).stdout;
     assert_eq!(said.lines().count(), 1 + 4, "{said}");
-    let said = project.run(&["contrast", "ink.on-boy", "white"]).status(2).stderr;
-    assert_eq!(said, "error: there is no token and no colour `ink.on-boy`\n  write `ink.on-buoy`\n");
+    let said = project.run(&["contrast", "ink.boy-label", "white"]).status(2).stderr;
+    assert_eq!(said, "error: there is no token and no colour `ink.boy-label`\n  write `ink.buoy-label`\n");
 }

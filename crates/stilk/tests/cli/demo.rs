@@ -26,7 +26,7 @@ fn files_that_were_edited_are_kept_unless_told_otherwise() {
     assert_eq!(
         said.stderr,
         "error: these files differ from the sample's, and nothing was written:\n  here/stilk.toml\n\
-         help: name another folder, `stilk demo DIR`, or replace them with `--overwrite`\n"
+         mend: name another folder, `stilk demo DIR`, or replace them with `--overwrite`\n"
     );
     assert_eq!(project.files("here"), before);
     project.run(&["demo", "here", "--overwrite"]).status(0);

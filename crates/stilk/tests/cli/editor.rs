@@ -31,11 +31,11 @@ fn what_is_wrong_is_told_at_each_key_and_gone_when_it_is_mended() {
     assert_eq!((found[0]["code"].as_str(), found[0]["source"].as_str()), (Some("contrast/text"), Some("stilk")));
     assert!(found[0]["message"].as_str().unwrap().contains("text needs 4.5:1\n48 cases"), "{found:?}");
     assert!(found[0]["relatedInformation"][0]["location"]["uri"].as_str().unwrap().contains("night.tokens.json"));
-    let wrong = text.replace("{ink.on-kelp}", "{ink.on-kelb}");
+    let wrong = text.replace("{ink.kelp-label}", "{ink.kelb-label}");
     client.change(BUTTON, &wrong);
     let found = client.wait_for(BUTTON, |found| !found.is_empty());
     assert_eq!(found[0]["code"], "token/unknown");
-    let line = wrong[..wrong.find("ink.on-kelb").unwrap()].matches('\n').count();
+    let line = wrong[..wrong.find("ink.kelb-label").unwrap()].matches('\n').count();
     assert_eq!(found[0]["range"]["start"]["line"], line);
     // What the checks said of the file that nobody touched stays.
     assert!(!client.published["tokens/night.tokens.json"].is_empty());
@@ -48,7 +48,7 @@ fn what_is_wrong_is_told_at_each_key_and_gone_when_it_is_mended() {
 fn what_messages_say_to_write_is_an_action_that_mends() {
     let (mut client, text) = pier();
     for (right, wrong, title) in [
-        ("{ink.on-kelp}", "{ink.on-kelb}", "Write `{ink.on-kelp}`"),
+        ("{ink.kelp-label}", "{ink.kelb-label}", "Write `{ink.kelp-label}`"),
         ("@traits ring", "@traits rinq", "Write `ring`"),
         ("@state hover ", "@state hovver ", "Write `hover`"),
         ("var(--paint), {ink", "var(--paind), {ink", "Write `--paint`"),
@@ -245,11 +245,14 @@ fn hovering_says_what_a_thing_is_and_why_it_wins() {
         let asked = client.at(BUTTON, &text, needle, into);
         client.ask("textDocument/hover", asked)["contents"]["value"].as_str().unwrap_or_default().to_owned()
     };
-    let token = hover("{ink.on-sea}", 3);
-    assert!(token.contains("**ink.on-sea** · color") && token.contains("on page") && token.contains(":1"), "{token}");
+    let token = hover("{ink.sea-label}", 3);
+    assert!(
+        token.contains("**ink.sea-label** · color") && token.contains("on page") && token.contains(":1"),
+        "{token}"
+    );
     let state = hover("@state hover ", 8);
     assert!(state.contains("matches `:hover`") && state.contains("ranks"), "{state}");
-    assert!(hover("@axis weight", 2).contains("an axis and its options"));
+    assert!(hover("@axis voice", 2).contains("an axis and its options"));
     let local = hover("--shade: 0%", 3);
     assert!(local.contains("at rest: `0%`") && local.contains("set: `16%`"), "{local}");
     let declaration = hover("color: var(--text);", 2);
@@ -258,13 +261,13 @@ fn hovering_says_what_a_thing_is_and_why_it_wins() {
     let beaten = hover("background: none;", 2);
     assert!(beaten.contains("wins in 0 of 12 cases") && beaten.contains("with some of what it sets in 12"), "{beaten}");
     assert!(beaten.contains("beaten in 12 by `background-color:"), "{beaten}");
-    assert!(hover("outline {", 2).contains("axis weight"));
+    assert!(hover("outline {", 2).contains("axis voice"));
 }
 
 #[test]
 fn names_lead_to_where_they_are_made_and_used() {
     let (mut client, text) = pier();
-    let asked = client.at(BUTTON, &text, "{ink.on-sea}", 3);
+    let asked = client.at(BUTTON, &text, "{ink.sea-label}", 3);
     let found = client.ask("textDocument/definition", asked.clone());
     let files: Vec<String> =
         names(&found, "uri").iter().map(|uri| uri.rsplit('/').next().unwrap().to_owned()).collect();
@@ -280,9 +283,9 @@ fn names_lead_to_where_they_are_made_and_used() {
     assert!(found[0]["uri"].as_str().unwrap().ends_with("shared.stilk"));
     let symbols = client.ask("textDocument/documentSymbol", client.of(BUTTON));
     assert_eq!(symbols[0]["name"], "@control button");
-    assert!(names(&symbols[0]["children"], "name").contains(&"@axis weight default strong".to_owned()));
-    let found = client.ask("workspace/symbol", json!({ "query": "onsea" }));
-    assert_eq!(found[0]["name"], "ink.on-sea");
+    assert!(names(&symbols[0]["children"], "name").contains(&"@axis voice default strong".to_owned()));
+    let found = client.ask("workspace/symbol", json!({ "query": "sealabel" }));
+    assert_eq!(found[0]["name"], "ink.sea-label");
     assert!(client.ask("textDocument/foldingRange", client.of(BUTTON)).as_array().unwrap().len() > 4);
     let links = client.ask("textDocument/documentLink", client.of("ternhaven.resolver.json"));
     assert_eq!(links.as_array().unwrap().len(), 4, "{links}");
@@ -291,7 +294,7 @@ fn names_lead_to_where_they_are_made_and_used() {
 #[test]
 fn a_name_is_renamed_in_every_file_and_the_system_stays_the_same() {
     let page = "<button class=\"tern-button tern-button-outline\"><span class=tern-button_label>Go</span></button>\n\
-                <style>.a { color: var(--tern-ink-on-sea); }</style>\n";
+                <style>.a { color: var(--tern-ink-sea-label); }</style>\n";
     let project = Project::pier().file("pages/page.html", page);
     let mut client = Client::new(project);
     client.open(BUTTON);
@@ -313,27 +316,27 @@ fn a_name_is_renamed_in_every_file_and_the_system_stays_the_same() {
         css.lines().filter(|line| !line.trim_start().starts_with("/*")).collect::<Vec<_>>().join("\n")
     };
     let before = checked(&client);
-    rename(&mut client, "{ink.on-sea}", 3, "bold");
-    rename(&mut client, "outline {", 2, "quiet");
+    rename(&mut client, "{ink.sea-label}", 3, "bold");
+    rename(&mut client, "outline {", 2, "calm");
     rename(&mut client, "--shade: 0%", 3, "--dimmed");
     rename(&mut client, "@part label", 7, "words");
     rename(&mut client, "@traits ring", 9, "halo");
     let after = checked(&client);
     let as_before = after
-        .replace("ink-bold", "ink-on-sea")
-        .replace("button-quiet", "button-outline")
+        .replace("ink-bold", "ink-sea-label")
+        .replace("button-calm", "button-outline")
         .replace("-dimmed", "-shade")
         .replace("_words", "_label");
     let differs = as_before.lines().zip(before.lines()).find(|(after, before)| after != before);
     assert_eq!(differs, None);
     let page = client.project().read("pages/page.html");
-    assert!(page.contains("tern-button-quiet") && page.contains("tern-button_words"), "{page}");
+    assert!(page.contains("tern-button-calm") && page.contains("tern-button_words"), "{page}");
     assert!(page.contains("var(--tern-ink-bold)"), "{page}");
     rename(&mut client, "@control button", 10, "press");
     assert!(
         client.project().path("controls/press.html").exists() && client.project().path("controls/press.stilk").exists()
     );
-    assert!(client.project().read("pages/page.html").contains("\"tern-press tern-press-quiet\""));
+    assert!(client.project().read("pages/page.html").contains("\"tern-press tern-press-calm\""));
     assert_eq!(client.project().run(&["build", "--quiet"]).status, 0);
 }
 
@@ -341,9 +344,9 @@ fn a_name_is_renamed_in_every_file_and_the_system_stays_the_same() {
 fn a_name_that_would_break_something_is_refused() {
     let (mut client, text) = pier();
     for (needle, into, new, words) in [
-        ("{ink.on-sea}", 3, "strong", "there is a token `ink.strong` already"),
-        ("{ink.on-sea}", 3, "fill.bold", "in another group"),
-        ("{ink.on-sea}", 3, "on sea", "no token's name"),
+        ("{ink.sea-label}", 3, "strong", "there is a token `ink.strong` already"),
+        ("{ink.sea-label}", 3, "fill.bold", "in another group"),
+        ("{ink.sea-label}", 3, "on sea", "no token's name"),
         ("outline {", 2, "bare", "there is a option `bare` already"),
         ("outline {", 2, "9", "is no name"),
         ("--shade: 0%", 3, "--text", "there is a local `--text` already"),
@@ -362,17 +365,17 @@ fn columns_are_those_of_the_editor_in_lines_of_any_script() {
         let mut client = Client::with(Project::pier(), json!({ "general": { "positionEncodings": encodings } }));
         assert_eq!(client.server["capabilities"]["positionEncoding"], expected);
         let text = client.project().read(BUTTON);
-        let line = "  /* ⛴ مرفأ 🏝 */ color: {ink.on-see};\n";
+        let line = "  /* ⛴ مرفأ 🏝 */ color: {ink.see-label};\n";
         let changed = text.replacen("  @part label", &format!("{line}  @part label"), 1);
         client.open_with(BUTTON, &changed);
         let found = client.wait_for(BUTTON, |found| !found.is_empty());
-        let before = &line[..line.find("ink.on").unwrap()];
+        let before = &line[..line.find("ink.see").unwrap()];
         let column = if expected == "utf-8" { before.len() } else { before.encode_utf16().count() };
         assert_eq!(found[0]["range"]["start"]["character"], column, "{expected}");
         let place = &found[0]["range"]["start"];
         // A change at such a place reaches the same characters.
-        let end = json!({ "line": place["line"], "character": column + "ink.on-see".len() });
-        client.change_by(BUTTON, json!([{ "range": { "start": place, "end": end }, "text": "ink.on-sea" }]));
+        let end = json!({ "line": place["line"], "character": column + "ink.see-label".len() });
+        client.change_by(BUTTON, json!([{ "range": { "start": place, "end": end }, "text": "ink.sea-label" }]));
         client.wait_for(BUTTON, <[Value]>::is_empty);
     }
 }

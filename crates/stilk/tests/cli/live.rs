@@ -228,7 +228,7 @@ fn a_save_gives_new_styles_then_a_new_page_and_an_error_its_words() {
     project.write("controls/button.stilk", &sheet.replace("@control button {", "@control button { colr: red;"));
     let news = live.news_of(version, "errors");
     let said = news["errors"].as_str().expect("an error");
-    assert!(said.contains("there is no property `colr`") && said.contains("= help: write `color`"), "{said}");
+    assert!(said.contains("there is no property `colr`") && said.contains("= mend: write `color`"), "{said}");
     assert!(!said.contains('\u{1b}'));
     // What was right stays.
     assert!(project.read("dist/ternhaven.css").contains("letter-spacing: 3px"));

@@ -8,7 +8,7 @@ fn what_can_be_mended_is_shown_and_written_and_nothing_else_changes() {
     let before = demo.read("tokens/night.tokens.json");
     let sheet = demo.read("controls/old-tag.stilk");
     let said = demo.run(&["check", "--mend", "--yes"]).status(1).stdout;
-    assert!(said.starts_with("tokens/night.tokens.json:13\n- \"on-buoy\": { \"$value\": \"{slate.mist}\" }\n+ \"on-buoy\": { \"$value\": \"{"), "{said}");
+    assert!(said.starts_with("tokens/night.tokens.json:13\n- \"buoy-label\": { \"$value\": \"{gull.mist}\" }\n+ \"buoy-label\": { \"$value\": \"{"), "{said}");
     // Lengths go into the sheet that has them; what stands beside them stays.
     let mended = sheet
         .replace("border-radius: 50px;", "border-radius: calc(infinity * 1px);")
@@ -29,11 +29,14 @@ fn a_colour_of_its_own_gets_another_lightness() {
     let pale = "{ \"colorSpace\": \"oklch\", \"components\": [0.75, 0.1, 230] }";
     let project = Project::pier().edit(
         "tokens/night.tokens.json",
-        "\"on-buoy\": { \"$value\": \"{slate.mist}\" }",
-        &format!("\"on-buoy\": {{ \"$value\": {pale} }}"),
+        "\"buoy-label\": { \"$value\": \"{gull.mist}\" }",
+        &format!("\"buoy-label\": {{ \"$value\": {pale} }}"),
     );
     let said = project.run(&["check", "--mend", "--yes"]).status(0).stdout;
-    assert!(said.contains("+ \"on-buoy\": { \"$value\": { \"colorSpace\": \"oklch\", \"components\": [0."), "{said}");
+    assert!(
+        said.contains("+ \"buoy-label\": { \"$value\": { \"colorSpace\": \"oklch\", \"components\": [0."),
+        "{said}"
+    );
     assert!(said.contains("none broken, 0 left"), "{said}");
 }
 
@@ -41,9 +44,9 @@ fn a_colour_of_its_own_gets_another_lightness() {
 fn what_would_break_something_else_is_told_and_not_written() {
     // A dot that stands too far left in small: the base's number serves the other size, where it is right.
     let sheet = "@control x {
-  display: inline-flex; padding: 8px; background: {fill.sea}; color: {ink.on-sea}; border: 0;
-  @part label { position: relative; display: block; box-sizing: border-box; inline-size: 20px; block-size: 20px; border: 2px solid {ink.on-sea}; }
-  @part label::after { content: \"\"; position: absolute; top: 4px; left: 4px; inline-size: 8px; block-size: 8px; background: {ink.on-sea}; }
+  display: inline-flex; padding: 8px; background: {fill.sea}; color: {ink.sea-label}; border: 0;
+  @part label { position: relative; display: block; box-sizing: border-box; inline-size: 20px; block-size: 20px; border: 2px solid {ink.sea-label}; }
+  @part label::after { content: \"\"; position: absolute; top: 4px; left: 4px; inline-size: 8px; block-size: 8px; background: {ink.sea-label}; }
   @axis size default medium { medium { } small { @part label { inline-size: 22px; } } }
   @state hover { background: {ink.strong}; color: {surface.page}; }
   @state focus { outline: {focus.ring}; outline-offset: {focus.gap}; }
@@ -67,7 +70,7 @@ fn a_proposal_writes_nothing() {
     let project = Project::pier();
     let before = project.read("tokens/night.tokens.json");
     let said = project.run(&["contrast", "--mend"]).status(1).stdout;
-    assert!(said.contains("+ \"on-buoy\": { \"$value\": \"{slate.night}\" }"), "{said}");
+    assert!(said.contains("+ \"buoy-label\": { \"$value\": \"{gull.night}\" }"), "{said}");
     assert!(said.contains("clears 1 finding, breaks none") && said.contains("nothing was written"), "{said}");
     assert_eq!(project.read("tokens/night.tokens.json"), before);
     project.run(&["check", "--mend", "--yes"]).status(0);
@@ -90,7 +93,7 @@ fn nothing_is_written_that_nobody_named() {
     assert!(said.contains("1 file written: 2 findings cleared, none broken"), "{said}");
     let sheet = demo.read("controls/old-tag.stilk");
     assert!(sheet.contains("border-radius: calc(infinity * 1px)") && sheet.contains("outline: 2px solid {focus.ring}"));
-    assert!(demo.read("tokens/night.tokens.json").contains("\"on-buoy\": { \"$value\": \"{slate.mist}\" }"));
+    assert!(demo.read("tokens/night.tokens.json").contains("\"buoy-label\": { \"$value\": \"{gull.mist}\" }"));
     let said = demo.run(&["check", "--mend", "contrast/txt"]).status(2).stderr;
     assert_eq!(said, "error: `contrast/txt` has nothing that can be mended\n  write `contrast/text`\n");
 }
@@ -119,7 +122,7 @@ fn a_terminal_is_asked_for_each() {
     let said = on_a_terminal(&demo, "no\nperhaps\nyes\nno\n");
     assert!(said.contains("write this? (yes, no, all)") && said.contains("write `yes`, `no` or `all`"), "{said}");
     assert!(said.contains("1 file written"), "{said}");
-    assert!(demo.read("tokens/night.tokens.json").contains("\"on-buoy\": { \"$value\": \"{slate.night}\" }"));
+    assert!(demo.read("tokens/night.tokens.json").contains("\"buoy-label\": { \"$value\": \"{gull.night}\" }"));
     assert!(demo.read("controls/old-tag.stilk").contains("border-radius: 50px"), "no was said");
     let said = on_a_terminal(&demo, "all\n");
     assert!(said.contains("2 findings cleared, none broken"), "{said}");
@@ -160,7 +163,7 @@ fn another_token_of_the_same_role_comes_first() {
     let said = project.run(&["check", "--only", "contrast/text"]).status(1).stdout;
     let words: String = said.split_whitespace().filter(|word| *word != "|").collect::<Vec<_>>().join(" ");
     assert!(words.contains("--> controls/x.stilk:2:"), "{said}");
-    assert!(words.contains("= help: write `{ink.soft}` for `{ink.faint}`; clears 1 finding, breaks none"), "{said}");
+    assert!(words.contains("= mend: write `{ink.soft}` for `{ink.faint}`; clears 1 finding, breaks none"), "{said}");
     assert!(words.contains("or: ") && !words.contains("{danger}` for"), "{said}");
     let said = project.run(&["check", "--mend", "contrast/text"]).stdout;
     assert!(said.contains("+ padding: 12px; background: {paper}; color: {ink.soft};"), "{said}");

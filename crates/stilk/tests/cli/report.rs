@@ -37,15 +37,15 @@ fn a_report_is_as_its_schemas_say() {
     let edit = &of_text(&report["findings"], "check")["edits"][0];
     assert_eq!(
         (&edit["from"]["line"], &edit["text"]),
-        (&serde_json::json!(13), &serde_json::json!("\"{slate.night}\""))
+        (&serde_json::json!(13), &serde_json::json!("\"{gull.night}\""))
     );
     let fix = &of_text(&sarif["runs"][0]["results"], "ruleId")["fixes"][0]["artifactChanges"][0];
     assert_eq!(fix["artifactLocation"]["uri"], "tokens/night.tokens.json");
     let replaced = &fix["replacements"][0];
-    assert_eq!(replaced["insertedContent"]["text"], "\"{slate.night}\"");
+    assert_eq!(replaced["insertedContent"]["text"], "\"{gull.night}\"");
     let width =
         |region: &serde_json::Value| region["endColumn"].as_u64().unwrap() - region["startColumn"].as_u64().unwrap();
-    assert_eq!(width(&replaced["deletedRegion"]), "\"{slate.mist}\"".len() as u64);
+    assert_eq!(width(&replaced["deletedRegion"]), "\"{gull.mist}\"".len() as u64);
     let markdown = sample.run(&["check", "--format", "markdown"]).stdout;
     // Read as Markdown is read.
     let read = [("<code>", "`"), ("</code>", "`"), ("&lt;", "<"), ("&gt;", ">"), ("\\[", "["), ("&amp;", "&")];

@@ -63,8 +63,8 @@ fn notes_tokens_and_findings_stand_where_they_belong() {
     ));
     // The finding stands in the list of all and with its control, each time with its mend.
     assert_eq!(page.matches("class=\"mend\"").count(), 2);
-    assert!(page.contains("id=\"token-ink.on-buoy\""));
-    assert!(page.contains("href=\"#token-ink.on-buoy\""));
+    assert!(page.contains("id=\"token-ink.buoy-label\""));
+    assert!(page.contains("href=\"#token-ink.buoy-label\""));
     // A colour in both notations, with what it is worth on the surfaces.
     assert!(page.contains("<code>oklch(0.5 0.11 232) #006d97</code>"), "no such colour");
     assert!(page.contains("on page: "));
@@ -104,8 +104,8 @@ fn a_matrix_for_the_terminal() {
 fn the_matrix_counts_what_it_does_not_know() {
     let shadow = Project::demo().edit(
         "controls/button.stilk",
-        "gradient { background-image",
-        "gradient { text-shadow: 0 1px {ink.strong}; background-image",
+        "shaded { background-image",
+        "shaded { text-shadow: 0 1px {ink.strong}; background-image",
     );
     let said = shadow.run(&["specimen", "--terminal", "button"]).status(0).stdout;
     let cells: usize = said.lines().filter(|line| !line.starts_with('?')).map(|line| line.matches('?').count()).sum();

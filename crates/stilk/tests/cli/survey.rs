@@ -140,7 +140,7 @@ fn families_axes_states_and_themes_of_the_old_site_are_those_that_people_see() {
         })
         .collect();
     assert_eq!(axes["size"], [".cta-small", ".cta-large"]);
-    assert_eq!(axes["colour"], [".cta-ghost", ".cta-quiet", ".cta-alarm", "#send"]);
+    assert_eq!(axes["colour"], [".cta-ghost", ".cta-calm", ".cta-alarm", "#send"]);
     assert_eq!(words(&cta["statesWritten"]), ["hover", "focus", "active", "cta--loading", "is-disabled", "disabled"]);
     for (name, kind, controls) in [
         (".pill", "button", 7),
@@ -236,7 +236,7 @@ fn much_is_folded_and_unfolded_when_asked_for() {
     assert!(folded.lines().count() < 500, "{}", folded.lines().count());
     let whole = project.run(&["survey", "--all", "."]).stdout;
     let report = surveyed(&project, &["."]);
-    assert_eq!(whole.matches("  = help: ").count(), findings(&report).len(), "{whole}");
+    assert_eq!(whole.matches("  = mend: ").count(), findings(&report).len(), "{whole}");
     // One check alone is whole, and nothing else is asked.
     let one = project.run(&["survey", "--only", "contrast/placeholder", "--only", "foreign/leak", "."]).stdout;
     let ids: BTreeSet<&str> =
@@ -434,15 +434,15 @@ fn a_state_that_a_script_sets_as_a_class_is_looked_at_where_no_page_shows_it() {
 #[test]
 fn of_many_pages_those_are_shown_of_which_something_is_said() {
     let mut project = Project::empty()
-        .file("a.css", ".act { padding: 8px 16px; border: 1px solid #14536b; background: #14536b; color: #fff; font: 16px serif }\n.act:focus { outline: 3px solid #000 }\n.act-quiet { background: #fff; color: #14536b }\n");
+        .file("a.css", ".act { padding: 8px 16px; border: 1px solid #14536b; background: #14536b; color: #fff; font: 16px serif }\n.act:focus { outline: 3px solid #000 }\n.act-calm { background: #fff; color: #14536b }\n");
     let head = "<!doctype html>\n<meta charset=utf-8>\n<link rel=stylesheet href=a.css>\n";
     for page in 0..270 {
         let body = match page {
-            262 => "<p>late</p>\n<button class=act-quiet>quiet</button>",
+            262 => "<p>late</p>\n<button class=act-calm>calm</button>",
             266 => {
                 "<style>\n.late { color: #ccc; background: #fff; padding: 8px; border: 0; font: 16px serif }\n</style>\n<button class=late>late</button>"
             }
-            _ => "<button class=act>a</button> <button class='act act-quiet'>b</button>",
+            _ => "<button class=act>a</button> <button class='act act-calm'>b</button>",
         };
         project = project.file(&format!("p{page:03}.html"), format!("{head}{body}\n"));
     }
@@ -455,11 +455,11 @@ fn of_many_pages_those_are_shown_of_which_something_is_said() {
         found,
         [
             "contrast/text p266.html:5: `#ccc` on `#fff` is 1.60:1, text needs 4.5:1",
-            "foreign/lacks-class p262.html:5: button.act-quiet has `act-quiet` without `act`",
+            "foreign/lacks-class p262.html:5: button.act-calm has `act-calm` without `act`",
         ]
     );
     let said = project.run(&[&["survey", "--quiet"], &only[..]].concat()).stdout;
-    assert!(said.contains("5 | <button class=act-quiet>quiet</button>"), "{said}");
+    assert!(said.contains("5 | <button class=act-calm>calm</button>"), "{said}");
 }
 
 /// All findings of a site, each as `check line: message`, in order.

@@ -23,9 +23,9 @@ fn reach_goes_through_aliases_and_counts_cases() {
     let project = Project::pier();
     let said = project.run(&["tokens", "buoy.rust"]).status(0);
     assert!(said.stdout.contains("built on it: fill.buoy"), "{}", said.stdout);
-    // One colour of three, on every host, in every state, size, weight and theme.
+    // One colour of three, on every host, in every state, size, voice and theme.
     assert!(said.stdout.ends_with("1 declaration, in 540 of 1,620 cases\n"), "{}", said.stdout);
-    let unused = project.run(&["tokens", "slate.grey"]).status(0);
+    let unused = project.run(&["tokens", "gull.grey"]).status(0);
     assert!(unused.stdout.ends_with("0 declarations, in 0 of 1,620 cases\n"), "{}", unused.stdout);
 }
 

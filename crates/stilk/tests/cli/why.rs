@@ -129,8 +129,8 @@ fn what_is_the_same_in_every_theme_is_told_once() {
 fn a_finding_names_the_file_of_the_theme_that_fails() {
     let project = Project::skerry().edit(
         "tokens/night.tokens.json",
-        "\"on-accent\": {\n    \"$type\": \"color\",\n    \"$value\": \"{paper.page}\"",
-        "\"on-accent\": {\n    \"$type\": \"color\",\n    \"$value\": \"{ink.strong}\"",
+        "\"accent-label\": {\n    \"$type\": \"color\",\n    \"$value\": \"{paper.page}\"",
+        "\"accent-label\": {\n    \"$type\": \"color\",\n    \"$value\": \"{ink.strong}\"",
     );
     let said = project.run(&["check", "--only", "contrast/text"]).status(1).stdout;
     assert!(said.contains("--> tokens/night.tokens.json:") && !said.contains("--> tokens/day.tokens.json:"), "{said}");

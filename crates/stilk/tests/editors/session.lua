@@ -38,7 +38,7 @@ local ok, why = pcall(function()
   end
 
   -- A token that there is none of.
-  local line = replace("{ink.on-kelp}", "{ink.on-kelb}")
+  local line = replace("{ink.kelp-label}", "{ink.kelb-label}")
   local function told()
     return vim.tbl_filter(function(one)
       return one.lnum == line - 1
@@ -47,7 +47,7 @@ local ok, why = pcall(function()
   wait("the mistake is told", function()
     return #told() == 1
   end)
-  check("its words", told()[1].message:find("there is no token `ink.on-kelb`", 1, true), told()[1].message)
+  check("its words", told()[1].message:find("there is no token `ink.kelb-label`", 1, true), told()[1].message)
   check("its code", told()[1].code == "token/unknown", told()[1].code)
 
   -- The action that mends it.
@@ -61,8 +61,8 @@ local ok, why = pcall(function()
       vim.lsp.util.apply_workspace_edit(action.edit, vim.lsp.get_client_by_id(id).offset_encoding)
     end
   end
-  check("an action is offered", action and action.title == "Write `{ink.on-kelp}`", action and action.title)
-  find("{ink.on-kelp}")
+  check("an action is offered", action and action.title == "Write `{ink.kelp-label}`", action and action.title)
+  find("{ink.kelp-label}")
   wait("the mistake is gone", function()
     return #told() == 0
   end)
@@ -84,7 +84,7 @@ local ok, why = pcall(function()
 
   -- A token gets another name in every file.
   vim.o.hidden = true
-  number, at = find("{ink.on-sea}")
+  number, at = find("{ink.sea-label}")
   vim.api.nvim_win_set_cursor(0, { number, at + 2 })
   vim.lsp.buf.rename("ink.over-sea")
   wait("the name is another one here", function()

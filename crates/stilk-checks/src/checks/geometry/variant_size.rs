@@ -38,7 +38,7 @@ pub const CHECK: Check = Check {
 const OVERSIGHT: f64 = 4.0;
 
 /// Axes that are about sizes.
-const ABOUT_SIZE: [&str; 5] = ["size", "shape", "density", "width", "height"];
+const ABOUT_SIZE: [&str; 6] = ["size", "shape", "corners", "density", "width", "height"];
 
 const VERTICAL: [L; 4] = [L::PaddingTop, L::PaddingBottom, L::BorderTopWidth, L::BorderBottomWidth];
 const HORIZONTAL: [L; 4] = [L::PaddingLeft, L::PaddingRight, L::BorderLeftWidth, L::BorderRightWidth];

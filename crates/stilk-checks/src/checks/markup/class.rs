@@ -19,7 +19,7 @@ pub const CHECK: Check = Check {
         "<button type=\"button\" class=\"ex-button ex-button-quite\"><span class=\"ex-button_label\">Book</span></button>",
     ),
     passes: Example::page(
-        "<button type=\"button\" class=\"ex-button ex-button-quiet\"><span class=\"ex-button_label\">Book</span></button>",
+        "<button type=\"button\" class=\"ex-button ex-button-calm\"><span class=\"ex-button_label\">Book</span></button>",
     ),
     scope: Scope::Page(run),
 };

@@ -19,7 +19,7 @@ pub const CHECK: Check = Check {
     )
     .counted(),
     passes: Example::page(
-        "<button type=\"button\" class=\"ex-button\"><span class=\"ex-button_label\">Book</span></button>\n<button type=\"button\" class=\"ex-button ex-button-quiet\"><span class=\"ex-button_label\">Change</span></button>",
+        "<button type=\"button\" class=\"ex-button\"><span class=\"ex-button_label\">Book</span></button>\n<button type=\"button\" class=\"ex-button ex-button-calm\"><span class=\"ex-button_label\">Change</span></button>",
     )
     .counted(),
     scope: Scope::Page(run),

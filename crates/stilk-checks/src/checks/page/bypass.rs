@@ -20,7 +20,7 @@ pub const CHECK: Check = Check {
         "<button type=\"button\" class=\"ex-button\"><span class=\"ex-button_label\">Book</span></button> <button type=\"button\">Change</button>",
     ),
     passes: Example::page(
-        "<button type=\"button\" class=\"ex-button\"><span class=\"ex-button_label\">Book</span></button> <button type=\"button\" class=\"ex-button ex-button-quiet\"><span class=\"ex-button_label\">Change</span></button>",
+        "<button type=\"button\" class=\"ex-button\"><span class=\"ex-button_label\">Book</span></button> <button type=\"button\" class=\"ex-button ex-button-calm\"><span class=\"ex-button_label\">Change</span></button>",
     ),
     scope: Scope::Page(run),
 };

@@ -18,17 +18,17 @@ use stilk_text::diagnostic::{Diagnostic, Level};
 pub const CHECK: Check = Check {
     id: "page/contrast",
     summary: "a control's text has the contrast it needs on what is behind it on the page, with the page's own rules over it",
-    why: "A system is checked on the surfaces that it names. A page puts the quiet button on its photograph-dark footer all the \
+    why: "A system is checked on the surfaces that it names. A page puts the calm button on its photograph-dark footer all the \
           same.",
     source: "WCAG 2.2, 1.4.3 Contrast (Minimum) and 1.4.6 Contrast (Enhanced)",
     level: Level::Error,
     mend: "Put it on a surface that the system names, give the place the theme that is made for it (`data-theme`), or choose \
            another option.",
     fails: Example::page(
-        "<div style=\"background: #1b2430\"><button type=\"button\" class=\"ex-button ex-button-quiet\"><span class=\"ex-button_label\">Book</span></button></div>",
+        "<div style=\"background: #1b2430\"><button type=\"button\" class=\"ex-button ex-button-calm\"><span class=\"ex-button_label\">Book</span></button></div>",
     ),
     passes: Example::page(
-        "<div style=\"background: #f4f4f4\"><button type=\"button\" class=\"ex-button ex-button-quiet\"><span class=\"ex-button_label\">Book</span></button></div>",
+        "<div style=\"background: #f4f4f4\"><button type=\"button\" class=\"ex-button ex-button-calm\"><span class=\"ex-button_label\">Book</span></button></div>",
     ),
     scope: Scope::Page(run),
 };

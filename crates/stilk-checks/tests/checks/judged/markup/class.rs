@@ -8,7 +8,7 @@ fn classes_are_the_systems() {
         "markup/class",
         &[
             "BUTTON",
-            "<a href=\"/\" class=\"ex-button ex-button-quiet mine\"><span class=\"ex-button_label\">Book</span></a>",
+            "<a href=\"/\" class=\"ex-button ex-button-calm mine\"><span class=\"ex-button_label\">Book</span></a>",
             // Others may begin alike.
             "BUTTON<p class=\"exhibit extra\">North</p>",
         ],
@@ -23,7 +23,7 @@ fn classes_are_the_systems() {
                 "ex-button_lable",
             ),
             // An option without its control.
-            ("<button type=\"button\" class=\"ex-button-quiet\">Book</button>", "ex-button-quiet"),
+            ("<button type=\"button\" class=\"ex-button-calm\">Book</button>", "ex-button-calm"),
         ],
     );
 }

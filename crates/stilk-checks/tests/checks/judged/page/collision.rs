@@ -13,7 +13,7 @@ fn class_names_of_the_system_are_the_systems() {
         &[
             ("<style>.ex-button { color: red }</style>BUTTON", "ex-button"),
             ("<style>main .ex-button_label { color: red }</style>BUTTON", "ex-button_label"),
-            ("<style>:is(.card, .ex-button-quiet) { color: red }</style>BUTTON", "ex-button-quiet"),
+            ("<style>:is(.card, .ex-button-calm) { color: red }</style>BUTTON", "ex-button-calm"),
         ],
     );
 }
