@@ -1,19 +1,21 @@
 #!/usr/bin/env bash
 # Makes what people install, in target/packages (or DIR): the program with its manual pages and completions as a tar, a .deb,
 # and npm packages: a launcher, and one for this platform that holds the program.
-#   scripts/package.sh [--program FILE] [--to DIR]
-# --program packs a program that was built already. Packages of other platforms are made on those; laid into the same folder
+#   scripts/package.sh [--program FILE] [--to DIR] [--no-deb]
+# --program packs a program that was built already. A .deb takes cargo-deb, which is installed where it is missing. Packages of other platforms are made on those; laid into the same folder
 # before this runs, the launcher names them too. It names none that is not there.
 set -euo pipefail
 cd "$(dirname "$0")/.."
 
 program=
 to=target/packages
+deb=1
 while [ $# -gt 0 ]; do
     case $1 in
         --program) program=${2:?"--program FILE"}; shift 2 ;;
         --to) to=${2:?"--to DIR"}; shift 2 ;;
-        *) echo "package.sh [--program FILE] [--to DIR]" >&2; exit 2 ;;
+        --no-deb) deb=; shift ;;
+        *) echo "package.sh [--program FILE] [--to DIR] [--no-deb]" >&2; exit 2 ;;
     esac
 done
 if [ -z "$program" ]; then
@@ -41,7 +43,7 @@ tar --create --gzip --file "$to/stilk-$version-$platform.tar.gz" --transform "s,
 say "$to/stilk-$version-$platform.tar.gz"
 
 # Debian's package; its fields and what goes where stand in crates/stilk/Cargo.toml.
-if [ "${platform%%-*}" = linux ] && command -v dpkg >/dev/null; then
+if [ -n "$deb" ] && [ "${platform%%-*}" = linux ] && command -v dpkg >/dev/null; then
     if ! command -v cargo-deb >/dev/null; then
         cargo install --quiet --locked --version 3.6.3 cargo-deb
     fi

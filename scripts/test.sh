@@ -14,7 +14,7 @@ esac
 
 # The browser tests need browsers; without them they fail, they are never skipped.
 ./scripts/install-browsers.sh ${full:+--all}
-./scripts/install-editors.sh
+./scripts/install-tools.sh ${full:+--all}
 export PATH="$HOME/.cargo/bin:$PATH"
 
 if [ -n "$full" ]; then

@@ -15,6 +15,7 @@ mod errors;
 mod files;
 mod format;
 mod guide;
+mod junit;
 mod limits;
 mod live;
 mod marks;

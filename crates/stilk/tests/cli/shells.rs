@@ -44,7 +44,7 @@ fn a_shell_completes_commands_and_what_the_project_has() {
         ("stilk markup button.outline:ho", &["hover", "hover:"]),
         ("stilk markup button.outline.o", &[]),
         ("stilk why button/la", &["button/label"]),
-        ("stilk tokens ink.s", &["ink.strong", "ink.soft", "ink.sea-label"]),
+        ("stilk tokens ink.s", &["ink.strong", "ink.sea-label"]),
         ("stilk check --only contrast/t", &["contrast/text"]),
         ("stilk why button color --theme n", &["night"]),
         ("stilk specimen --terminal b", &["button"]),

@@ -1,5 +1,5 @@
 //! Editors that people have: Neovim as a client of `stilk lsp`, syntax files in the engines that read them, the packed extension.
-//! What is needed for it is installed by `scripts/install-editors.sh`.
+//! What is needed for it is installed by `scripts/install-tools.sh`.
 
 use std::path::{Path, PathBuf};
 use std::process::{Command, Output};
@@ -23,7 +23,7 @@ fn copy(from: &Path, to: &Path) {
 #[track_caller]
 fn run(command: &mut Command) -> Output {
     let name = command.get_program().to_string_lossy().into_owned();
-    command.output().unwrap_or_else(|why| panic!("{name} cannot be run ({why}): ./scripts/install-editors.sh"))
+    command.output().unwrap_or_else(|why| panic!("{name} cannot be run ({why}): ./scripts/install-tools.sh"))
 }
 
 #[track_caller]
@@ -76,7 +76,7 @@ fn the_syntax_file_colours_words_in_vim_and_neovim() {
 #[test]
 fn the_grammar_knows_every_construct_and_the_extension_is_packed() {
     let extension = root().join("editors/extension");
-    assert!(extension.join("node_modules").is_dir(), "./scripts/install-editors.sh installs what the extension needs");
+    assert!(extension.join("node_modules").is_dir(), "./scripts/install-tools.sh installs what the extension needs");
     let output = run(Command::new("node").arg("test/grammar.mjs").current_dir(&extension));
     holds(&output, Path::new(""));
     let folder = tempfile::tempdir().expect("a folder");

@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
-# Installs the editors that tests ask, on Debian: Vim, Neovim, and what packs and tests the extension for others.
+# Installs what tests ask besides browsers, on Debian: Vim, Neovim, what packs and tests the extension for other editors and the
+# npm packages, what validates XML; with --all also what Debian's package is made and tried with.
 set -euo pipefail
 cd "$(dirname "$0")/.."
 
@@ -12,6 +13,10 @@ has vim || missing+=(vim)
 has nvim || missing+=(neovim)
 has node || missing+=(nodejs)
 has npm || missing+=(npm)
+has xmllint || missing+=(libxml2-utils)
+if [ "${1-}" = --all ]; then
+    has debootstrap || missing+=(debootstrap)
+fi
 if [ ${#missing[@]} -gt 0 ]; then
     echo "installing ${missing[*]}"
     $as_root apt-get update -qq
