@@ -10,9 +10,10 @@ mod live;
 mod lsp;
 mod output;
 mod site;
+mod stream;
 mod watch;
 
-use crate::arguments::{Arguments, Command};
+use crate::arguments::{Arguments, Command, ReportCommand};
 use crate::output::failure::{Refused, print_message};
 use clap::Parser;
 use std::ffi::OsString;
@@ -127,7 +128,8 @@ fn run(command: Command) -> Result<Outcome, Failure> {
         Command::Compare { common, old, new, format } => {
             commands::compare::run(&common.project, &old, new.as_deref(), format)
         }
-        Command::Scan { common, pages, format, against } => {
+        Command::Scan { common, stream: true, .. } => commands::stream::scan(&common.project),
+        Command::Scan { common, pages, format, against, stream: _ } => {
             let request =
                 commands::scan::Request { pages: &pages, format, against: against.as_deref(), quiet: common.quiet };
             commands::scan::run(&common.project, &request)
@@ -146,7 +148,9 @@ fn run(command: Command) -> Result<Outcome, Failure> {
             };
             commands::adopt::run(&request)
         }
-        Command::Survey { pages, css, only, format, against, all, quiet } => {
+        Command::Survey { stream: true, only, .. } => commands::stream::survey(&only),
+        Command::Report(ReportCommand::Merge { files, format }) => commands::report::merge(&files, format),
+        Command::Survey { pages, css, only, format, against, all, quiet, stream: _ } => {
             let against = against.as_deref();
             commands::survey::run(&commands::survey::Request {
                 pages: &pages,

@@ -25,6 +25,8 @@ pub struct Gathered {
     pub unreadable: Vec<(String, String)>,
     /// Stylesheets that pages link and that cannot be had, each with why, and how many pages that are.
     pub missing: BTreeMap<(String, String), u64>,
+    /// What makes each finding of the report one with others, in their order; known when all is gathered.
+    pub causes: Vec<String>,
     groups: HashMap<(&'static str, String), usize>,
     found: Vec<Group>,
     sources: Sources,
@@ -89,8 +91,10 @@ impl Gathered {
 
     /// The findings as a report, those with most weight and most places first, and the sources that they point into.
     pub fn finish(mut self, system: &System) -> (Report, Sources, Gathered) {
-        let mut findings: Vec<(u64, Diagnostic)> = Vec::new();
-        for group in std::mem::take(&mut self.found) {
+        let mut findings: Vec<(u64, String, Diagnostic)> = Vec::new();
+        let mut causes = vec![String::new(); self.found.len()];
+        std::mem::take(&mut self.groups).into_iter().for_each(|((_, cause), at)| causes[at] = cause);
+        for (group, cause) in std::iter::zip(std::mem::take(&mut self.found), causes) {
             let mut diagnostic = group.diagnostic;
             if let Some((_, level)) = system.manifest.levels.iter().find(|(id, _)| id.value == diagnostic.id) {
                 match level {
@@ -108,16 +112,22 @@ impl Gathered {
                 controls: Vec::new(),
                 pages: Some(group.pages),
             });
-            findings.push((group.places, diagnostic));
+            findings.push((group.places, cause, diagnostic));
         }
-        findings.sort_by(|a, b| b.1.level.cmp(&a.1.level).then(b.0.cmp(&a.0)).then(a.1.id.cmp(b.1.id)));
+        // Where the first place decides, parts of the pages that are put together later end in the same order.
+        let first = |one: &Diagnostic| one.evidence.as_ref().map(|evidence| evidence.worst.clone());
+        findings.sort_by(|(m, _, a), (n, _, b)| {
+            let by_weight = b.level.cmp(&a.level).then(n.cmp(m)).then(a.id.cmp(b.id));
+            by_weight.then_with(|| first(a).cmp(&first(b))).then_with(|| a.message.cmp(&b.message))
+        });
+        self.causes = findings.iter().map(|(_, cause, _)| cause.clone()).collect();
         let report = Report {
             doubts: Vec::new(),
             cases: self.usage.controls(),
             computed: self.usage.controls(),
             unknown: self.unknown,
             reasons: std::mem::take(&mut self.reasons),
-            findings: findings.into_iter().map(|(_, diagnostic)| diagnostic).collect(),
+            findings: findings.into_iter().map(|(.., diagnostic)| diagnostic).collect(),
             decided: std::mem::take(&mut self.decided),
             waived: 0,
             sampled: Vec::new(),

@@ -249,6 +249,9 @@ pub enum Command {
         common: Common,
         /// Pages, folders of pages, patterns
         pages: Vec<OsString>,
+        /// Read pages from standard input, as lines of JSON or a web archive, and print a line of JSON for each
+        #[arg(long, conflicts_with_all = ["pages", "format", "against"])]
+        stream: bool,
         /// How to print what was found
         #[arg(long, value_enum, default_value_t = ReportFormat::Text)]
         format: ReportFormat,
@@ -278,6 +281,9 @@ pub enum Command {
         /// A former report in JSON: only what is new is shown and counts
         #[arg(long, value_name = "FILE")]
         against: Option<PathBuf>,
+        /// Read pages from standard input, as lines of JSON or a web archive, and print a line of JSON for each
+        #[arg(long, conflicts_with_all = ["pages", "css", "format", "against", "all"])]
+        stream: bool,
         /// Show each finding with its lines, however many there are
         #[arg(long)]
         all: bool,
@@ -285,6 +291,9 @@ pub enum Command {
         #[arg(long, short)]
         quiet: bool,
     },
+    /// Put together what `scan --stream` and `survey --stream` printed
+    #[command(subcommand)]
+    Report(ReportCommand),
     /// Turn pages and their stylesheets into a project, and prove that the pages look the same
     #[command(
         after_help = "Examples:\n  stilk adopt 'site/**/*.html' --to system\n  stilk adopt site --to system --only .cta\n\nExit codes: 0 nothing looks different, 1 something does (it stands in ADOPTED.md), 2 it could not be done."
@@ -354,6 +363,23 @@ pub enum Command {
         /// Print nothing but findings and errors
         #[arg(long, short)]
         quiet: bool,
+    },
+}
+
+/// What can be done with reports.
+#[derive(Subcommand)]
+pub enum ReportCommand {
+    /// Put the lines of pages together into one report: counts, one cause once, the worst case of each
+    ///
+    /// What comes of it does not depend on how the lines are spread over files, nor on their order. Exit code 0: clean. 1: there
+    /// are findings. 2: it could not run.
+    #[command(after_help = "Example:\n  stilk report merge part-*.jsonl > report.json")]
+    Merge {
+        /// Files of such lines; standard input without
+        files: Vec<PathBuf>,
+        /// How to print it
+        #[arg(long, value_enum, default_value_t = Format::Json)]
+        format: Format,
     },
 }
 

@@ -22,6 +22,11 @@ pub fn render_survey(report: &Report, sources: &Sources, root: &Path, survey: Va
 }
 
 fn with(report: &Report, sources: &Sources, root: &Path, more: Option<(&str, Value)>) -> String {
+    format!("{:#}\n", value(report, sources, root, more))
+}
+
+/// The report as a value, with what a scan or a survey adds to it by a name.
+pub fn value(report: &Report, sources: &Sources, root: &Path, more: Option<(&str, Value)>) -> Value {
     let findings: Vec<Value> = report.findings.iter().map(|finding| to_value(finding, sources, root)).collect();
     let mut value = json!({
         "$schema": SCHEMA,
@@ -47,7 +52,7 @@ fn with(report: &Report, sources: &Sources, root: &Path, more: Option<(&str, Val
     if let Some((name, more)) = more {
         value[name] = more;
     }
-    format!("{value:#}\n")
+    value
 }
 
 fn to_value(finding: &Diagnostic, sources: &Sources, root: &Path) -> Value {

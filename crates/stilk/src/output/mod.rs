@@ -8,6 +8,7 @@ pub mod json;
 pub mod junit;
 pub mod markdown;
 pub mod matrix;
+pub mod merged;
 pub mod pairs;
 pub mod sarif;
 pub mod scan;

@@ -177,12 +177,14 @@ pub fn json(system: &System, gathered: &Gathered) -> Value {
         .collect();
     let pages: Vec<Value> =
         gathered.by_page.iter().map(|(page, findings)| json!({ "page": page, "findings": findings })).collect();
+    let mut unused = gathered.usage.unused(system);
+    unused.sort();
     json!({
         "pages": gathered.pages,
         "pagesWithControls": gathered.with_controls,
         "controls": controls,
         "variants": gathered.usage.variants,
-        "unused": gathered.usage.unused(system),
+        "unused": unused,
         "outside": { "controls": gathered.outside.0, "pages": gathered.outside.1 },
         "findingsByPage": pages,
         "unreadable": gathered.unreadable.iter().map(|(page, why)| json!({ "page": page, "why": why })).collect::<Vec<_>>(),

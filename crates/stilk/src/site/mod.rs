@@ -57,7 +57,22 @@ fn depth(text: &str) -> usize {
 /// # Errors
 /// It cannot be read, or is no text.
 pub fn read_page(path: &Path) -> Result<String, String> {
-    let text = html(&disk::read(path, LARGEST_PAGE).map_err(|error| said(&error, LARGEST_PAGE))?)?;
+    page_text(&disk::read(path, LARGEST_PAGE).map_err(|error| said(&error, LARGEST_PAGE))?)
+}
+
+/// The text of a page, in the encoding that a browser would take it for.
+///
+/// # Errors
+/// It is no text, or no page that is looked at.
+pub fn page_text(bytes: &[u8]) -> Result<String, String> {
+    not_too_deep(html(bytes)?)
+}
+
+/// A page's text, where its elements are not nested so deeply that reading it would take for ever.
+///
+/// # Errors
+/// They are.
+pub fn not_too_deep(text: String) -> Result<String, String> {
     match depth(&text) > DEEPEST {
         true => Err(format!("its elements are nested more than {DEEPEST} deep")),
         false => Ok(text),

@@ -27,6 +27,7 @@ mod scan;
 mod schemas;
 mod shells;
 mod specimen;
+mod stream;
 mod support;
 mod survey;
 mod terminal;
