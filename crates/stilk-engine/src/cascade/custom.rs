@@ -200,6 +200,9 @@ impl Style {
             }
             Sizing::FontSize | Sizing::Flow => absolute(value, &fontless()),
             Sizing::LineHeight => {
+                if let Ok(value) = absolute(value, &fontless()) {
+                    return Ok(value);
+                }
                 let (font_size, line_height) = (self.px(Longhand::FontSize), Err(CYCLE));
                 absolute(value, &Context { font_size, line_height, ..self.outer_context() })
             }

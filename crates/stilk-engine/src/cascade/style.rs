@@ -545,7 +545,11 @@ impl Style {
     }
 
     fn has_monospace(&self) -> bool {
-        let Ok(Value::List(names)) = self.get(L::FontFamily) else { return false };
+        // It is asked for the sake of the size: what it reads that is relative to the size goes in a circle.
+        let before = self.sizing.replace(Sizing::FontSize);
+        let family = self.get(L::FontFamily);
+        self.sizing.set(before);
+        let Ok(Value::List(names)) = family else { return false };
         matches!(names.as_slice(), [Value::Ident(name)] if **name == *"monospace")
     }
 

@@ -304,6 +304,22 @@ const VALUES: &[Case] = &[
         "6",
     ),
     (
+        "a typed colour as the font's family, whose size line-height asks for",
+        "@property --c { syntax: '<color>'; inherits: true; initial-value: teal } \
+         #t { --c: 7px; font-size: 2rem; font-family: var(--c); line-height: var(--c); color: var(--c) }",
+        "<p id=t>",
+        "color",
+        "rgb(0, 128, 128)",
+    ),
+    (
+        "a typed length of the font as its family and its line height",
+        "@property --l { syntax: '<length>'; inherits: false; initial-value: 3px } \
+         #t { --l: 2em; font-size: 10px; font-family: var(--l); line-height: var(--l); width: 5px }",
+        "<p id=t>",
+        "width",
+        "5px",
+    ),
+    (
         "a cycle through a fallback",
         "p { --x: var(--none, var(--x)); z-index: var(--x, 7) }",
         "<p id=t>",

@@ -83,12 +83,13 @@ fn main() {
         let (first, end) = text.split_once("..")?;
         Some((first.parse().ok()?, end.parse().ok()?))
     }) {
-        let count = random_pages::run(&browser, first..end, &media);
-        count.print("random stylesheets");
+        // Shown before it is asked: perhaps nothing comes back.
         if end - first == 1 {
             let sample = random::sample(first);
             println!("<!doctype html><style>\n{}</style>\n<body>{}\n{:?}", sample.css, sample.html, sample.forced);
         }
+        let count = random_pages::run(&browser, first..end, &media);
+        count.print("random stylesheets");
         return;
     }
     // SWEEP=1 asks for every property with every value that it takes, and nothing else.
