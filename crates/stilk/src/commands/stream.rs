@@ -1,7 +1,7 @@
 //! `stilk scan --stream` and `stilk survey --stream`: a page in, a line out, for engines that spread pages over machines.
 
 use super::{Loaded, survey};
-use crate::stream::{self, Pages};
+use crate::stream::{self, Pages, ParsedSheets};
 use crate::{Failure, Outcome, say};
 use serde_json::Value;
 use std::path::Path;
@@ -16,8 +16,11 @@ pub fn scan(root: &Path) -> Result<Outcome, Failure> {
     let names = file_suffixes(&loaded.system).iter().map(|suffix| loaded.stylesheet_name(suffix.as_deref())).collect();
     let scanner = Scanner::new(&loaded.system, &written, names);
     let mut worker = Worker::new(&scanner);
+    let parsed = ParsedSheets::default();
     each(|page| {
-        stream::answer("scan", page, &mut |url, html, css| stream::scanned(&mut worker, &loaded.system, url, html, css))
+        stream::answer("scan", page, &mut |url, html, css| {
+            stream::scanned(&mut worker, &parsed, &loaded.system, url, html, css)
+        })
     })
 }
 
@@ -25,7 +28,10 @@ pub fn scan(root: &Path) -> Result<Outcome, Failure> {
 pub fn survey(only: &[String]) -> Result<Outcome, Failure> {
     let (checks, only) = survey::only(only)?;
     let request = Request { only, checks, threads: 1 };
-    each(|page| stream::answer("survey", page, &mut |url, html, css| stream::surveyed(&request, url, html, css)))
+    let parsed = ParsedSheets::default();
+    each(|page| {
+        stream::answer("survey", page, &mut |url, html, css| stream::surveyed(&request, &parsed, url, html, css))
+    })
 }
 
 /// Answers page after page, as they come. That there are findings is no failure: an engine would take it for one.

@@ -3,7 +3,9 @@
 use super::{StreamPage, StreamSheet};
 use crate::output::{json, scan, survey};
 use serde_json::{Value, json};
+use std::cell::RefCell;
 use std::collections::HashMap;
+use std::hash::{DefaultHasher, Hash, Hasher};
 use std::path::Path;
 use std::sync::Arc;
 use stilk_checks::report::Report;
@@ -53,15 +55,48 @@ pub fn answer(
     }
 }
 
+/// Stylesheets that were parsed, by their text: pages of a site have theirs in common, and the engine that is made of them.
+#[derive(Default)]
+pub struct ParsedSheets(RefCell<HashMap<u64, Arc<Stylesheet>>>);
+
+/// So many are kept.
+const KEPT: usize = 64;
+
+impl ParsedSheets {
+    fn parse(&self, text: &str, importer: &mut dyn FnMut(&str) -> Option<String>) -> Arc<Stylesheet> {
+        let mut hasher = DefaultHasher::new();
+        text.hash(&mut hasher);
+        let key = hasher.finish();
+        if let Some(known) = self.0.borrow().get(&key) {
+            return Arc::clone(known);
+        }
+        let mut imports = false;
+        let parsed = Arc::new(Stylesheet::parse_importing(text, &mut |address: &str| {
+            imports = true;
+            importer(address)
+        }));
+        // What others are in it is another page's to say.
+        if !imports {
+            let mut known = self.0.borrow_mut();
+            if known.len() >= KEPT {
+                known.clear();
+            }
+            known.insert(key, Arc::clone(&parsed));
+        }
+        parsed
+    }
+}
+
 /// A page held against a system.
 pub fn scanned(
     worker: &mut Worker,
+    parsed: &ParsedSheets,
     system: &System,
     url: &str,
     html: &str,
     css: &[StreamSheet],
 ) -> (Value, Vec<String>) {
-    let sheets = Given::new(url, css);
+    let sheets = Given::new(url, css, parsed);
     let mut text = html.to_owned();
     // Those without an address stand after what the page has itself.
     (1..=sheets.unnamed().count()).for_each(|n| text.push_str(&format!("<link rel=stylesheet href=#css{n}>")));
@@ -74,8 +109,14 @@ pub fn scanned(
 }
 
 /// A page that nobody wrote for Stilk.
-pub fn surveyed(request: &Request, url: &str, html: &str, css: &[StreamSheet]) -> (Value, Vec<String>) {
-    let sheets = Given::new(url, css);
+pub fn surveyed(
+    request: &Request,
+    parsed: &ParsedSheets,
+    url: &str,
+    html: &str,
+    css: &[StreamSheet],
+) -> (Value, Vec<String>) {
+    let sheets = Given::new(url, css, parsed);
     let more: Vec<Linked> = sheets
         .unnamed()
         .enumerate()
@@ -106,11 +147,12 @@ fn said(report: &Report, sources: &Sources, more: Option<(&str, Value)>) -> Valu
 struct Given<'p> {
     base: Option<Url>,
     css: &'p [StreamSheet],
+    parsed: &'p ParsedSheets,
     by_address: HashMap<String, &'p StreamSheet>,
 }
 
 impl<'p> Given<'p> {
-    fn new(page: &str, css: &'p [StreamSheet]) -> Given<'p> {
+    fn new(page: &str, css: &'p [StreamSheet], parsed: &'p ParsedSheets) -> Given<'p> {
         // A page's address may be a path alone: it stands in some folder then.
         let root = Url::parse("page:///").ok();
         let base = root.as_ref().and_then(|root| root.join(page).ok());
@@ -129,7 +171,7 @@ impl<'p> Given<'p> {
                 }
             }
         }
-        Given { base, css, by_address }
+        Given { base, css, parsed, by_address }
     }
 
     fn unnamed(&self) -> impl Iterator<Item = &'p StreamSheet> {
@@ -157,7 +199,7 @@ impl<'p> Given<'p> {
             }
             found
         };
-        let parsed = Arc::new(Stylesheet::parse_importing(text, &mut importer));
+        let parsed = self.parsed.parse(text, &mut importer);
         missing.retain(|(address, _)| !parsed.unneeded.contains(address));
         Linked { path, text: text.into(), parsed }
     }

@@ -32,3 +32,8 @@ fn a_release_nobody_fears() {
 fn the_recipes_for_pipelines() {
     walk::through("docs/ci.md", &Project::empty());
 }
+
+#[test]
+fn pages_are_streamed_as_documented() {
+    walk::through("docs/scale.md", &Project::empty());
+}
