@@ -3,10 +3,13 @@
 use super::SpecimenPage;
 use stilk_engine::dom::NodeId;
 use stilk_language::markup::Request;
-use stilk_language::system::{Control, StateSet, Variant};
+use stilk_language::system::{Control, OptionId, StateSet, Variant};
 
 /// So many variants of one control are on a card at most.
-const MOST: usize = 6;
+const MOST: usize = 9;
+
+/// A control of fewer axes is shown as it is by default.
+const SEVERAL: usize = 3;
 
 impl SpecimenPage<'_> {
     pub(super) fn overview(&mut self, main: NodeId) {
@@ -31,21 +34,22 @@ impl SpecimenPage<'_> {
     }
 }
 
-/// The default variant; of a control with many ways to vary, also those of its first two axes.
+/// The default variant; of a control with several ways to vary also each of them once: the first other option of an axis, in the
+/// plainest variant that has it.
 fn shown(control: &Control) -> Vec<Variant> {
-    let default = control.default_variant();
-    let mut variants = vec![default.clone()];
-    if control.axes.len() < 5 {
+    let all = control.variants(0);
+    let plainness = |variant: &&Variant| control.spoken_options(variant).count();
+    let mut variants = vec![control.default_variant()];
+    if control.axes.len() < SEVERAL {
         return variants;
     }
-    for (i, axis) in control.axes.iter().enumerate().take(2) {
-        for option in (0..axis.options.len()).filter(|option| axis.default != Some(*option)) {
-            let mut variant = default.clone();
-            variant.choices[i] = Some(option);
-            variants.push(variant);
-        }
+    for (axis, options) in control.axes.iter().enumerate() {
+        let other = (0..options.options.len()).find(|option| options.default != Some(*option));
+        let with = other.and_then(|option| {
+            all.iter().filter(|variant| variant.has(OptionId { axis, option })).min_by_key(plainness)
+        });
+        variants.extend(with.filter(|variant| !variants.contains(variant)).cloned());
     }
-    variants.retain(|variant| !control.excludes.iter().any(|exclude| exclude.covers(variant, 0)));
     variants.truncate(MOST);
     variants
 }

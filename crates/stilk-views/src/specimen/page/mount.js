@@ -243,7 +243,10 @@ const zoomsAll = (() => {
 
 /** Where it does not, a row is drawn in full and made smaller as a picture, which leaves too much room below. */
 const drawn = new ResizeObserver(entries => {
-  for (const { target } of entries) target.style.marginBlockEnd = `${-.45 * target.offsetHeight}px`;
+  for (const { target } of entries) {
+    const isSmaller = getComputedStyle(target).transform !== "none";
+    target.style.marginBlockEnd = isSmaller ? `${-.45 * target.offsetHeight}px` : "";
+  }
 });
 
 function mountSheet(area) {
