@@ -20,6 +20,9 @@ use url::Url;
 /// The form of a line; its number grows when a reader would have to change.
 pub const SCHEMA: &str = "urn:stilk:page:1";
 
+/// What is said of a page, and for each finding what makes it one with those of other pages.
+pub type Said = (Value, Vec<String>);
+
 /// The line of a page that there is nothing to say of, and why.
 fn unreadable(of: &str, url: &str, why: &str) -> Value {
     json!({ "$schema": SCHEMA, "of": of, "page": url, "error": why })
@@ -40,11 +43,7 @@ fn line(of: &str, url: &str, mut value: Value, causes: Vec<String>) -> Value {
 }
 
 /// The line of a page, read or not.
-pub fn answer(
-    of: &str,
-    page: StreamPage,
-    look: &mut dyn FnMut(&str, &str, &[StreamSheet]) -> (Value, Vec<String>),
-) -> Value {
+pub fn answer(of: &str, page: StreamPage, look: &mut dyn FnMut(&str, &str, &[StreamSheet]) -> Said) -> Value {
     let StreamPage { url, html, css } = page;
     match html {
         Err(why) => unreadable(of, &url, &why),
@@ -95,7 +94,7 @@ pub fn scanned(
     url: &str,
     html: &str,
     css: &[StreamSheet],
-) -> (Value, Vec<String>) {
+) -> Said {
     let sheets = Given::new(url, css, parsed);
     let mut text = html.to_owned();
     // Those without an address stand after what the page has itself.
@@ -109,13 +108,7 @@ pub fn scanned(
 }
 
 /// A page that nobody wrote for Stilk.
-pub fn surveyed(
-    request: &Request,
-    parsed: &ParsedSheets,
-    url: &str,
-    html: &str,
-    css: &[StreamSheet],
-) -> (Value, Vec<String>) {
+pub fn surveyed(request: &Request, parsed: &ParsedSheets, url: &str, html: &str, css: &[StreamSheet]) -> Said {
     let sheets = Given::new(url, css, parsed);
     let more: Vec<Linked> = sheets
         .unnamed()
