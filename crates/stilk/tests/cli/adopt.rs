@@ -191,7 +191,7 @@ fn what_cannot_be_done_is_said() {
 fn what_stilk_wrote_itself_can_be_adopted() {
     let project = Project::demo();
     assert_eq!(project.run(&["build"]).status, 0);
-    let said = project.run(&["adopt", "pages", "--to", "system"]);
+    let said = project.run(&["adopt", "pages/boarding.html", "pages/booking.html", "--to", "system"]);
     assert_eq!(said.status, 0, "{}{}", said.stdout, said.stderr);
     // What a place around a control sets for it stays.
     has(&said.stdout, &["controls in 8 sheets", "tern-button ", "tern-switch ", "Left as it was:", "none differs."]);
