@@ -16,7 +16,7 @@
 //!    depend on it.
 //! 5. [`describe`] tells programs about the system: `system.json`, types, resolved tokens.
 //!
-//! [`plain_layout`] writes a sheet as all are written.
+//! [`plain_layout`] writes a sheet as all are written. [`unfinished`] says how a case that is being written may go on.
 //!
 //! [`project::load`] runs the first two stages.
 
@@ -35,3 +35,4 @@ pub mod stylesheet;
 pub mod system;
 pub mod template;
 pub mod tokens;
+pub mod unfinished;

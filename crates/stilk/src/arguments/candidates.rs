@@ -2,22 +2,23 @@
 //!
 //! A project that cannot be read offers nothing, and says nothing: nobody asked it to.
 
-use crate::commands::Loaded;
+use crate::disk::Folder;
 use clap_complete::CompletionCandidate;
 use std::ffi::OsStr;
 use std::path::PathBuf;
 use stilk_checks::registry;
 use stilk_language::system::{System, notation};
+use stilk_language::unfinished::continuations;
 
 /// Cases as far as they go: what may be written next behind what is there.
 pub fn cases(current: &OsStr) -> Vec<CompletionCandidate> {
-    with_system(current, notation::continuations)
+    with_system(current, continuations)
 }
 
 /// Cases, and the parts of their control behind a `/`.
 pub fn cases_and_parts(current: &OsStr) -> Vec<CompletionCandidate> {
     with_system(current, |system, text| match text.rsplit_once('/') {
-        None => notation::continuations(system, text),
+        None => continuations(system, text),
         Some((case, part)) => {
             let control = notation::parse(system, case).map(|named| named.control);
             let parts = control.map(|control| control.template.part_names()).unwrap_or_default();
@@ -58,8 +59,9 @@ pub fn checks(current: &OsStr) -> Vec<CompletionCandidate> {
 }
 
 fn with_system(current: &OsStr, names: impl Fn(&System, &str) -> Vec<String>) -> Vec<CompletionCandidate> {
-    let (Some(text), Some(loaded)) = (current.to_str(), Loaded::load(&project()).loaded) else { return Vec::new() };
-    names(&loaded.system, text).into_iter().map(CompletionCandidate::new).collect()
+    let project = registry::load(&Folder::new(&project()));
+    let (Some(text), Some(system)) = (current.to_str(), project.system) else { return Vec::new() };
+    names(&system, text).into_iter().map(CompletionCandidate::new).collect()
 }
 
 /// The folder that is typed behind `--project` on the line being completed; otherwise the one the shell is in.

@@ -1,7 +1,5 @@
 //! How answers are printed: the values of `--format`.
 
-use crate::arguments::Command;
-use crate::output::failure::Form;
 use clap::ValueEnum;
 
 /// How a report is printed.
@@ -78,32 +76,4 @@ pub enum Format {
     Text,
     /// For programs
     Json,
-}
-
-impl Command {
-    /// The form that its answers have, and what there is to say where there are none.
-    pub fn form(&self) -> Form {
-        let of_report = |format: &ReportFormat| match format {
-            ReportFormat::Text => Form::Text,
-            ReportFormat::Json => Form::Json,
-            ReportFormat::Sarif => Form::Sarif,
-            ReportFormat::Markdown => Form::Markdown,
-            ReportFormat::Junit => Form::Junit,
-        };
-        match self {
-            Command::Check { format, .. } | Command::Scan { format, .. } => of_report(format),
-            Command::Survey { format, .. } => match format {
-                SurveyFormat::Text | SurveyFormat::Html => Form::Text,
-                SurveyFormat::Json => Form::Json,
-                SurveyFormat::Sarif => Form::Sarif,
-                SurveyFormat::Markdown => Form::Markdown,
-                SurveyFormat::Junit => Form::Junit,
-            },
-            Command::Contrast { format: PairFormat::Json, .. }
-            | Command::Compare { format: CompareFormat::Json, .. } => Form::Json,
-            Command::Why(why) if why.format == Format::Json => Form::Json,
-            Command::Compare { format: CompareFormat::Markdown, .. } => Form::Markdown,
-            _ => Form::Text,
-        }
-    }
 }

@@ -2,11 +2,13 @@
 //! however the pages were spread over machines.
 
 use super::{count, grouped};
-use crate::stream::SCHEMA;
 use serde::Deserialize;
 use serde_json::{Map, Value, json};
 use std::cmp::Reverse;
 use std::collections::{BTreeMap, BTreeSet, HashMap};
+
+/// The form of a page's line; its number grows when a reader would have to change.
+pub const SCHEMA: &str = "urn:stilk:page:1";
 
 /// What was merged so far.
 #[derive(Default)]

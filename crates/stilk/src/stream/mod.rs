@@ -5,7 +5,7 @@ mod lines;
 mod page;
 mod warc;
 
-pub use page::{ParsedSheets, SCHEMA, answer, scanned, surveyed};
+pub use page::{ParsedSheets, answer, scanned, surveyed};
 
 use flate2::bufread::MultiGzDecoder;
 use std::io::{self, BufRead, BufReader, Read};

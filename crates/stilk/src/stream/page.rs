@@ -1,6 +1,7 @@
 //! One page of a stream, looked at alone, and the line that says what there is to say of it.
 
 use super::{StreamPage, StreamSheet};
+use crate::output::merged::SCHEMA;
 use crate::output::{json, scan, survey};
 use serde_json::{Value, json};
 use std::cell::RefCell;
@@ -16,9 +17,6 @@ use stilk_survey::site::Site;
 use stilk_survey::survey::{Request, survey as survey_of};
 use stilk_text::source::Sources;
 use url::Url;
-
-/// The form of a line; its number grows when a reader would have to change.
-pub const SCHEMA: &str = "urn:stilk:page:1";
 
 /// What is said of a page, and for each finding what makes it one with those of other pages.
 pub type Said = (Value, Vec<String>);
