@@ -372,7 +372,7 @@ pub enum ReportCommand {
     /// Put the lines of pages together into one report: counts, one cause once, the worst case of each
     ///
     /// What comes of it does not depend on how the lines are spread over files, nor on their order. Exit code 0: clean. 1: there
-    /// are findings. 2: it could not run.
+    /// are findings. 2: it could not run, or pages could not be read.
     #[command(after_help = "Example:\n  stilk report merge part-*.jsonl > report.json")]
     Merge {
         /// Files of such lines; standard input without

@@ -22,7 +22,17 @@ pub fn merge(files: &[PathBuf], format: Format) -> Result<Outcome, Failure> {
         Format::Json => say::json(&format!("{:#}\n", merged.report())),
         Format::Text => say::out(format_args!("{}", say::shown(&merged.text())), ""),
     }
-    Ok(if findings { Outcome::Findings } else { Outcome::Clean })
+    let mut unread = false;
+    for (page, why) in merged.unreadable() {
+        tell!("error: `{}` was not read: {}", say::in_line(page), say::in_line(why));
+        unread = true;
+    }
+    match (unread, findings) {
+        // Of what was not read nothing is known: neither clean nor not.
+        (true, _) => Err(Failure::Said),
+        (false, true) => Ok(Outcome::Findings),
+        (false, false) => Ok(Outcome::Clean),
+    }
 }
 
 fn take(merged: &mut Merged, path: &Path, lines: impl BufRead) -> Result<(), Failure> {

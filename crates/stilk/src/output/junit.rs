@@ -24,6 +24,9 @@ pub fn render_failed(report: &Report, sources: &Sources, root: &Path) -> String 
 fn written(report: &Report, sources: &Sources, root: &Path, kind: NonSuccessKind) -> String {
     let mut suites = quick_junit::Report::new("stilk");
     let asked = report.decided.keys().copied().chain(report.doubts.iter().map(|doubt| doubt.check));
+    // Of pages it is told by check alone what is unknown, not by control.
+    let by_check = || report.reasons.iter().filter_map(|(key, count)| Some((key.split_once(": ")?, *count)));
+    let asked = asked.chain(by_check().map(|((id, _), _)| id));
     let ids: BTreeSet<&str> = asked.chain(report.findings.iter().map(|finding| finding.id)).collect();
     for id in ids {
         let mut suite = TestSuite::new(id);
@@ -33,6 +36,11 @@ fn written(report: &Report, sources: &Sources, root: &Path, kind: NonSuccessKind
         let doubts: Vec<&Doubt> = report.doubts.iter().filter(|doubt| doubt.check == id).collect();
         for doubt in &doubts {
             suite.add_test_case(skipped(doubt, sources, root));
+        }
+        for ((_, reason), count) in by_check().filter(|((of, _), _)| *of == id && doubts.is_empty()) {
+            let mut status = TestCaseStatus::skipped();
+            status.set_message(format!("unknown in {}: {reason}", super::count(count, "case")));
+            suite.add_test_case(case(id, reason, status));
         }
         if suite.test_cases.is_empty() {
             suite.add_test_case(case(id, holds(id), TestCaseStatus::success()));

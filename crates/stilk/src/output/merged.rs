@@ -36,6 +36,8 @@ struct Group {
     finding: Value,
     cases: u64,
     pages: u64,
+    /// The page that was taken last, by its place: one that has a cause twice is one page.
+    last: u64,
 }
 
 /// What pages use of a system.
@@ -130,13 +132,14 @@ impl Merged {
         let cases = whole(&finding["cases"]);
         match self.findings.entry((word(&finding["check"]), cause)) {
             std::collections::hash_map::Entry::Vacant(entry) => {
-                entry.insert(Group { page: page.to_owned(), finding, cases, pages: 1 });
+                entry.insert(Group { page: page.to_owned(), finding, cases, pages: 1, last: self.pages });
             }
             std::collections::hash_map::Entry::Occupied(mut entry) => {
                 let group = entry.get_mut();
                 group.cases += cases;
-                group.pages += 1;
-                let rank = |finding: &Value, page: &str| (ratio(&finding["worst"]), page.to_owned());
+                group.pages += u64::from(group.last != self.pages);
+                group.last = self.pages;
+                let rank = |finding: &Value, page: &str| (ratio(finding), page.to_owned());
                 if rank(&finding, page) < rank(&group.finding, &group.page) {
                     (group.finding, group.page) = (finding, page.to_owned());
                 }
@@ -153,6 +156,11 @@ impl Merged {
     /// Whether there is anything to mend.
     pub fn has_findings(&self) -> bool {
         !self.findings.is_empty()
+    }
+
+    /// Pages that could not be read, each with why.
+    pub fn unreadable(&self) -> impl Iterator<Item = &(String, String)> {
+        self.unreadable.iter()
     }
 
     /// Findings as a report has them: the heaviest first, then those of the most places.
@@ -321,8 +329,9 @@ fn whole(value: &Value) -> u64 {
 }
 
 /// The contrast that the words of a case name, in thousandths; those that name none are all alike.
-fn ratio(worst: &Value) -> u64 {
-    let text = worst.as_str().unwrap_or_default();
+fn ratio(finding: &Value) -> u64 {
+    // Where pages are counted, what is named is a place.
+    let text = finding["worst"].as_str().filter(|_| finding["pages"].is_null()).unwrap_or_default();
     let figure = text.find(":1").and_then(|end| text[..end].rsplit([' ', ':']).next()?.parse::<f64>().ok());
     // Contrast runs from 1 to 21: in thousandths it is a whole number for ordering.
     figure.map_or(u64::MAX, |figure| (figure * 1000.0).round().max(0.0) as u64)

@@ -57,6 +57,15 @@ fn pages_are_reported_alike() {
     let xml = demo.run(&["scan", "--format", "junit"]).status(1).stdout;
     valid(&xml);
     assert!(xml.contains("classname=\"page/") && xml.contains("pages/"), "{xml}");
+    // Where a stylesheet cannot be had, what it decides has not passed.
+    let page = "<link rel=stylesheet href=dist/ternhaven.css><link rel=stylesheet href=gone.css>\
+                <button type=button class=tern-button><span class=tern-button_label>Go</span></button>";
+    let demo = demo.file("page.html", page);
+    let xml = demo.run(&["scan", "page.html", "--format", "junit"]).stdout;
+    valid(&xml);
+    let (_, contrast) = xml.split_once("<testsuite name=\"page/contrast\"").expect("the check is told");
+    let (contrast, _) = contrast.split_once("</testsuite>").expect("its end");
+    assert!(contrast.contains("skipped=\"1\"") && contrast.contains("cannot be had"), "{contrast}");
     let xml = Project::site("orchard").run(&["survey", ".", "--format", "junit"]).stdout;
     valid(&xml);
     assert!(xml.contains("<testsuites name=\"stilk\""), "{xml}");

@@ -72,7 +72,7 @@ fn what_no_line_should_be_is_told_and_the_next_page_is_looked_at() {
         assert!(said[line]["error"].as_str().unwrap().contains(words), "{}", said[line]);
     }
     let lines: Vec<String> = said.iter().map(Value::to_string).collect();
-    let merged = value(&fed(&demo, &["report", "merge"], lines.join("\n").as_bytes(), 0));
+    let merged = value(&fed(&demo, &["report", "merge"], lines.join("\n").as_bytes(), 2));
     assert_eq!((&merged["scan"]["pages"], merged["scan"]["unreadable"].as_array().unwrap().len()), (&json!(1), 3));
     // What is of another command, or no line of a page, is refused with its place.
     demo.write("mixed.jsonl", &format!("{}\n{}\n", lines[3], lines[3].replace("\"scan\",", "\"survey\",")));
