@@ -192,10 +192,10 @@ fn with_greys(sheet: &str, greys: &[(&str, u8)]) -> Memory {
 
 #[test]
 fn where_no_token_alone_will_do_several_are_changed_together() {
-    // `gull` must be dark on white, too dark for any `stone` that white is read on; so `stone` changes with it.
+    // `gull` must be dark on white, too dark for any `wing` that white is read on; so `wing` changes with it.
     let badge = "content: \"new\"; color: {gull};";
     let sheet = format!(
-        "@control x {{ background: {{paper}}; color: {{paper}}; @part label {{ background: {{stone}}; }} @part ::after, label::after {{ {badge} }} {STATES} }}"
+        "@control x {{ background: {{paper}}; color: {{paper}}; @part label {{ background: {{wing}}; }} @part ::after, label::after {{ {badge} }} {STATES} }}"
     );
     let memory = with_greys(&sheet, &[("gull", 48), ("wing", 106)]).only(&["contrast/text"]);
     let finding = report(&memory, 1).findings.into_iter().next().unwrap();
@@ -252,11 +252,11 @@ fn a_colour_on_itself_needs_another_token() {
 #[test]
 fn a_background_is_changed_where_its_text_must_stay() {
     // The red on this grey is `a` for good: it meets what no other red passes on.
-    let sheet = format!("@control x {{ background: {{stone}}; color: #fff; {STATES} }}");
+    let sheet = format!("@control x {{ background: {{wing}}; color: #fff; {STATES} }}");
     let memory = with_greys(&sheet, &[("wing", 128)]).only(&["contrast/text"]);
     let finding = report(&memory, 1).findings.into_iter().next().unwrap();
     let mend = finding.mend.as_deref().unwrap();
-    assert!(mend.starts_with("give `stone` a lightness of "), "{mend}");
+    assert!(mend.starts_with("give `wing` a lightness of "), "{mend}");
     assert!(passes_after(memory, &finding.edits));
 }
 
