@@ -22,9 +22,10 @@ mod ways;
 
 pub(crate) const PAGE_CSS: &str = include_str!("page/page.css");
 const GROUND_CSS: &str = include_str!("page/ground.css");
-const SCRIPTS: [&str; 4] = [
+const SCRIPTS: [&str; 5] = [
     include_str!("page/view.js"),
     include_str!("page/mount.js"),
+    include_str!("page/room.js"),
     include_str!("page/try.js"),
     include_str!("page/start.js"),
 ];

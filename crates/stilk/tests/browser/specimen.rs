@@ -73,6 +73,7 @@ pub fn run(browser: &Browser, sample: &Path) -> usize {
     browser.emulate(&[]);
     let mut checks = Checks { browser, failed: 0, held: 0 };
     ways_of_looking(&mut checks, &url);
+    room(&mut checks, &url);
     trying(&mut checks, &url, work.path());
     keyboard(&mut checks, &url);
     example_of_its_own_advice(&mut checks, &url);
@@ -183,6 +184,51 @@ fn ways_of_looking(checks: &mut Checks, url: &str) {
     );
     checks.open(&format!("{url}#?find=segm"));
     checks.is("search", shown, &json!(["segment", "segmented"]));
+}
+
+fn room(checks: &mut Checks, url: &str) {
+    checks.open(&format!("{url}#control-button-row"));
+    let named = |name: &str| {
+        format!(
+            "[...ask.root('{name}', 1).querySelectorAll('.broad-pictures > .name')].map(name => name.textContent).join()"
+        )
+    };
+    checks.is(
+        "what takes the room in ways of its own is as wide as the sheet",
+        &format!("return {}", named("button-row")),
+        &json!("default,centre,end,apart,wide,column"),
+    );
+    checks.holds(
+        "as wide as what is seen of the sheet, not as its table",
+        "const row = ask.root('button-row', 1).querySelector('.broad-pictures > .mount').getBoundingClientRect(), sheet = document.querySelector('[data-sheet=button-row]'); return row.width > sheet.clientWidth - 40 && row.width <= sheet.clientWidth",
+    );
+    checks.open(&format!("{url}#control-segmented"));
+    checks.is(
+        "what paints no more where there is more room is drawn once",
+        "return ask.root('segmented', 0).querySelector('.broad-pictures')",
+        &Value::Null,
+    );
+    checks.open(&format!("{url}#control-field"));
+    checks.is("filling beside fitting", &format!("return {}", named("field")), &json!("default,fitting,suffixed"));
+    checks.open(&format!("{url}#control-radio-group"));
+    checks.is("what a cell breaks into lines", &format!("return {}", named("radio-group")), &json!("default,inline"));
+    checks.open(&format!("{url}#control-button"));
+    checks.holds(
+        "the last state is reached by scrolling, and the first column stays",
+        "const sheet = document.querySelector('[data-sheet=button]'); sheet.scrollLeft = 1e6;
+         const edge = sheet.getBoundingClientRect(), row = ask.root('button', 0).querySelectorAll('tbody tr')[0];
+         const name = row.querySelector('th').getBoundingClientRect(), last = row.lastElementChild.firstElementChild.getBoundingClientRect();
+         return sheet.scrollLeft > 100 && last.right <= edge.right && Math.abs(name.left - edge.left) < 2",
+    );
+    checks.holds(
+        "nothing shows through the first column",
+        "return getComputedStyle(ask.root('button', 0).querySelector('tbody th')).backgroundColor === getComputedStyle(ask.root('button', 0).firstElementChild).backgroundColor",
+    );
+    checks.open(&format!("{url}#control-radio-group"));
+    checks.holds(
+        "a picture that is drawn again takes no choice from the first",
+        "const group = ask.root('radio-group', 0).querySelector('td > .mount'); return group.querySelector('input[checked]').checked",
+    );
 }
 
 fn trying(checks: &mut Checks, url: &str, folder: &Path) {

@@ -69,6 +69,7 @@ function ground(parent, theme, kind, styles, fill) {
     box.setAttribute(modifier.attribute, modifier.contexts[context]);
   });
   box.style.backgroundColor = data.surface;
+  box.style.setProperty("--specimen-surface", data.surface);
   if (view.dir) box.dir = view.dir;
   fill(box);
   root.append(box);
@@ -270,6 +271,7 @@ function mountSheet(area) {
     const table = [name, theme, root];
     area.tables.push(table);
     const own = root.querySelector("table");
+    drawBroad(area, root, own, byName.get(name));
     fit([...own.querySelectorAll("tbody tr")]);
     part(own);
     for (const block of own.tBodies) {
