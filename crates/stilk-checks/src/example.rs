@@ -15,6 +15,8 @@ pub struct Example {
     pub page: &'static str,
     /// Whether the manifest allows one plain button a page.
     pub counted: bool,
+    /// Whether it has a row, too, in which steps stand, and only there.
+    pub placed: bool,
 }
 
 impl Example {
@@ -37,22 +39,38 @@ impl Example {
 
     /// A sheet of the usual button.
     pub(super) const fn sheet(sheet: &'static str) -> Example {
-        Example { sheet, template: Example::TEMPLATE, tokens: "", themes: None, page: "", counted: false }
+        Example {
+            sheet,
+            template: Example::TEMPLATE,
+            tokens: "",
+            themes: None,
+            page: "",
+            counted: false,
+            placed: false,
+        }
     }
 
     /// A sheet with a template of its own.
     pub(super) const fn drawn(template: &'static str, sheet: &'static str) -> Example {
-        Example { sheet, template, tokens: "", themes: None, page: "", counted: false }
+        Example { sheet, template, tokens: "", themes: None, page: "", counted: false, placed: false }
     }
 
     /// A sheet of the usual button, and further tokens.
     pub(super) const fn with_tokens(tokens: &'static str, sheet: &'static str) -> Example {
-        Example { sheet, template: Example::TEMPLATE, tokens, themes: None, page: "", counted: false }
+        Example { sheet, template: Example::TEMPLATE, tokens, themes: None, page: "", counted: false, placed: false }
     }
 
     /// A sheet of the usual button in two themes.
     pub(super) const fn themed(themes: [&'static str; 2], sheet: &'static str) -> Example {
-        Example { sheet, template: Example::TEMPLATE, tokens: "", themes: Some(themes), page: "", counted: false }
+        Example {
+            sheet,
+            template: Example::TEMPLATE,
+            tokens: "",
+            themes: Some(themes),
+            page: "",
+            counted: false,
+            placed: false,
+        }
     }
 
     /// A page with controls of a small system: a button with an option `calm`, and a field.
@@ -64,12 +82,19 @@ impl Example {
             themes: None,
             page,
             counted: false,
+            placed: false,
         }
     }
 
     /// The same in a system that allows one plain button a page.
     pub(super) const fn counted(mut self) -> Example {
         self.counted = true;
+        self
+    }
+
+    /// The same in a system with a row of steps.
+    pub(super) const fn placed(mut self) -> Example {
+        self.placed = true;
         self
     }
 
@@ -89,6 +114,17 @@ impl Example {
     const FIELD: [&'static str; 2] = [
         "@control field {\n  @part native { border: 1px solid {ink}; background: {paper}; color: {ink}; padding: {gap}; }\n}\n",
         "<div><label part=\"label\" for=\"entry\"><slot>Name</slot></label><input part=\"native\" id=\"entry\"></div>\n",
+    ];
+
+    /// Controls of which one stands only inside of the other: sheets and templates.
+    const ROW: [(&'static str, &'static str); 4] = [
+        ("controls/row.html", "<div><button part=\"item\" data-control=\"step\" type=\"button\">Deck</button></div>\n"),
+        ("controls/row.stilk", "@control row {\n  display: flex; gap: {gap};\n}\n"),
+        ("controls/step.html", "<button type=\"button\"><span part=\"label\"><slot>Deck</slot></span></button>\n"),
+        (
+            "controls/step.stilk",
+            "@control step inside row {\n  padding: {gap}; background: {sea}; color: {paper};\n}\n",
+        ),
     ];
 
     /// The page, where the example is one.
@@ -120,6 +156,9 @@ impl Example {
         ];
         if self.counted {
             files[0].1.push_str("\n[checks]\ncount = { \"button.plain\" = 1 }\n");
+        }
+        if self.placed {
+            files.extend(Example::ROW.map(|(path, text)| (path.into(), text.into())));
         }
         if !self.page.is_empty() {
             let [sheet, template] = Example::FIELD;

@@ -1,6 +1,6 @@
 //! Cases: control × host × variant × state set × theme, the unit that is checked and shown.
 
-use crate::markup::{Mounted, Request, mount};
+use crate::markup::{Mounted, Request, mount_in_place};
 use crate::stylesheet::{Plan, Written};
 use crate::system::states::StateKind;
 use crate::system::{Control, Rule, StateId, StateSet, System, Variant};
@@ -207,8 +207,8 @@ impl Look {
     pub fn layout(&self) -> Result<&Layout, Unknown> {
         let _answering = asked::note_layout();
         let laid_out = self.layout.get_or_init(|| match &self.layouts {
-            Some(known) => known.of(&self.document, &self.styles, self.mounted.host, self.room),
-            None => Rc::new(lay_out(&self.document, &self.styles, self.mounted.host, self.room)),
+            Some(known) => known.of(&self.document, &self.styles, self.mounted.root, self.room),
+            None => Rc::new(lay_out(&self.document, &self.styles, self.mounted.root, self.room)),
         });
         laid_out.as_ref().as_ref().map_err(|reason| *reason)
     }
@@ -219,7 +219,7 @@ impl Look {
     /// Something in it is not modelled.
     pub fn layout_in(&self, width: f64) -> Result<Layout, Unknown> {
         let _answering = asked::note_layout();
-        lay_out_in_font(&self.document, &self.styles, self.mounted.host, width)
+        lay_out_in_font(&self.document, &self.styles, self.mounted.root, width)
     }
 
     /// Where a box is drawn, from the upper left corner of the control's own.
@@ -358,8 +358,8 @@ impl<'s> LookEngine<'s> {
         };
         let mut forced = Forced::default();
         let request = Request { control: unit.control, host: unit.host, variant: &unit.variant, states, plain: false };
-        let mounted = mount(self.system, request, &mut document, self.ground.wrapper, &mut forced);
-        let matches = self.engine.matches(&document, &forced, mounted.host);
+        let mounted = mount_in_place(self.system, request, &mut document, self.ground.wrapper, &mut forced);
+        let matches = self.engine.matches(&document, &forced, mounted.root);
         UnthemedLook {
             document: Rc::new(document),
             mounted: Rc::new(mounted),
@@ -411,7 +411,7 @@ pub fn mounted_alone(system: &System, unit: &Unit, states: &StateSet) -> (Docume
     let mut document = ground.in_theme(system, &unit.theme);
     let mut forced = Forced::default();
     let request = Request { control: unit.control, host: unit.host, variant: &unit.variant, states, plain: false };
-    let mounted = mount(system, request, &mut document, ground.wrapper, &mut forced);
+    let mounted = mount_in_place(system, request, &mut document, ground.wrapper, &mut forced);
     (document, mounted, forced)
 }
 

@@ -24,6 +24,7 @@ pub const READING: &[Said] = &[
     ("sheet/from", "a control is a copy of one that there is none of, or of itself"),
     ("sheet/host", "`@host` names no host of the template"),
     ("sheet/important", "a declaration is `!important`: precedence is the language's own"),
+    ("sheet/inside", "a control is to stand inside one that there is none of, or that does not place it"),
     ("sheet/local", "a local property is read that is not declared, or has no value at rest"),
     (
         "sheet/mark",
@@ -36,6 +37,7 @@ pub const READING: &[Said] = &[
     ("sheet/part", "a part is named that the template has not"),
     ("sheet/placed", "a placed control is given something that it does not take"),
     ("sheet/prelude", "a reference in a condition is not the same in every theme"),
+    ("sheet/pseudo", "a pseudo-element is styled that no element of the control has"),
     ("sheet/rule", "an at-rule stands where there is none of this name"),
     ("sheet/semicolon", "a semicolon is missing"),
     ("sheet/size", "a sheet holds more than is read (docs/limits.md)"),

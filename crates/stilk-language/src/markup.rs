@@ -9,6 +9,8 @@ use stilk_engine::dom::{Document, Element, NodeData, NodeId, is_disableable};
 /// A control in a document.
 #[derive(Debug, Clone)]
 pub struct Mounted {
+    /// The outermost element that was mounted: the host, or that of the control around it.
+    pub root: NodeId,
     /// The host.
     pub host: NodeId,
     /// The element whose native state counts.
@@ -41,6 +43,74 @@ pub struct Request<'r> {
     pub plain: bool,
 }
 
+/// The same as [`mount`] where the control stands: one that stands only inside of others in the first of them, at its first place
+/// there.
+pub fn mount_in_place(
+    system: &System,
+    request: Request,
+    document: &mut Document,
+    parent: NodeId,
+    forced: &mut Forced,
+) -> Mounted {
+    match around(system, request.control) {
+        Some(outer) => mount_inside(system, outer, request, document, parent, forced),
+        None => mount(system, request, document, parent, forced),
+    }
+}
+
+/// The control in which the cases of another stand.
+pub fn around<'s>(system: &'s System, control: &Control) -> Option<&'s Control> {
+    system.control(control.inside.first()?.as_str())
+}
+
+/// The plainest variant of a control, on the first host that has it, with another control in it.
+fn mount_inside(
+    system: &System,
+    outer: &Control,
+    request: Request,
+    document: &mut Document,
+    parent: NodeId,
+    forced: &mut Forced,
+) -> Mounted {
+    let rest = StateSet::default();
+    let expand = |exactly: bool, host: usize, variant: &Variant, document: &mut Document, parent: NodeId| {
+        let at = Request { control: outer, host, variant, states: &rest, plain: request.plain };
+        let subject = Some(Subject { request, exactly, mounted: None });
+        let mut expander = Expander { subject, ..Expander::new(system, at, document, None) };
+        let root = expander.copy(outer.template.hosts[host].node, parent)?;
+        expander.subject?.mounted.map(|mounted| Mounted { root, ..mounted })
+    };
+    // What a variant leaves out is in another one; a host that is placed nowhere stands where another does.
+    let places = [true, false].into_iter().flat_map(|exactly| {
+        (0..outer.template.hosts.len()).flat_map(move |host| {
+            let variants = std::iter::once(outer.default_variant()).chain(outer.variants_near(host));
+            variants.map(move |variant| (exactly, host, variant))
+        })
+    });
+    let mut places = places.into_iter();
+    let is_there = |(exactly, host, variant): &(bool, usize, Variant)| {
+        expand(*exactly, *host, variant, &mut Document::new(), Document::ROOT).is_some()
+    };
+    let place = places.find(is_there);
+    let mounted = place.and_then(|(exactly, host, variant)| expand(exactly, host, &variant, document, parent));
+    match mounted {
+        Some(mounted) => {
+            apply_states(system, request.states, document, &mounted, forced);
+            // A pointer over it is over what it stands in, and so on.
+            let own = request.states.ids().iter().chain(request.states.of_parts().iter().map(|(id, _)| id));
+            for class in own.filter_map(|id| shown_around(*id)) {
+                let mut at = document.node(mounted.host).parent.filter(|_| mounted.host != mounted.root);
+                while let Some(outer) = at {
+                    forced.add(outer, class.clone());
+                    at = document.node(outer).parent.filter(|_| outer != mounted.root);
+                }
+            }
+            mounted
+        }
+        None => mount(system, request, document, parent, forced),
+    }
+}
+
 /// Puts a variant into a document, with the attributes of its lasting states. Interaction states go to `forced`.
 pub fn mount(
     system: &System,
@@ -52,8 +122,13 @@ pub fn mount(
     let host = &request.control.template.hosts[request.host];
     let mut expander = Expander::new(system, request, document, None);
     let node = expander.copy(host.node, parent).unwrap_or(parent);
-    let mounted =
-        Mounted { host: node, bearer: expander.bearer.unwrap_or(node), parts: expander.parts, placed: expander.placed };
+    let mounted = Mounted {
+        root: node,
+        host: node,
+        bearer: expander.bearer.unwrap_or(node),
+        parts: expander.parts,
+        placed: expander.placed,
+    };
     apply_states(system, request.states, document, &mounted, forced);
     mounted
 }
@@ -216,6 +291,33 @@ pub(crate) fn native_of_placed(document: &Document, placed: NodeId, inner: &Cont
     document.descendants(placed).into_iter().filter(|node| *node != placed).find(is_it)
 }
 
+/// Attributes that bring about a state.
+const OF_STATES: [&str; 14] = [
+    "aria-busy",
+    "aria-checked",
+    "aria-current",
+    "aria-disabled",
+    "aria-expanded",
+    "aria-invalid",
+    "aria-pressed",
+    "aria-selected",
+    "checked",
+    "disabled",
+    "open",
+    "readonly",
+    "required",
+    "selected",
+];
+
+/// The control that an outer one is mounted for.
+struct Subject<'e> {
+    request: Request<'e>,
+    /// Whether only a place of its own host will do.
+    exactly: bool,
+    /// Where it came to stand.
+    mounted: Option<Mounted>,
+}
+
 struct Expander<'e> {
     system: &'e System,
     request: Request<'e>,
@@ -230,6 +332,8 @@ struct Expander<'e> {
     native: Option<NodeId>,
     /// Whether elements of options that are not chosen are there too.
     every: bool,
+    /// The control that is looked at, where it stands in this one.
+    subject: Option<Subject<'e>>,
 }
 
 impl<'e> Expander<'e> {
@@ -247,6 +351,7 @@ impl<'e> Expander<'e> {
             content,
             native: None,
             every: false,
+            subject: None,
         }
     }
 
@@ -302,16 +407,29 @@ impl<'e> Expander<'e> {
         }
         self.native = before;
         let rest = StateSet::default();
-        let request = Request {
-            control: inner,
-            host: placement.host,
-            variant: &placement.variant,
-            states: &rest,
-            plain: self.request.plain,
+        let waiting = self.subject.as_ref().filter(|subject| {
+            subject.mounted.is_none()
+                && subject.request.control.name.value == inner.name.value
+                && (subject.request.host == placement.host || !subject.exactly)
+        });
+        let subject = waiting.map(|subject| subject.request);
+        let request = match subject {
+            Some(request) => request,
+            None => Request {
+                control: inner,
+                host: placement.host,
+                variant: &placement.variant,
+                states: &rest,
+                plain: self.request.plain,
+            },
         };
         let mut expander = Expander::new(self.system, request, self.document, Some(content));
-        let node = expander.copy(inner.template.hosts[placement.host].node, parent)?;
+        let node = expander.copy(inner.template.hosts[request.host].node, parent)?;
         let bearer = expander.bearer.unwrap_or(node);
+        if let Some(known) = self.subject.as_mut().filter(|_| subject.is_some()) {
+            let (parts, placed) = (std::mem::take(&mut expander.parts), std::mem::take(&mut expander.placed));
+            known.mounted = Some(Mounted { root: node, host: node, bearer, parts, placed });
+        }
         // What the outer template says of the element replaces what the control's own says.
         // What is said of a native control goes to where its state is.
         const OF_BEARER: [&str; 8] =
@@ -321,8 +439,11 @@ impl<'e> Expander<'e> {
         let parts: Vec<String> =
             outer.parts.iter().filter(|(_, n)| *n == from).map(|(name, _)| name.value.clone()).collect();
         let names = self.system.names();
+        // The states of the control that is looked at are those of its case.
+        let is_said = |name: &str| subject.is_none() || !OF_STATES.contains(&name);
         if let Some(target) = self.document.element_mut(node) {
-            for (name, value) in element.attributes.iter().filter(|(name, _)| !OWN.contains(&&*name.local)) {
+            let said = element.attributes.iter().filter(|(name, _)| is_said(&name.local));
+            for (name, value) in said.filter(|(name, _)| !OWN.contains(&&*name.local)) {
                 if bearer == node || !OF_BEARER.contains(&&*name.local) {
                     target.set(&name.local, value.clone());
                 }
@@ -333,7 +454,8 @@ impl<'e> Expander<'e> {
             }
         }
         if let Some(target) = self.document.element_mut(bearer).filter(|_| bearer != node) {
-            for (name, value) in element.attributes.iter().filter(|(name, _)| OF_BEARER.contains(&&*name.local)) {
+            let said = element.attributes.iter().filter(|(name, _)| is_said(&name.local));
+            for (name, value) in said.filter(|(name, _)| OF_BEARER.contains(&&*name.local)) {
                 target.set(&name.local, value.clone());
             }
         }
@@ -345,7 +467,8 @@ impl<'e> Expander<'e> {
             let named = outer.parts.iter().filter(|(_, n)| *n == native).map(|(name, _)| name.value.clone());
             let named: Vec<String> = named.collect();
             if let Some(target) = self.document.element_mut(bearer) {
-                for (name, value) in said.attributes.iter().filter(|(name, _)| !OWN.contains(&&*name.local)) {
+                let said = said.attributes.iter().filter(|(name, _)| is_said(&name.local));
+                for (name, value) in said.filter(|(name, _)| !OWN.contains(&&*name.local)) {
                     target.set(&name.local, value.clone());
                 }
                 named.iter().for_each(|part| names.part(&self.request.control.name.value, part).put_on(target));
@@ -429,20 +552,25 @@ pub fn apply_states(
         let state = system.states.get(*id);
         let Some((_, node)) = mounted.parts.iter().find(|(name, _)| name == part) else { continue };
         let bearer = mounted.placed.iter().find(|(placed, _)| placed == node).map_or(*node, |(_, bearer)| *bearer);
-        let of_part = Mounted { host: *node, bearer, parts: Vec::new(), placed: Vec::new() };
+        let of_part = Mounted { root: *node, host: *node, bearer, parts: Vec::new(), placed: Vec::new() };
         apply_state(state, document, &of_part, forced);
         // A pointer over a part is over everything around it, and focus in it is within everything around it.
-        let around = match id {
-            StateId::Hover => PseudoClass::Hover,
-            StateId::Active => PseudoClass::Active,
-            StateId::Focus | StateId::FocusWithin => PseudoClass::FocusWithin,
-            _ => continue,
-        };
+        let Some(around) = shown_around(*id) else { continue };
         let mut at = document.node(*node).parent.filter(|_| *node != mounted.host);
         while let Some(outer) = at {
             forced.add(outer, around.clone());
             at = if outer == mounted.host { None } else { document.node(outer).parent };
         }
+    }
+}
+
+/// The pseudo-class that everything around an element in a state has.
+fn shown_around(state: StateId) -> Option<PseudoClass> {
+    match state {
+        StateId::Hover => Some(PseudoClass::Hover),
+        StateId::Active => Some(PseudoClass::Active),
+        StateId::Focus | StateId::FocusWithin => Some(PseudoClass::FocusWithin),
+        _ => None,
     }
 }
 

@@ -444,7 +444,7 @@ impl<'g> Ground<'g> {
             && rule.hosts.is_empty()
             && rule.nested.is_empty()
             && rule.conditions.is_empty()
-            && rule.target.condition.is_empty()
+            && rule.target.is_plain()
             && rule.target.part == *part
             && rule.target.pseudo.trim_start_matches(':') == pseudo.as_deref().unwrap_or_default()
     }

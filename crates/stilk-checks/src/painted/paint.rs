@@ -93,10 +93,10 @@ pub fn is_switched_off(look: &Look, chain: &[NodeId]) -> bool {
     })
 }
 
-/// The elements from the host down to one of its descendants.
+/// The elements from the outermost that is mounted down to one of its descendants.
 pub fn chain(look: &Look, node: NodeId) -> Vec<NodeId> {
     let mut chain = vec![node];
-    while let Some(parent) = look.document.node(chain[0]).parent.filter(|_| chain[0] != look.mounted.host) {
+    while let Some(parent) = look.document.node(chain[0]).parent.filter(|_| chain[0] != look.mounted.root) {
         chain.insert(0, parent);
     }
     chain

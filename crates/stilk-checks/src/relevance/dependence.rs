@@ -9,6 +9,7 @@ use stilk_engine::css::parse::parse_declaration;
 use stilk_engine::css::property::{Flow, Longhand};
 use stilk_engine::layout::READS;
 use stilk_language::case::ControlKind;
+use stilk_language::markup::around;
 use stilk_language::system::{BoundDeclaration, Control, Rule, StateId, System};
 use stilk_language::tokens::{Piece, TokenId};
 
@@ -65,7 +66,9 @@ impl Setting<'_> {
 /// Every declaration of a control, and of those placed in it.
 pub fn settings<'s>(system: &'s System, control: &'s Control) -> Vec<Setting<'s>> {
     let mut settings = Vec::new();
-    collect(system, control, &mut settings, &mut FxHashMap::default());
+    // Where it stands only inside of another, that one's rules reach it.
+    let outermost = around(system, control).unwrap_or(control);
+    collect(system, outermost, &mut settings, &mut FxHashMap::default());
     settings
 }
 

@@ -98,10 +98,7 @@ impl<'s> Hosts<'s> {
                 })
         };
         let is_of_direction = |text: &String| text.starts_with(":dir(");
-        !reverts
-            && rule.hosts.iter().all(is_alike)
-            && rule.nested.iter().all(is_of_direction)
-            && rule.target.condition.is_empty()
+        !reverts && rule.hosts.iter().all(is_alike) && rule.nested.iter().all(is_of_direction) && rule.target.is_plain()
     }
 
     /// Whether two hosts have the same value of one property in every one of these looks.

@@ -130,8 +130,10 @@ pub(super) fn keys(system: &System, sources: &Sources, settings: &Settings) -> V
         let mut all = BTreeSet::from([index]);
         let mut open = vec![index];
         while let Some(at) = open.pop() {
-            let placed = system.controls[at].placements.iter().filter_map(|placed| index_of(&placed.control));
-            open.extend(placed.filter(|placed| all.insert(*placed)).collect::<Vec<_>>());
+            let control = &system.controls[at];
+            let placed = control.placements.iter().filter_map(|placed| index_of(&placed.control));
+            let around = control.inside.iter().filter_map(|outer| index_of(&outer.value));
+            open.extend(placed.chain(around).filter(|placed| all.insert(*placed)).collect::<Vec<_>>());
         }
         let mut hasher = DefaultHasher::new();
         (common, own[index]).hash(&mut hasher);

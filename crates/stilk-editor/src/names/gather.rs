@@ -160,17 +160,22 @@ impl Gathering<'_> {
             self.push(Symbol::State(state.name.value.clone()), Role::Definition, state.name.span);
         }
         for (key, _) in &manifest.counts {
-            // `button.strong`, perhaps in quotes.
+            // `button.strong.large, link.strong`, perhaps in quotes.
             let text = self.sources.text(key.span);
-            let mut words = css::identifiers(text).map(|(range, word)| {
-                let start = key.span.start as usize + range.start;
-                Name { value: word.to_owned(), span: Span::new(key.span.file, start, start + word.len()) }
-            });
-            let Some(control) = words.next() else { continue };
-            let options: Vec<Name> = words.filter(|word| word.value != "plain").collect();
-            self.push(Symbol::Control(control.value.clone()), Role::Read, control.span);
-            for option in options {
-                self.own(OwnKind::Option, &control.value, Role::Read, &option);
+            let mut start = key.span.start as usize;
+            for one in text.split(',') {
+                let mut words = css::identifiers(one).map(|(range, word)| {
+                    let start = start + range.start;
+                    Name { value: word.to_owned(), span: Span::new(key.span.file, start, start + word.len()) }
+                });
+                if let Some(control) = words.next() {
+                    let options: Vec<Name> = words.filter(|word| word.value != "plain").collect();
+                    self.push(Symbol::Control(control.value.clone()), Role::Read, control.span);
+                    for option in options {
+                        self.own(OwnKind::Option, &control.value, Role::Read, &option);
+                    }
+                }
+                start += one.len() + 1;
             }
         }
     }
@@ -194,6 +199,9 @@ impl Gathering<'_> {
         for node in &sheet.controls {
             let owner = &node.name.value;
             self.push(Symbol::Control(owner.clone()), Role::Definition, node.name.span);
+            for outer in &node.inside {
+                self.push(Symbol::Control(outer.value.clone()), Role::Read, outer.span);
+            }
             if let Some(from) = &node.from {
                 self.push(Symbol::Control(from.value.clone()), Role::Read, from.span);
                 self.scopes.from.insert(owner.clone(), from.value.clone());
@@ -258,6 +266,9 @@ impl Gathering<'_> {
                 Item::Part(targets, _, body) => {
                     for part in targets.iter().filter_map(|target| target.part.as_ref()) {
                         self.own(OwnKind::Part, inside.owner, Role::Write, part);
+                    }
+                    for (other, _) in targets.iter().filter_map(|target| target.after.as_ref()) {
+                        self.own(OwnKind::Part, inside.owner, Role::Read, other);
                     }
                     self.items(body, Inside { parts: targets, ..inside });
                 }

@@ -4,7 +4,7 @@ use crate::css::parse::is_too_deep;
 use cssparser::{ParseError, Parser as CssParser, ToCss, Token};
 use html5ever::{LocalName, Namespace};
 use precomputed_hash::PrecomputedHash;
-use selectors::parser::{ParseRelative, Selector, SelectorParseErrorKind};
+use selectors::parser::{Component, ParseRelative, Selector, SelectorParseErrorKind};
 use selectors::{SelectorImpl, SelectorList};
 use std::borrow::Borrow;
 use std::fmt;
@@ -491,6 +491,12 @@ pub fn parse_list(text: &str) -> Option<List> {
 /// Whether a text is a selector list.
 pub fn is_valid(text: &str) -> bool {
     parse_list(text).is_some()
+}
+
+/// Whether some selector of a list reaches from one element to another, outside of brackets.
+pub fn is_complex(text: &str) -> bool {
+    let reaches = |one: &Selector<Selectors>| one.iter_raw_match_order().any(Component::is_combinator);
+    parse_list(text).is_some_and(|list| list.slice().iter().any(reaches))
 }
 
 /// The selectors of a list, each as it was written.

@@ -45,6 +45,8 @@ pub struct Style {
     flow: OnceCell<Flow>,
     monospace: OnceCell<bool>,
     zoomed: OnceCell<bool>,
+    /// Nothing until it is asked; no while it is found out.
+    base_select: Cell<Option<bool>>,
     pub(super) hidden: OnceCell<Result<bool, Unknown>>,
     /// Values of declarations with references, by declaration.
     pub(super) substituted: RefCell<Vec<(DeclarationId, Substituted)>>,
@@ -91,6 +93,7 @@ impl Style {
             flow: OnceCell::new(),
             monospace: OnceCell::new(),
             zoomed: OnceCell::new(),
+            base_select: Cell::default(),
             hidden: OnceCell::new(),
             substituted: RefCell::default(),
             sizing: Cell::default(),
@@ -138,6 +141,9 @@ impl Style {
     /// The value of what is around the element, or the initial one, where no declaration says anything else and nothing
     /// else of the element has a say in it.
     fn taken(&self, longhand: Longhand) -> Option<&Shared> {
+        if self.has_base_look(longhand) {
+            return None;
+        }
         if changes_with_zoom(longhand) && self.is_zoomed() {
             return None;
         }
@@ -479,6 +485,9 @@ impl Style {
     }
 
     fn raw_value(&self, longhand: Longhand) -> Result<Value, Unknown> {
+        if self.has_base_look(longhand) {
+            return Err(Unknown("what `appearance: base-select` looks like is not modelled"));
+        }
         let initial = &self.sheets.initial[longhand as usize];
         let specified = self.specified(longhand).0;
         let inherited = || self.parent.as_ref().map(|parent| parent.get(longhand).cloned());
@@ -700,6 +709,29 @@ impl Style {
             let own = self.is_declared(L::Zoom) && self.get(L::Zoom).map_or(true, |zoom| zoom.as_number() != Some(1.0));
             own || self.parent.as_ref().is_some_and(|parent| parent.is_zoomed())
         })
+    }
+
+    /// Whether a value is what a list of the page's own look has by nature (CSS Forms 1): no author's declaration decides it.
+    fn has_base_look(&self, longhand: Longhand) -> bool {
+        // What the look itself is found out by is the same in every look.
+        !matches!(longhand, L::Appearance | L::Direction | L::WritingMode | L::Zoom)
+            && self.is_in_base_select()
+            && self.specified(longhand).1.is_none_or(|declaration| declaration.sheet == 0)
+    }
+
+    /// Whether it is a list with `appearance: base-select`, or stands in one.
+    fn is_in_base_select(&self) -> bool {
+        if let Some(known) = self.base_select.get() {
+            return known;
+        }
+        let _answering = asked::unnoted();
+        self.base_select.set(Some(false));
+        let is_own = self.matched.nature == Nature::Control
+            && self.is_declared(L::Appearance)
+            && self.get(L::Appearance).is_ok_and(|value| value.is("base-select"));
+        let is = is_own || self.parent.as_ref().is_some_and(|parent| parent.is_in_base_select());
+        self.base_select.set(Some(is));
+        is
     }
 
     /// One axis that is no longer visible makes the other one scroll (CSS Overflow 3, section 3.1).

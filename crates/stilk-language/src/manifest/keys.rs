@@ -201,7 +201,7 @@ pub const TABLES: &[TableOfKeys] = &[
                 "count",
                 Kind::IntegerTable,
                 "{ \"$0\" = 1 }",
-                "So many of a control, or of one with an option, on one page at most.",
+                "So many of a control, of one with some options, or of several of these together, on one page at most.",
             ),
         ],
     },

@@ -45,6 +45,24 @@ pub struct Manifest {
     pub outside: Vec<Name>,
 }
 
+/// What a key of `[checks] count` counts: a control with all of these options.
+#[derive(Debug, Clone, PartialEq, Eq)]
+pub struct Counted<'n> {
+    /// The control's name.
+    pub control: &'n str,
+    /// Options that it has together; `plain` stands for none, where there is no option of that name.
+    pub options: Vec<&'n str>,
+}
+
+/// What is counted together by a key: `button.strong.large, link.strong`.
+pub fn counted(key: &str) -> Vec<Counted<'_>> {
+    let one = |one| -> Option<Counted> {
+        let mut words = str::split(one, '.').map(str::trim);
+        Some(Counted { control: words.next()?, options: words.collect() })
+    };
+    key.split(',').filter_map(one).collect()
+}
+
 impl Manifest {
     /// What holds where nobody wrote a manifest: for controls that are found on pages. `place` stands for all places in it.
     pub fn unwritten(name: &str, states: Vec<OwnState>, place: Span) -> Manifest {

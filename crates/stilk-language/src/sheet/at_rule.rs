@@ -40,6 +40,7 @@ at_rules! {
     Option "option" Block,
     Part "part" Block,
     Property "property" Anywhere,
+    StartingStyle "starting-style" Block,
     State "state" Block,
     Supports "supports" Block,
     Trait "trait" Top,

@@ -70,7 +70,7 @@ pub struct AttachNode {
     pub span: Span,
 }
 
-/// `@control NAME [from OTHER] [marked (SELECTOR)] { … }`
+/// `@control NAME [from OTHER] [inside OTHER…] [marked (SELECTOR)] { … }`
 #[derive(Debug)]
 pub struct ControlNode {
     /// The control's name.
@@ -79,6 +79,8 @@ pub struct ControlNode {
     pub mark: Option<Name>,
     /// The control it starts as a copy of.
     pub from: Option<Name>,
+    /// The controls outside of which it never stands; none where it stands anywhere.
+    pub inside: Vec<Name>,
     /// What is in it.
     pub body: Vec<Item>,
 }
@@ -125,7 +127,7 @@ pub enum Item {
     Host(Name, Vec<Item>),
     /// `&…`: the selector without its `&`.
     Nested(Name, Vec<Item>),
-    /// `@media`, `@supports`, `@container`
+    /// `@media`, `@supports`, `@container`, `@starting-style`
     Condition(Condition, Vec<Item>),
     /// `@axis`
     Axis(AxisNode),
@@ -191,9 +193,11 @@ pub enum ValuePiece {
     Local(Name),
 }
 
-/// `NAME` or `NAME::pseudo`, `::pseudo` for the host's own.
+/// `NAME` or `NAME::pseudo`, `::pseudo` for the host's own, `OTHER + NAME` for a part beside another.
 #[derive(Debug, Clone)]
 pub struct PartTarget {
+    /// The part that must stand before it, and `+` for right before or `~` for somewhere before.
+    pub after: Option<(Name, char)>,
     /// The part; `None` for the host.
     pub part: Option<Name>,
     /// Conditions of the part, `:first-child`, as written.
@@ -223,7 +227,7 @@ pub struct StateRef {
 /// A conditional group rule.
 #[derive(Debug, Clone)]
 pub struct Condition {
-    /// `media`, `supports` or `container`.
+    /// `media`, `supports`, `container` or `starting-style`.
     pub kind: Name,
     /// What stands before the block; references are written out.
     pub prelude: Value,

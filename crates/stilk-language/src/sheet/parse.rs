@@ -97,7 +97,14 @@ impl SheetReader<'_> {
             AtRule::Control => {
                 let mut head = self.head(parser);
                 let mark = self.take_mark(&mut head.text);
-                let words = self.words(&head.text);
+                let mut words = self.words(&head.text);
+                let at = words.iter().position(|word| word.value == "inside").unwrap_or(words.len());
+                let inside = words.split_off(at);
+                if let [word] = inside.as_slice() {
+                    let mend = "write `@control NAME inside OTHER { … }`";
+                    self.say("sheet/syntax", word.span, "`inside` names no control", mend);
+                }
+                let inside = inside.into_iter().skip(1).collect();
                 let (control, from) = match words.as_slice() {
                     [] => (None, None),
                     [control] => (Some(control.clone()), None),
@@ -110,7 +117,7 @@ impl SheetReader<'_> {
                 };
                 let body = self.body(parser, &head, name, 1);
                 match control {
-                    Some(control) => self.sheet.controls.push(ControlNode { name: control, mark, from, body }),
+                    Some(control) => self.sheet.controls.push(ControlNode { name: control, mark, from, inside, body }),
                     None => {
                         self.say("sheet/syntax", name.span, "the control has no name", "write `@control NAME { … }`")
                     }
@@ -167,6 +174,7 @@ impl SheetReader<'_> {
             | AtRule::Media
             | AtRule::Option
             | AtRule::Part
+            | AtRule::StartingStyle
             | AtRule::State
             | AtRule::Supports
             | AtRule::Traits

@@ -223,8 +223,12 @@ impl<'s> SheetWriter<'s> {
             .iter()
             .flat_map(|control| control.rules.iter().map(move |rule| ControlRule { control, rule }))
             .collect();
-        // A stable sort: source order decides what states and places leave equal.
-        placed.sort_by_key(|p| (system.states.precedence(&p.rule.states), p.control.depth, p.rule.place));
+        // A stable sort: source order decides what states and places leave equal. What a box moves from competes with what it
+        // moves to, and stands above all of it.
+        let key = |p: &ControlRule| {
+            (p.rule.is_start(), system.states.precedence(&p.rule.states), p.control.depth, p.rule.place)
+        };
+        placed.sort_by_key(key);
         placed
     }
 
@@ -233,7 +237,7 @@ impl<'s> SheetWriter<'s> {
         let placed = self.sorted();
         for layer in LAYERS {
             let of_layer: Vec<&ControlRule> =
-                placed.iter().filter(|p| system.states.layer(&p.rule.states) == layer).collect();
+                placed.iter().filter(|p| system.states.layer_of(p.rule) == layer).collect();
             if !of_layer.is_empty() {
                 self.section(layer, |sheet| of_layer.iter().for_each(|placed| sheet.rule(placed)));
             }
@@ -257,7 +261,7 @@ impl<'s> SheetWriter<'s> {
     fn rule_as(&mut self, placed: &ControlRule, selector: &str) {
         let ControlRule { control, rule } = placed;
         let mut conditions: Vec<String> =
-            rule.conditions.iter().map(|c| format!("@{} {}", c.kind, c.prelude)).collect();
+            rule.conditions.iter().map(|c| format!("@{} {}", c.kind, c.prelude).trim_end().to_owned()).collect();
         let as_written = self.system.manifest.stylesheet.as_written;
         if self.purpose.has_real_states() && rule.states.names(StateId::Hover) && !as_written.hover {
             conditions.push("@media (hover: hover)".into());
@@ -315,7 +319,8 @@ impl<'s> SheetWriter<'s> {
     fn describe(&self, control: &Control, rule: &Rule) -> String {
         let mut text = control.name.value.clone();
         if let Some(part) = &rule.target.part {
-            text.push_str(&format!(", part {part}"));
+            let before = rule.target.after.as_ref().map(|(other, combinator)| format!("{other} {combinator} "));
+            text.push_str(&format!(", part {}{part}", before.unwrap_or_default()));
         }
         text.push_str(&rule.target.pseudo);
         let mut when: Vec<String> = rule.options.iter().map(|id| control.option_name(*id).to_owned()).collect();

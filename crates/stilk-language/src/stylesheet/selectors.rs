@@ -27,7 +27,7 @@ enum Whom<'w> {
 
 /// A rule's selector: for the control's class and, without layers, whatever it is attached to.
 pub fn of_rule(sheet: &SheetWriter, control: &Control, rule: &Rule) -> String {
-    let mut list = vec![of_class(sheet, control, rule)];
+    let mut list: Vec<String> = of_class(sheet, control, rule).into_iter().collect();
     if sheet.system.manifest.stylesheet.layers {
         return list.join(", ");
     }
@@ -53,20 +53,20 @@ pub fn of_rule(sheet: &SheetWriter, control: &Control, rule: &Rule) -> String {
     list.join(", ")
 }
 
-fn of_class(sheet: &SheetWriter, control: &Control, rule: &Rule) -> String {
+fn of_class(sheet: &SheetWriter, control: &Control, rule: &Rule) -> Option<String> {
     let class = sheet.names.control(&control.name.value).selector();
     let conditions = conditions(sheet, control, rule, Whom::Class).unwrap_or_default();
     let weight = sheet.weight();
     let target = &rule.target;
-    match &target.part {
+    Some(match &target.part {
         None => format!("{}{conditions}{}", class.repeat(weight), target.pseudo),
         Some(part) => {
             let part = sheet.names.part(&control.name.value, part).selector().repeat(weight);
-            let condition = part_condition(rule);
+            let condition = part_condition(sheet, control, rule, Whom::Class)?;
             let own = own_states(sheet, rule);
             format!(":where({class}{conditions}) {part}{condition}{own}{}", target.pseudo)
         }
-    }
+    })
 }
 
 /// A rule's selector for markup that the control is attached to; `None` where it never holds there. With layers it has
@@ -96,7 +96,8 @@ pub fn of_attached(
         Some(part) => {
             let inside = attachment.part(part)?;
             let class = sheet.names.part(&control.name.value, part).selector().repeat(sheet.weight());
-            let (condition, own) = (part_condition(rule), own_states(sheet, rule));
+            let condition = part_condition(sheet, control, rule, Whom::Attached(attachment))?;
+            let own = own_states(sheet, rule);
             match layers {
                 true => format!("{who}{conditions} :is({inside}){condition}{own}{}", target.pseudo),
                 false => {
@@ -108,11 +109,20 @@ pub fn of_attached(
     })
 }
 
-fn part_condition(rule: &Rule) -> String {
-    match rule.target.condition.as_str() {
+/// What is asked of a part beside its name; `None` where the part that should stand before it is none there.
+fn part_condition(sheet: &SheetWriter, control: &Control, rule: &Rule, whom: Whom) -> Option<String> {
+    let mut text = match rule.target.condition.as_str() {
         "" => String::new(),
         condition => format!(":where({condition})"),
+    };
+    if let Some((other, combinator)) = &rule.target.after {
+        let other = match whom {
+            Whom::Class => sheet.names.part(&control.name.value, other).selector(),
+            Whom::Attached(attachment) => format!(":is({})", attachment.part(other)?),
+        };
+        text.push_str(&format!(":where({other} {combinator} *)"));
     }
+    Some(text)
 }
 
 fn conditions(sheet: &SheetWriter, control: &Control, rule: &Rule, whom: Whom) -> Option<String> {

@@ -9,7 +9,10 @@ mod descriptors;
 mod locals;
 mod marks;
 mod placement;
+mod pseudo;
 mod written;
+
+pub use pseudo::names as pseudo_elements;
 
 use super::states::MAX_OWN_STATES;
 use super::values::ValueChecker;
@@ -56,6 +59,7 @@ pub fn bind(
 
     let nodes: Vec<&ControlNode> = sheets.iter().flat_map(|sheet| &sheet.controls).collect();
     let controls = bind_controls(&nodes, &templates, &shared, &loader.sources, diagnostics);
+    placement::check_inside(&controls, diagnostics);
     written::check_controls(&controls, diagnostics);
     let nodes = sheets.iter().flat_map(|sheet| &sheet.attachments);
     let attachments = nodes.filter_map(|node| attach::bind(node, &controls, diagnostics)).collect();

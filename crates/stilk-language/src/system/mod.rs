@@ -16,7 +16,7 @@ use crate::system::notation::Cases;
 use crate::template::Template;
 use crate::tokens::{Expression, Modifier, TokenId, Tokens};
 pub use attachment::Attachment;
-pub use bind::bind;
+pub use bind::{bind, pseudo_elements};
 pub use names::Names;
 pub use rule::{BoundDeclaration, Place, Rule, RuleTarget};
 pub use space::VariantSpace;
@@ -59,6 +59,8 @@ pub struct Control {
     pub mark: Option<Mark>,
     /// What marks its parts, of those that have a mark of their own.
     pub part_marks: Vec<(String, Mark)>,
+    /// The controls outside of which it never stands: its cases stand in the first of them. None where it stands anywhere.
+    pub inside: Vec<Name>,
     /// Its axes in order; an `@option` is an axis with one optional choice.
     pub axes: Vec<Axis>,
     /// Variants that do not exist.
@@ -144,6 +146,7 @@ impl Control {
             template,
             mark: None,
             part_marks: Vec::new(),
+            inside: Vec::new(),
             axes,
             excludes: Vec::new(),
             placements: Vec::new(),

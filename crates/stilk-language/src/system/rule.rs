@@ -33,6 +33,8 @@ pub struct Rule {
 pub struct RuleTarget {
     /// A part; `None` for the host.
     pub part: Option<String>,
+    /// The part that must stand before it, and `+` for right before or `~` for somewhere before.
+    pub after: Option<(String, char)>,
     /// Conditions on the part, such as `:first-child`.
     pub condition: String,
     /// A pseudo-element with its colons, or nothing.
@@ -42,9 +44,9 @@ pub struct RuleTarget {
 /// A conditional group rule with its prelude written out.
 #[derive(Debug, Clone, PartialEq, Eq, Hash)]
 pub struct Condition {
-    /// `media`, `supports` or `container`.
+    /// `media`, `supports`, `container` or `starting-style`.
     pub kind: String,
-    /// The prelude.
+    /// The prelude; that of `starting-style` is empty.
     pub prelude: String,
 }
 
@@ -78,6 +80,11 @@ pub struct BoundDeclaration {
 }
 
 impl RuleTarget {
+    /// Whether nothing is asked of the part but its name.
+    pub fn is_plain(&self) -> bool {
+        self.after.is_none() && self.condition.is_empty()
+    }
+
     /// The pseudo-element; nothing for an element, and for a pseudo-element whose style is not computed.
     pub fn pseudo_element(&self) -> Option<PseudoElement> {
         PseudoElement::find(self.pseudo.trim_start_matches(':'))
@@ -90,8 +97,13 @@ impl Rule {
     pub fn tells_hosts_apart(&self) -> bool {
         !self.hosts.is_empty()
             || !self.nested.is_empty()
-            || !self.target.condition.is_empty()
+            || !self.target.is_plain()
             || self.declarations.iter().any(BoundDeclaration::reverts)
+    }
+
+    /// Whether it says what a box moves from as it comes to be (CSS Transitions 2, section 3.3): it paints nothing itself.
+    pub fn is_start(&self) -> bool {
+        self.conditions.iter().any(Condition::is_start)
     }
 
     /// Whether it stands in a container query.
@@ -109,6 +121,13 @@ impl Rule {
     pub fn asks_for_theme(&self, attributes: &[&str]) -> bool {
         self.conditions_of_selectors()
             .any(|text| text.contains("data-") || attributes.iter().any(|name| text.contains(name)))
+    }
+}
+
+impl Condition {
+    /// Whether it is `@starting-style`.
+    pub fn is_start(&self) -> bool {
+        self.kind == "starting-style"
     }
 }
 

@@ -1,5 +1,6 @@
 //! States: what they match, their order, and sets of them.
 
+use super::rule::Rule;
 use crate::manifest::{AsWritten, OwnState};
 
 /// A state, in the order of precedence, lowest first: those that every system has, and the manifest's own.
@@ -220,6 +221,11 @@ impl States {
             (_, [one]) => self.get(*one).layer,
             _ => "combined",
         }
+    }
+
+    /// The layer of a rule. What a box moves from stands in the last that has states: nothing of the control beats it.
+    pub fn layer_of(&self, rule: &Rule) -> &'static str {
+        if rule.is_start() { "disabled" } else { self.layer(&rule.states) }
     }
 
     /// The order of sets: those that name disabled above those that name busy above all others; then the larger;

@@ -55,6 +55,35 @@ impl Template {
         self.hosts.iter().flat_map(|host| &host.parts).any(|(known, _)| known.value == name)
     }
 
+    /// Whether a part may stand behind another in the same element, with nothing between them that is always there where it
+    /// is asked for `right behind`.
+    pub fn may_follow(&self, first: &str, second: &str, right_behind: bool) -> bool {
+        let may_be_absent = |node: NodeId| {
+            let element = self.document.element(node);
+            element.is_none_or(|element| element.local() == "slot" || element.attribute("data-when").is_some())
+        };
+        self.hosts.iter().any(|host| {
+            let of = |part: &str| -> Vec<NodeId> {
+                host.parts.iter().filter(|(name, _)| name.value == part).map(|(_, node)| *node).collect()
+            };
+            let (firsts, seconds) = (of(first), of(second));
+            firsts.iter().any(|node| {
+                let Some(parent) = self.document.node(*node).parent else { return false };
+                let mut after = self.document.node(parent).children.iter().skip_while(|child| *child != node).skip(1);
+                match right_behind {
+                    true => {
+                        let mut reached = after.by_ref().take_while(|child| {
+                            // The first that is always there is the last that may be right behind.
+                            may_be_absent(**child) || seconds.contains(child)
+                        });
+                        reached.any(|child| seconds.contains(child))
+                    }
+                    false => after.any(|child| seconds.contains(child)),
+                }
+            })
+        })
+    }
+
     /// All part names, each once, in document order.
     pub fn part_names(&self) -> Vec<&str> {
         let mut known = HashSet::new();

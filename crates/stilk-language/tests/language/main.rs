@@ -3,6 +3,7 @@
 mod any_input;
 mod as_written;
 mod attached;
+mod boxes;
 mod documented;
 mod habits;
 mod marked;

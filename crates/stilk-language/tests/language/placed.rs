@@ -1,10 +1,10 @@
 //! Controls placed in other controls.
 
 use crate::memory::{Memory, messages};
-use stilk_engine::cascade::Forced;
+use stilk_engine::cascade::{Forced, PseudoClass};
 use stilk_engine::dom::Document;
-use stilk_language::markup::{Request, mount, own_ids};
-use stilk_language::system::{StateSet, Variant};
+use stilk_language::markup::{Request, mount, mount_in_place, own_ids};
+use stilk_language::system::{StateId, StateSet, Variant};
 
 fn with_row(html: &str, sheet: &str) -> Memory {
     Memory::with_sheet("@control x { --tone: red; color: var(--tone); @option big { top: 0; } }")
@@ -107,4 +107,27 @@ fn a_host_has_the_same_name_in_sheets_and_cases() {
     let written =
         stilk_language::stylesheet::write(system, &project.sources, stilk_language::stylesheet::Purpose::Page);
     assert!(written.text.contains("input[type=\"submit\"]"), "{}", written.text);
+}
+
+#[test]
+fn the_cases_of_what_stands_only_inside_of_another_stand_there() {
+    let memory = Memory::with_sheet("@control x inside row { color: {a}; @state hover { color: {b}; } @option big { top: 0; } }")
+        .file("controls/row.html", "<div><p data-when=\"tall\"><button part=\"item\" data-control=\"x\" type=\"button\" aria-pressed=\"true\">One</button></p><a data-when=\"tall\" part=\"item\" data-control=\"x\" href=\"#\">Two</a></div>")
+        .file("controls/row.stilk", "@control row { gap: 0; @option tall { top: 0; } }");
+    let project = memory.load();
+    let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
+    let control = system.control("x").unwrap();
+    let variant = Variant { choices: vec![Some(0)] };
+    let states = StateSet::of([StateId::Hover]);
+    let request = Request { control, host: 1, variant: &variant, states: &states, plain: false };
+    let (mut document, mut forced) = (Document::new(), Forced::default());
+    let mounted = mount_in_place(system, request, &mut document, Document::ROOT, &mut forced);
+    // In the variant of the other that has a place for it, in its own host, variant and states.
+    assert_eq!(
+        document.to_html(mounted.root),
+        "<div class=\"t-row t-row-tall\"><p><button class=\"t-x t-row_item\" type=\"button\" aria-pressed=\"true\"><span class=\"t-x_label\">Go</span></button></p>\
+         <a class=\"t-x t-x-big t-row_item\" href=\"#\"><span class=\"t-x_label\">Go</span></a></div>"
+    );
+    let hovered = |node| forced.iter().any(|(at, class)| at == node && *class == PseudoClass::Hover);
+    assert!(hovered(mounted.host) && hovered(mounted.root), "a pointer over it is over what is around it");
 }

@@ -6,7 +6,7 @@ use crate::specimen::{PAGE_CSS, show_states, surface};
 use serde_json::json;
 use stilk_engine::cascade::Forced;
 use stilk_engine::dom::{Document, Element, NodeId};
-use stilk_language::markup::{Request, mount, own_ids};
+use stilk_language::markup::{Request, mount_in_place, own_ids};
 use stilk_language::stylesheet::{self, Purpose};
 use stilk_language::system::notation as case_name;
 use stilk_text::diagnostic::grouped;
@@ -193,9 +193,9 @@ impl ComparisonPage {
             states: &named.states,
             plain: false,
         };
-        let mounted = mount(system, request, &mut self.document, mount_point, &mut Forced::default());
+        let mounted = mount_in_place(system, request, &mut self.document, mount_point, &mut Forced::default());
         self.drawn += 1;
-        own_ids(system, &mut self.document, mounted.host, &format!("c{}", self.drawn));
+        own_ids(system, &mut self.document, mounted.root, &format!("c{}", self.drawn));
         show_states(system, &mut self.document, &mounted, &named.states);
     }
 }

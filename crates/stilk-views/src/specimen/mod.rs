@@ -7,7 +7,7 @@
 use stilk_engine::cascade::{Forced, Media, Stylesheet};
 use stilk_engine::dom::{Document, Element, NodeId};
 use stilk_language::case::{LookEngine, theme_attributes};
-use stilk_language::markup::{Mounted, Request, mount, own_ids};
+use stilk_language::markup::{Mounted, Request, mount_in_place, own_ids};
 use stilk_language::stylesheet::{self, Plan, Purpose, SHOWN, Written};
 use stilk_language::system::{StateId, StateSet, System};
 use stilk_text::diagnostic::Diagnostic;
@@ -151,9 +151,9 @@ impl SpecimenPage<'_> {
     fn picture(&mut self, parent: NodeId, request: Request) {
         let mount_point = self.add(parent, "div", &[("class", "mount"), ("inert", "")]);
         let mut forced = Forced::default();
-        let mounted = mount(self.system, request, &mut self.document, mount_point, &mut forced);
+        let mounted = mount_in_place(self.system, request, &mut self.document, mount_point, &mut forced);
         self.mounted += 1;
-        own_ids(self.system, &mut self.document, mounted.host, &format!("s{}", self.mounted));
+        own_ids(self.system, &mut self.document, mounted.root, &format!("s{}", self.mounted));
         show_states(self.system, &mut self.document, &mounted, request.states);
     }
 

@@ -49,7 +49,7 @@ use stilk_engine::cascade::{Engine, Forced, Media, PseudoElement, Style, Styled,
 use stilk_engine::css::property::Longhand;
 use stilk_engine::dom::{Document, Element, NodeId};
 use stilk_language::case::{state_sets, theme_attributes};
-use stilk_language::markup::{Request, mount, own_ids};
+use stilk_language::markup::{Request, mount, mount_in_place, own_ids};
 use stilk_language::project::Project;
 use stilk_language::system::{StateSet, System};
 use stilk_language::tokens::Theme;
@@ -501,9 +501,9 @@ impl Harness<'_> {
                 for variant in sample::sample(control, host, self.depth, number) {
                     let wrapper = document.append_element(body, Element::html("div"));
                     let request = Request { control, host, variant: &variant, states: set, plain: false };
-                    let mounted = mount(self.system, request, document, wrapper, &mut page.forced);
+                    let mounted = mount_in_place(self.system, request, document, wrapper, &mut page.forced);
                     // Ids and radio groups of many copies on one page must not meet.
-                    own_ids(self.system, document, mounted.host, &format!("c{}", page.names.len()));
+                    own_ids(self.system, document, mounted.root, &format!("c{}", page.names.len()));
                     page.names.push((wrapper, control.variant_name(host, &variant)));
                 }
             }

@@ -56,8 +56,7 @@ impl Blocks {
     fn new(system: &System) -> Blocks {
         let mut blocks = Blocks { of: HashMap::new(), conditional: HashSet::new() };
         for rule in system.controls.iter().flat_map(|control| &control.rules) {
-            let is_conditional =
-                !rule.conditions.is_empty() || !rule.nested.is_empty() || !rule.target.condition.is_empty();
+            let is_conditional = !rule.conditions.is_empty() || !rule.nested.is_empty() || !rule.target.is_plain();
             for declaration in &rule.declarations {
                 blocks.of.insert(declaration.span, rule.span);
                 if is_conditional {
@@ -194,7 +193,7 @@ fn can_be_asked(rule: &Rule) -> bool {
     let is_computed = |pseudo: PseudoElement| !pseudo.name().starts_with("-moz-");
     rule.conditions.is_empty()
         && rule.nested.is_empty()
-        && rule.target.condition.is_empty()
+        && rule.target.is_plain()
         && (rule.target.pseudo.is_empty() || rule.target.pseudo_element().is_some_and(is_computed))
 }
 

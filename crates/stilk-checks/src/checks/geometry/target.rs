@@ -93,6 +93,8 @@ fn run(inspection: &Inspection, sink: &mut Sink) {
     let style = look.styles.element(node);
     let mended = [longhand, L::PaddingTop, L::FontSize];
     let place = mended.iter().find_map(|l| style.and_then(|style| inspection.tracer.origin(style, *l).declaration));
+    // What resets say stands nowhere but at the control's name.
+    let place = place.filter(|place| *place != control.span);
     let size = if side == "high" { height } else { width };
     // A size of its own grows; where there is none, it gets a least one: on every side that is too small.
     let short =

@@ -4,6 +4,7 @@ use crate::check::{Check, Scope};
 use crate::example::Example;
 use crate::visit::instance::Instance;
 use crate::visit::{PageSink, VisitedPage};
+use stilk_language::manifest::counted;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
 /// The check.
@@ -27,16 +28,14 @@ pub const CHECK: Check = Check {
 
 fn run(visit: &VisitedPage, sink: &mut PageSink) {
     for (name, most) in &visit.system.manifest.counts {
-        let (control, option) = name.value.split_once('.').unwrap_or((&name.value, ""));
+        let wanted = counted(&name.value);
         let counts = |instance: &&Instance| {
             let own = &visit.system.controls[instance.control];
-            let is_plain = || own.spoken_options(&instance.variant).next().is_none();
-            own.name.value == control
-                && match option {
-                    "" => true,
-                    "plain" if own.find_option("plain").is_none() => is_plain(),
-                    option => own.find_option(option).is_some_and(|id| instance.variant.has(id)),
-                }
+            let has = |option: &&str| match *option {
+                "plain" if own.find_option("plain").is_none() => own.spoken_options(&instance.variant).next().is_none(),
+                option => own.find_option(option).is_some_and(|id| instance.variant.has(id)),
+            };
+            wanted.iter().any(|one| own.name.value == one.control && one.options.iter().all(has))
         };
         let found: Vec<&Instance> = visit.instances.iter().filter(counts).collect();
         sink.decided(CHECK.id, found.len() as u64);

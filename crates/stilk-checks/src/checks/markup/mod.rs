@@ -6,6 +6,7 @@ pub mod count;
 pub mod form;
 pub mod group;
 pub mod id;
+pub mod inside;
 pub mod label;
 pub mod nesting;
 pub mod part;

@@ -146,7 +146,7 @@ fn written(inspection: &Inspection, state: StateId) -> Option<Span> {
             && rule.hosts.is_empty()
             && rule.nested.is_empty()
             && rule.conditions.is_empty()
-            && rule.target.condition.is_empty()
+            && rule.target.is_plain()
     };
     let mut rules = unit.control.rules.iter().filter(applies);
     rules.find_map(|rule| rule.declarations.iter().find(is_seen)).map(|declaration| declaration.span)

@@ -12,6 +12,7 @@ pub mod nameless;
 pub mod shift;
 pub mod slips;
 pub mod snap;
+pub mod start;
 pub mod unseen_motion;
 
 use crate::inspection::{Inspection, Shown};

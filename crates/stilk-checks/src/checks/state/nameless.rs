@@ -106,7 +106,7 @@ fn is_exposed(look: &Look, node: NodeId) -> bool {
         if taken_out || says_so {
             return false;
         }
-        at = look.document.node(node).parent.filter(|_| node != look.mounted.host);
+        at = look.document.node(node).parent.filter(|_| node != look.mounted.root);
     }
     !is_hidden
 }

@@ -11,19 +11,7 @@ use std::ops::Range;
 use stilk_checks::registry::CHECKS;
 use stilk_engine::css::PropertyName;
 use stilk_language::sheet::{at_rules_at_top, at_rules_in_blocks};
-
-/// Pseudo-elements that a rule can be for.
-const PSEUDO_ELEMENTS: [&str; 9] = [
-    "::before",
-    "::after",
-    "::placeholder",
-    "::marker",
-    "::selection",
-    "::backdrop",
-    "::file-selector-button",
-    "::details-content",
-    "::first-letter",
-];
+use stilk_language::system::pseudo_elements;
 
 pub(super) fn offer(offers: &mut Offers, offset: usize) {
     let cursor = at(offers.subject.text, offset);
@@ -131,7 +119,7 @@ fn offer_prelude(offers: &mut Offers, cursor: &Cursor, rule: &str, before: &str,
             let typed = &offers.subject.text[word.clone()];
             offer_own(offers, cursor, OwnKind::Part, word);
             let stem = before.trim_end().ends_with(':').then_some(typed);
-            for pseudo in PSEUDO_ELEMENTS {
+            for pseudo in pseudo_elements() {
                 let colons = before.len() - before.trim_end_matches(':').len();
                 let start = word.start - colons;
                 if stem.is_some() || begins {

@@ -44,9 +44,13 @@ impl SheetReader<'_> {
     pub(super) fn rule(&mut self, rule: &Name, parser: &mut Parser, depth: usize, items: &mut Vec<Item>) {
         let Some(known) = AtRule::named(rule.as_str()) else { return self.unknown_rule(rule, Place::Block, parser) };
         match known {
-            AtRule::Media | AtRule::Supports | AtRule::Container => {
+            AtRule::Media | AtRule::Supports | AtRule::Container | AtRule::StartingStyle => {
                 parser.skip_whitespace();
                 let prelude = self.value_reader().prelude(parser);
+                if known == AtRule::StartingStyle && !prelude.pieces.is_empty() {
+                    let mend = "write `@starting-style { … }` in the state that begins";
+                    self.say("sheet/syntax", prelude.span, "`@starting-style` asks for nothing", mend);
+                }
                 let state = parser.state();
                 let has_block = matches!(parser.next(), Ok(Token::CurlyBracketBlock));
                 parser.reset(&state);
@@ -363,7 +367,17 @@ fn part_target(one: &Name) -> PartTarget {
     let length = one.value.len();
     let pseudo = one.value.find("::").unwrap_or(length);
     let condition = one.value[..pseudo].find(':').unwrap_or(pseudo);
-    PartTarget { part: cut(0..condition), condition: cut(condition..pseudo), pseudo: cut(pseudo..length) }
+    // The first of several combinators: what is left then has no name that a part could have.
+    let combinator = one.value[..condition].find(['+', '~']);
+    let after = combinator.and_then(|at| {
+        let name = one.value[..at].trim_end();
+        Some((cut(0..name.len())?, if one.value[at..].starts_with('+') { '+' } else { '~' }))
+    });
+    let start = match (&after, combinator) {
+        (Some(_), Some(at)) => at + 1 + (one.value[at + 1..].len() - one.value[at + 1..].trim_start().len()),
+        _ => 0,
+    };
+    PartTarget { after, part: cut(start..condition), condition: cut(condition..pseudo), pseudo: cut(pseudo..length) }
 }
 
 /// `YYYY-MM-DD` with a month and a day that can be.

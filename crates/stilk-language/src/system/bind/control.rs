@@ -5,6 +5,7 @@ use super::super::{Axis, Control, Exclude, Mark, OptionId, Place, Rule, RuleTarg
 use super::descriptors::{literal, registered};
 use super::locals::{check_locals, check_values};
 use super::marks::read_mark;
+use super::pseudo::{NOWHERE, problem as problem_of_pseudo};
 use super::{bind_value, condition, placement, twice};
 use crate::limits::{MAX_RULES, MAX_STEPS};
 use crate::manifest::Manifest;
@@ -47,7 +48,8 @@ pub fn bind(
 ) -> Control {
     let (node, bases) = chain.split_last().expect("a chain ends with the control itself");
     let mark = node.mark.as_ref().and_then(|mark| read_mark(mark, diagnostics));
-    let mut control = Control { mark, ..Control::found(node.name.clone(), template, Vec::new()) };
+    let mut control =
+        Control { mark, inside: node.inside.clone(), ..Control::found(node.name.clone(), template, Vec::new()) };
     check_bearer(&control, diagnostics);
     placement::bind(&mut control, bound, diagnostics);
     // Axes first: combinations and exclusions may stand before them.
@@ -471,6 +473,24 @@ impl Flattener<'_, '_> {
         self.trait_depth -= 1;
     }
 
+    /// Whether the template has a part; says so where it has not.
+    fn has_part(&mut self, name: &Name) -> bool {
+        if self.control.template.has_part(&name.value) {
+            return true;
+        }
+        // A copy with a template of its own may leave parts out.
+        if !self.is_original {
+            let place = format!("part {{}} in the template of `{}`", self.control.name.value);
+            let known = self.control.template.part_names();
+            let mut diagnostic = unknown_name("sheet/part", &place, name, known.iter().copied());
+            if name.value.contains(['+', '~', '>', ' ']) {
+                diagnostic = diagnostic.mend("write one part, or `PART + PART` for one right behind another");
+            }
+            self.diagnostics.push(diagnostic);
+        }
+        false
+    }
+
     fn part(&mut self, target: &PartTarget, body: &[Item], scope: &Scope) {
         let mut scope = scope.clone();
         if let Some(name) = &target.part {
@@ -479,21 +499,31 @@ impl Flattener<'_, '_> {
                 self.error("sheet/part", name.span, "a part inside a part", mend);
                 return;
             }
-            if !self.control.template.has_part(&name.value) {
-                if self.is_original {
-                    // A copy with a template of its own may leave parts out.
-                    return;
-                }
-                let place = format!("part {{}} in the template of `{}`", self.control.name.value);
-                let known = self.control.template.part_names();
-                let diagnostic = unknown_name("sheet/part", &place, name, known.iter().copied());
-                self.diagnostics.push(diagnostic);
+            if !self.has_part(name) {
                 return;
             }
             scope.target.part = Some(name.value.clone());
         }
+        if let Some((other, combinator)) = &target.after {
+            if !self.has_part(other) {
+                return;
+            }
+            let Some(name) = &target.part else {
+                let message = format!("nothing stands behind `{} {combinator}`", other.value);
+                let mend = format!("write the part that is styled: `{} {combinator} PART`", other.value);
+                return self.error("sheet/part", other.span, message, mend);
+            };
+            if !self.control.template.may_follow(&other.value, &name.value, *combinator == '+') {
+                let how = if *combinator == '+' { "right behind" } else { "behind" };
+                let message = format!("`{}` never stands {how} `{}`", name.value, other.value);
+                let mend = "change the order in the template, or use `~` for a part that stands further on";
+                return self.error("sheet/part", name.span, message, mend);
+            }
+            scope.target.after = Some((other.value.clone(), *combinator));
+        }
         if let Some(condition) = &target.condition {
-            if !selector::is_valid(&condition.value) {
+            let is_compound = || !selector::is_complex(&condition.value);
+            if !selector::is_valid(&condition.value) || !is_compound() {
                 let mend = "write a pseudo-class such as `:first-child`";
                 self.error("sheet/part", condition.span, format!("`{}` is no selector", condition.value), mend);
                 return;
@@ -510,30 +540,14 @@ impl Flattener<'_, '_> {
     }
 
     fn check_pseudo(&mut self, pseudo: &Name, scope: &Scope) -> bool {
-        const KNOWN: [&str; 7] =
-            ["::before", "::after", "::placeholder", "::marker", "::backdrop", "::selection", "::file-selector-button"];
-        let vendor = pseudo.value.starts_with("::-webkit-") || pseudo.value.starts_with("::-moz-");
-        if !vendor && !KNOWN.contains(&pseudo.as_str()) {
-            self.diagnostics.push(unknown_name("sheet/part", "pseudo-element", pseudo, KNOWN));
-            return false;
-        }
-        if scope.target.part.is_none() && ["::before", "::after"].contains(&pseudo.as_str()) {
-            // Browsers do not paint them on replaced controls, though getComputedStyle claims so.
-            let document = &self.control.template.document;
-            let paints = self.control.template.hosts.iter().any(|host| {
-                document.element(host.node).is_some_and(|e| match e.local() {
-                    "input" => matches!(e.attribute("type"), Some("checkbox" | "radio")),
-                    "select" | "textarea" | "img" => false,
-                    _ => true,
-                })
-            });
-            if !paints {
-                let message = format!("no host of this control can paint `{}`", pseudo.value);
-                self.error("sheet/part", pseudo.span, message, "draw it with a part around the native control");
-                return false;
-            }
-        }
-        true
+        let problem = problem_of_pseudo(&self.control.template, scope.target.part.as_deref(), pseudo);
+        let is_none = problem.is_none();
+        // A copy may leave out what the original has.
+        problem
+            .filter(|problem| !self.is_original || problem.id != NOWHERE)
+            .into_iter()
+            .for_each(|problem| self.diagnostics.push(problem));
+        is_none
     }
 
     fn state(&mut self, alternative: &StateAlternative, body: &[Item], scope: &Scope) {

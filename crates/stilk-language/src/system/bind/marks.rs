@@ -24,7 +24,7 @@ pub(super) fn read_mark(written: &Name, diagnostics: &mut Diagnostics) -> Option
 impl Flattener<'_, '_> {
     /// Notes what marks a part on pages.
     pub(super) fn mark_part(&mut self, mark: &Name, targets: &[PartTarget], scope: &Scope) {
-        let [PartTarget { part: Some(part), condition: None, pseudo: None }] = targets else {
+        let [PartTarget { after: None, part: Some(part), condition: None, pseudo: None }] = targets else {
             let mend = "write `@part NAME marked (.class) { … }` once, and its conditions without a mark";
             return self.error("sheet/mark", mark.span, "a mark belongs to one part", mend);
         };

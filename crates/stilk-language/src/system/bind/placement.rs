@@ -54,6 +54,27 @@ pub fn bind(control: &mut Control, bound: &[Control], diagnostics: &mut Diagnost
     control.placements = placements;
 }
 
+/// What stands only inside of others is placed in them.
+pub fn check_inside(controls: &[Control], diagnostics: &mut Diagnostics) {
+    for control in controls {
+        for outer in &control.inside {
+            let Some(found) = controls.iter().find(|known| known.name.value == outer.value) else {
+                let known = controls.iter().map(|known| known.name.as_str());
+                diagnostics.push(unknown_name("sheet/inside", "control", outer, known));
+                continue;
+            };
+            if found.placements.iter().all(|placement| placement.control != control.name.value) {
+                let message = format!("`{}` places no `{}`", outer.value, control.name.value);
+                diagnostics.push(
+                    Diagnostic::error("sheet/inside", outer.span, message)
+                        .label("here it would stand nowhere")
+                        .mend(format!("write `data-control=\"{}\"` in its template", control.name.value)),
+                );
+            }
+        }
+    }
+}
+
 /// A field in an element that places a control with a native control, beside this one.
 fn second_field(control: &Control, placed: NodeId, inner: &Control, host: usize) -> Option<NodeId> {
     const FIELDS: [&str; 3] = ["input", "select", "textarea"];
@@ -83,7 +104,8 @@ pub fn check_property(
     declaration: &Declaration,
     sets_its_local: bool,
 ) -> Option<Diagnostic> {
-    const POSITION: [&str; 15] = [
+    const POSITION: [&str; 16] = [
+        "anchor",
         "margin",
         "position",
         "inset",

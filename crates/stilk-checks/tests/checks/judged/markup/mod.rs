@@ -6,6 +6,7 @@ mod count;
 mod form;
 mod group;
 mod id;
+mod inside;
 mod label;
 mod nesting;
 mod part;

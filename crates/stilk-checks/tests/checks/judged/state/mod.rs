@@ -12,6 +12,7 @@ mod nameless;
 mod shift;
 mod slips;
 mod snap;
+mod start;
 mod unseen_motion;
 
 use crate::judged::{BUTTON, PAIR, TICK, fails, passes};
