@@ -40,26 +40,8 @@ impl VariantSpace {
     /// The variants of a control on a host. Where exclusions tie too many together, which is refused when the control is read,
     /// nothing is excluded.
     pub fn new(control: &Control, host: usize) -> VariantSpace {
-        let all = &control.axes;
-        let of_host = |exclude: &&Exclude| exclude.hosts.as_ref().is_none_or(|hosts| hosts.contains(&host));
-        let excludes: Vec<&Exclude> = control.excludes.iter().filter(of_host).collect();
-        let mut group_of: Vec<usize> = (0..all.len()).collect();
-        for exclude in &excludes {
-            let axes: Vec<usize> = exclude.axes().collect();
-            let first = axes.iter().map(|axis| group_of[*axis]).min().unwrap_or_default();
-            let tied: Vec<usize> = axes.iter().map(|axis| group_of[*axis]).collect();
-            group_of.iter_mut().filter(|group| tied.contains(group)).for_each(|group| *group = first);
-        }
-        let mut groups: Vec<Group> = Vec::new();
-        let mut places = vec![usize::MAX; all.len()];
-        for axis in 0..all.len() {
-            if places[group_of[axis]] == usize::MAX {
-                places[group_of[axis]] = groups.len();
-                groups.push(Group { axes: Vec::new(), choices: Vec::new() });
-            }
-            groups[places[group_of[axis]]].axes.push(axis);
-            group_of[axis] = places[group_of[axis]];
-        }
+        let (mut groups, group_of) = Group::of_axes(control, host);
+        let excludes: Vec<&Exclude> = of_host(control, host).collect();
         let default = control.default_variant();
         for (index, group) in groups.iter_mut().enumerate() {
             let own =
@@ -73,7 +55,7 @@ impl VariantSpace {
     pub fn is_too_tied(control: &Control, host: usize) -> bool {
         let tied =
             |group: &Group| group.axes.len() > 1 && product(control, group.axes.iter().copied()) > MAX_TIED as u64;
-        VariantSpace::new(control, host).groups.iter().any(tied)
+        Group::of_axes(control, host).0.iter().any(tied)
     }
 
     /// How many there are.
@@ -196,6 +178,28 @@ impl VariantSpace {
 }
 
 impl Group {
+    /// The groups of a host's axes, without their choices, and the group of each axis.
+    fn of_axes(control: &Control, host: usize) -> (Vec<Group>, Vec<usize>) {
+        let all = &control.axes;
+        let mut group_of: Vec<usize> = (0..all.len()).collect();
+        for exclude in of_host(control, host) {
+            let tied: Vec<usize> = exclude.axes().map(|axis| group_of[axis]).collect();
+            let first = tied.iter().copied().min().unwrap_or_default();
+            group_of.iter_mut().filter(|group| tied.contains(group)).for_each(|group| *group = first);
+        }
+        let mut groups: Vec<Group> = Vec::new();
+        let mut places = vec![usize::MAX; all.len()];
+        for axis in 0..all.len() {
+            if places[group_of[axis]] == usize::MAX {
+                places[group_of[axis]] = groups.len();
+                groups.push(Group { axes: Vec::new(), choices: Vec::new() });
+            }
+            groups[places[group_of[axis]]].axes.push(axis);
+            group_of[axis] = places[group_of[axis]];
+        }
+        (groups, group_of)
+    }
+
     fn has(&self, variant: &Variant) -> bool {
         let own: Vec<Option<usize>> = self.axes.iter().map(|axis| variant.choices[*axis]).collect();
         // They were listed in order.
@@ -219,6 +223,11 @@ impl Exclude {
     }
 }
 
+/// The exclusions that count on a host.
+fn of_host(control: &Control, host: usize) -> impl Iterator<Item = &Exclude> {
+    control.excludes.iter().filter(move |exclude| exclude.hosts.as_ref().is_none_or(|hosts| hosts.contains(&host)))
+}
+
 /// How many combinations the options of some axes have.
 fn product(control: &Control, axes: impl IntoIterator<Item = usize>) -> u64 {
     let options = axes.into_iter().map(|axis| {
@@ -235,24 +244,35 @@ fn choices(
     excludes: &[&Exclude],
     default: &Variant,
 ) -> Vec<Vec<Option<usize>>> {
-    let too_many = product(control, axes.iter().copied()) > MAX_TIED as u64;
-    let mut found: Vec<Vec<Option<usize>>> = vec![Vec::new()];
-    for axis in axes {
-        let axis = &control.axes[*axis];
-        let none = axis.default.is_none().then_some(None);
-        let options: Vec<Option<usize>> = none.into_iter().chain((0..axis.options.len()).map(Some)).collect();
-        found = found
-            .into_iter()
-            .flat_map(|before| options.iter().map(move |option| [&before[..], &[*option]].concat()))
-            .take(MAX_TIED)
-            .collect();
+    let all = product(control, axes.iter().copied());
+    let too_many = all > MAX_TIED as u64;
+    let options: Vec<Vec<Option<usize>>> = axes
+        .iter()
+        .map(|axis| {
+            let axis = &control.axes[*axis];
+            let none = axis.default.is_none().then_some(None);
+            none.into_iter().chain((0..axis.options.len()).map(Some)).collect()
+        })
+        .collect();
+    // In order, the last axis varying fastest; one variant is turned on as a counter is.
+    let mut found = Vec::new();
+    let mut places = vec![0; axes.len()];
+    let mut variant = default.clone();
+    for (axis, options) in axes.iter().zip(&options) {
+        let Some(first) = options.first() else { return found };
+        variant.choices[*axis] = *first;
     }
-    if !too_many {
-        found.retain(|choices| {
-            let mut variant = default.clone();
-            axes.iter().zip(choices).for_each(|(axis, choice)| variant.choices[*axis] = *choice);
-            !excludes.iter().any(|exclude| exclude.covers(&variant, host))
-        });
+    for _ in 0..all.min(MAX_TIED as u64) {
+        if too_many || !excludes.iter().any(|exclude| exclude.covers(&variant, host)) {
+            found.push(axes.iter().map(|axis| variant.choices[*axis]).collect());
+        }
+        for (at, axis) in axes.iter().enumerate().rev() {
+            places[at] = (places[at] + 1) % options[at].len();
+            variant.choices[*axis] = options[at][places[at]];
+            if places[at] > 0 {
+                break;
+            }
+        }
     }
     found
 }
