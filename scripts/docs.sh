@@ -11,7 +11,9 @@ work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
 cp -r docs "$work/src"
 cp CHANGELOG.md CONTRIBUTING.md "$work/src/"
-# What leads out of docs/ leads nowhere in the site.
+# What leads out of docs/ leads nowhere in the site: its name stays, without the link.
+sed -E -i 's/\[([^]]*)\]\(\.\.\/crates[^)]*\)/\1/g' "$work"/src/*.md
+sed -i 's/](docs\//](/g' "$work/src/CONTRIBUTING.md" "$work/src/CHANGELOG.md"
 cat >"$work/book.toml" <<'EOF'
 [book]
 title = "Stilk"

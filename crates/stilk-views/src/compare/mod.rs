@@ -5,11 +5,13 @@
 
 mod alike;
 mod looks;
+mod motion;
 mod names;
 mod page;
 mod step;
 
 pub use looks::{Change, Contrast, Target};
+pub use motion::Motion;
 pub use names::{NameChange, NameKind, Names};
 pub use page::page;
 pub use step::{Step, step};
@@ -39,6 +41,8 @@ pub struct Comparison {
     pub contrast: Vec<Contrast>,
     /// Targets whose size went over or under what is needed.
     pub targets: Vec<Target>,
+    /// What moves otherwise and looks the same at rest.
+    pub motions: Vec<Motion>,
     /// How many cases were compared.
     pub cases: u64,
     /// How many of them look different.
@@ -50,13 +54,14 @@ pub struct Comparison {
 impl Comparison {
     /// Whether nothing differs.
     pub fn is_equal(&self) -> bool {
-        self.names.list.is_empty() && self.changes.is_empty()
+        self.names.list.is_empty() && self.changes.is_empty() && self.motions.is_empty()
     }
 }
 
 /// Compares two versions of a system.
 pub fn compare(old: &Version, new: &Version) -> Comparison {
     let mut comparison = Comparison { names: names::compare(old.system, new.system), ..Comparison::default() };
+    comparison.motions = motion::compare([old, new]);
     let parsed = [old, new].map(|version| Stylesheet::parse(&version.written.text));
     looks::compare([old, new], &parsed, &Media::default(), &mut comparison);
     comparison

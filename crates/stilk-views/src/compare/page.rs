@@ -57,6 +57,7 @@ impl ComparisonPage {
         self.names(main, comparison);
         self.contrast(main, comparison);
         self.targets(main, comparison);
+        self.motions(main, comparison);
         self.changes(main, comparison, versions);
         let styles = versions.map(|version| stylesheet::write(version.system, version.sources, Purpose::Specimen).text);
         for (name, text) in ["before", "after"].iter().zip(&styles) {
@@ -67,6 +68,19 @@ impl ComparisonPage {
         let script = self.add(body, "script", &[("type", "application/json"), ("id", "surfaces")]);
         self.document.append_text(script, &script_data(&data));
         self.text(body, "script", SCRIPT);
+    }
+
+    /// What no picture shows.
+    fn motions(&mut self, main: NodeId, comparison: &Comparison) {
+        if comparison.motions.is_empty() {
+            return;
+        }
+        let section = self.add(main, "section", &[]);
+        self.text(section, "h2", "Motion");
+        let list = self.add(section, "ul", &[]);
+        for motion in &comparison.motions {
+            self.text(list, "li", &motion.words());
+        }
     }
 
     fn step(&mut self, main: NodeId, comparison: &Comparison) {

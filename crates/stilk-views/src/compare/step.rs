@@ -76,6 +76,10 @@ pub fn step(comparison: &Comparison) -> (Step, Vec<String>) {
         let words = format!("{} of {} cases look different", grouped(comparison.changed), grouped(comparison.cases));
         reasons.push((if mends { Step::Patch } else { Step::Minor }, words));
     }
+    if !comparison.motions.is_empty() {
+        let names: Vec<&str> = comparison.motions.iter().map(|motion| motion.what.as_str()).collect();
+        reasons.push((Step::Minor, format!("other motion: {}", list(&names))));
+    }
     reasons.sort_by_key(|(step, _)| std::cmp::Reverse(*step));
     let step = reasons.first().map_or(Step::None, |(step, _)| *step);
     (step, reasons.into_iter().map(|(step, words)| format!("{}: {words}", step.word())).collect())

@@ -74,6 +74,12 @@ pub fn text(comparison: &Comparison, names: [&str; 2]) -> String {
     if comparison.contrast.len() + comparison.targets.len() > 0 {
         text.push('\n');
     }
+    for motion in &comparison.motions {
+        indented(&mut text, 0, &format!("motion: {}", motion.words()));
+    }
+    if !comparison.motions.is_empty() {
+        text.push('\n');
+    }
     for change in &comparison.changes {
         indented(&mut text, 0, &format!("{}: {} of {}", change.cause, count(change.cases, "case"), controls(change)));
         for ((old, new), themes) in change.values_by_theme() {
@@ -136,6 +142,7 @@ pub fn markdown(comparison: &Comparison, names: [&str; 2]) -> String {
         )
     });
     part("Changed", looks.collect());
+    part("Motion", comparison.motions.iter().map(stilk_views::compare::Motion::words).collect());
     let contrast = comparison.contrast.iter().map(|one| format!("contrast {}", contrast_words(one)));
     let targets = comparison.targets.iter().map(|one| format!("target {}", target_words(one)));
     part("Accessibility", contrast.chain(targets).collect());
@@ -165,6 +172,7 @@ pub fn json(comparison: &Comparison, names: [&str; 2]) -> Value {
             "properties": change.properties.iter().map(|(name, values)| ((*name).to_owned(), pair(values))).collect::<serde_json::Map<_, _>>(),
             "example": change.example,
         })).collect::<Vec<_>>(),
+        "motions": comparison.motions.iter().map(|motion| json!({ "what": motion.what, "old": motion.old, "new": motion.new })).collect::<Vec<_>>(),
         "contrast": comparison.contrast.iter().map(|one| json!({
             "lost": one.is_lost(), "example": one.example, "cases": one.cases, "old": one.old, "new": one.new, "needed": one.needed,
         })).collect::<Vec<_>>(),

@@ -217,3 +217,30 @@ fn a_revision_is_no_option_and_no_other_name() {
     }
     assert!(!project.path("x").exists());
 }
+
+#[test]
+fn what_moves_otherwise_is_told_though_nothing_looks_different() {
+    let project = committed();
+    let sheet = project.read("controls/button.stilk");
+    let more = "\n@keyframes bob { to { translate: 0 -2px; } }\n";
+    let begun = sheet.replacen('{', "{\n  @starting-style { opacity: 0; }\n", 1);
+    project.write("controls/button.stilk", &format!("{begun}{more}"));
+    let found = compared(&project, &["HEAD"]);
+    assert_eq!((&found["changed"], &found["step"]), (&json!(0), &json!("minor")));
+    assert_eq!(
+        found["motions"],
+        json!([
+            { "what": "`button`", "old": null, "new": "`opacity: 0`" },
+            { "what": "keyframes `bob`", "old": null, "new": "to { translate: 0 -2px; }" },
+        ])
+    );
+    git(&project, &["commit", "-qam", "Two"]);
+    let other = begun.replace("{ opacity: 0; }", "{ opacity: .5; }");
+    project.write("controls/button.stilk", &format!("{other}{}", more.replace("-2px", "-3px")));
+    let said = project.run(&["compare", "HEAD"]).status(1).stdout;
+    assert!(said.contains("motion: `button` begins from `opacity: .5`, no longer from `opacity: 0`"), "{said}");
+    assert!(said.contains("motion: keyframes `bob` are others"), "{said}");
+    assert!(said.contains("minor: other motion: `button`, keyframes `bob`"), "{said}");
+    let said = project.run(&["compare", "HEAD", "--format", "markdown"]).status(1).stdout;
+    assert!(said.contains("### Motion\n\n- `button` begins from"), "{said}");
+}
