@@ -22,6 +22,11 @@ pub struct Mounted {
 }
 
 impl Mounted {
+    /// A control that stands by itself and places no other.
+    pub fn alone(host: NodeId, bearer: NodeId, parts: Vec<(String, NodeId)>) -> Mounted {
+        Mounted { root: host, host, bearer, parts, placed: Vec::new() }
+    }
+
     /// The host and its parts, with the names that cases give them.
     pub fn elements(&self) -> impl Iterator<Item = (&str, NodeId)> {
         std::iter::once(("", self.host)).chain(self.parts.iter().map(|(name, node)| (name.as_str(), *node)))
@@ -552,7 +557,7 @@ pub fn apply_states(
         let state = system.states.get(*id);
         let Some((_, node)) = mounted.parts.iter().find(|(name, _)| name == part) else { continue };
         let bearer = mounted.placed.iter().find(|(placed, _)| placed == node).map_or(*node, |(_, bearer)| *bearer);
-        let of_part = Mounted { root: *node, host: *node, bearer, parts: Vec::new(), placed: Vec::new() };
+        let of_part = Mounted::alone(*node, bearer, Vec::new());
         apply_state(state, document, &of_part, forced);
         // A pointer over a part is over everything around it, and focus in it is within everything around it.
         let Some(around) = shown_around(*id) else { continue };

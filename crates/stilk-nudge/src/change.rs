@@ -5,7 +5,7 @@ use serde::{Deserialize, Serialize};
 use stilk_language::system::{Control, Rule, System};
 use stilk_language::tokens::document::ROOT;
 use stilk_language::tokens::{Definition, Token, TokenType};
-use stilk_text::diagnostic::{Diagnostics, Edit, nearest};
+use stilk_text::diagnostic::{Diagnostics, Edit};
 use stilk_text::json::{self, Node};
 use stilk_text::source::{FileId, Sources, Span};
 
@@ -196,8 +196,8 @@ impl<'g> Ground<'g> {
     pub fn token(self, path: &str) -> Result<&'g Token, String> {
         let tokens = &self.system.tokens;
         let found = tokens.find_path(path).map(|id| tokens.get(id));
-        found.ok_or_else(|| match nearest(path, tokens.paths()) {
-            Some(near) => format!("there is no token `{path}`: write `{near}`"),
+        found.ok_or_else(|| match tokens.meant(path) {
+            Some(meant) => format!("there is no token `{path}`: {meant}"),
             None => format!("there is no token `{path}`"),
         })
     }

@@ -41,13 +41,7 @@ impl<'p> Place<'p> {
 
     /// The look of a control in a set of states.
     pub fn look(&self, found: &Found, states: &StateSet) -> Look {
-        let mounted = Mounted {
-            root: found.host,
-            host: found.host,
-            bearer: found.bearer,
-            parts: found.parts.clone(),
-            placed: Vec::new(),
-        };
+        let mounted = Mounted::alone(found.host, found.bearer, found.parts.clone());
         let mut forced = Forced::default();
         let (document, styles) = match states.is_rest() {
             true => (Rc::clone(&self.document), self.styles.clone()),
@@ -90,13 +84,7 @@ impl<'p> Place<'p> {
 /// classes that begin with `prefix`, as a page without scripts can show them.
 pub fn shown(document: &Document, system: &System, found: &Found, states: &StateSet, prefix: &str) -> Document {
     let mut changed = document.clone();
-    let mounted = Mounted {
-        root: found.host,
-        host: found.host,
-        bearer: found.bearer,
-        parts: found.parts.clone(),
-        placed: Vec::new(),
-    };
+    let mounted = Mounted::alone(found.host, found.bearer, found.parts.clone());
     let mut forced = Forced::default();
     let lasting = StateSet::of(states.ids().iter().copied().filter(|id| !is_of_moment(*id)));
     apply_states(system, &lasting, &mut changed, &mounted, &mut forced);

@@ -24,7 +24,7 @@ use crate::system::VariantSpace;
 use crate::template::Template;
 use crate::tokens::{Definition, Expression, Piece, Token, TokenId, TokenType, TokenValue, Tokens};
 use std::collections::HashMap;
-use stilk_text::diagnostic::{Diagnostic, Diagnostics, nearest, unknown_name};
+use stilk_text::diagnostic::{Diagnostic, Diagnostics, unknown_name};
 use stilk_text::loader::Loader;
 use stilk_text::source::{Name, Sources, Span};
 
@@ -256,12 +256,19 @@ fn find_token(name: &Name, tokens: &Tokens, diagnostics: &mut Diagnostics) -> Op
     if found.is_none() && !tokens.incomplete {
         let message = format!("there is no token `{}`", name.value);
         let diagnostic = Diagnostic::error("token/unknown", name.span, message).label("not known");
-        diagnostics.push_place(match nearest(&name.value, tokens.paths()) {
-            Some(near) => diagnostic.mend(format!("write `{{{near}}}`")),
+        diagnostics.push_place(match tokens.meant(&name.value) {
+            // As sheets write it.
+            Some(meant) => diagnostic.mend(in_braces(&meant)),
             None => diagnostic.mend("define it in a token file, or write another name"),
         });
     }
     found
+}
+
+/// Names between backticks as references.
+fn in_braces(text: &str) -> String {
+    let pieces = text.split('`').enumerate();
+    pieces.map(|(at, piece)| if at % 2 == 1 { format!("`{{{piece}}}`") } else { piece.to_owned() }).collect()
 }
 
 fn add_derived(nodes: &[&DerivedNode], tokens: &mut Tokens, diagnostics: &mut Diagnostics) {

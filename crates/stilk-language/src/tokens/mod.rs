@@ -19,7 +19,7 @@ use crate::limits::{MAX_THEMES, MAX_TOKENS};
 use crate::manifest::{Manifest, TokenSources};
 pub use expression::{Expression, Piece};
 use std::collections::HashMap;
-use stilk_text::diagnostic::{Diagnostic, Diagnostics};
+use stilk_text::diagnostic::{Diagnostic, Diagnostics, nearest};
 use stilk_text::json::Node;
 use stilk_text::loader::Loader;
 use stilk_text::source::{Name, Span};
@@ -124,6 +124,28 @@ impl Tokens {
     /// All paths.
     pub fn paths(&self) -> impl Iterator<Item = &str> {
         self.list.iter().map(|token| token.path.as_str())
+    }
+
+    /// What to write for a path that no token has: the nearest one; where its group is there and nothing in that is near, those of
+    /// the group, if they are few. Nothing where none may be meant.
+    pub fn meant(&self, wrong: &str) -> Option<String> {
+        // Where there are thousands nobody reads them, and each mistake would ask all of them.
+        const FEW: usize = 6;
+        const ASKED: usize = 2_000;
+        let group = |path: &str| path.rsplit_once('.').map(|(group, _)| group.to_owned());
+        let own = group(wrong);
+        let near = nearest(wrong, self.paths());
+        if own.is_none() || self.list.len() > ASKED || near.is_some_and(|near| group(near) == own) {
+            return near.map(|near| format!("write `{near}`"));
+        }
+        let prefix = format!("{}.", own.unwrap_or_default());
+        let is_in_group = |path: &&str| path.strip_prefix(&prefix).is_some_and(|rest| !rest.contains('.'));
+        let of_group: Vec<String> = self.paths().filter(is_in_group).map(|path| format!("`{path}`")).collect();
+        match of_group.as_slice() {
+            [one] => Some(format!("write {one}")),
+            several if (1..=FEW).contains(&several.len()) => Some(format!("write one of: {}", several.join(", "))),
+            _ => near.map(|near| format!("write `{near}`")),
+        }
     }
 
     /// Adds a token; `Err` gives the one that has the path already.

@@ -123,3 +123,31 @@ fn a_composite_where_a_member_belongs_is_mended() {
     assert_eq!(messages(&project), ["cascade/value: `{b}` is of type border, but `color` takes a color here"]);
     assert_eq!(project.diagnostics[0].mend.as_deref(), Some("write its member: `{b.color}`"));
 }
+
+#[test]
+fn what_may_be_meant_is_of_the_group_that_was_named() {
+    let color = |channel: f64| {
+        format!(
+            "{{ \"$type\": \"color\", \"$value\": {{ \"colorSpace\": \"srgb\", \"components\": [{channel}, 0, 0] }} }}"
+        )
+    };
+    let tokens = format!(
+        "\"ink\": {{ \"full\": {}, \"half\": {} }}, \"link\": {{ \"body\": {} }}, \"leaf\": {{ \"fill\": {} }}",
+        color(0.1),
+        color(0.2),
+        color(0.3),
+        color(0.4)
+    );
+    let mend = |path: &str| {
+        let sheet = format!("@control x {{ color: {{{path}}}; }}");
+        let project = Memory::with_sheet(&sheet).file("t.tokens.json", &with_paper(&tokens)).load();
+        let said = project.diagnostics.iter().find(|diagnostic| diagnostic.id == "token/unknown");
+        said.and_then(|diagnostic| diagnostic.mend.clone()).expect("a mend")
+    };
+    // Near in its group; nothing near there, so all of it; the only one; a group that there is none of.
+    assert_eq!(mend("ink.ful"), "write `{ink.full}`");
+    assert_eq!(mend("ink.body"), "write one of: `{ink.full}`, `{ink.half}`");
+    assert_eq!(mend("leaf.ground"), "write `{leaf.fill}`");
+    assert_eq!(mend("lnk.body"), "write `{link.body}`");
+    assert_eq!(mend("papr"), "write `{paper}`");
+}

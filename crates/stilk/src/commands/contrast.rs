@@ -10,7 +10,6 @@ use stilk_checks::painted::paint::{contrast, hex, over};
 use stilk_checks::trial::{Found, prove};
 use stilk_engine::css::color::{self, Absolute, Color};
 use stilk_language::manifest::MANIFEST;
-use stilk_text::diagnostic::nearest;
 use stilk_views::contrast as page;
 
 /// Prints the pairs of a system, worst first.
@@ -80,7 +79,7 @@ fn of_tokens(root: &Path, words: [&str; 2]) -> Result<Outcome, Failure> {
                 if let Ok(color) = parsed(word) {
                     return Ok(color);
                 }
-                let mend = nearest(path, tokens.paths()).map_or_else(String::new, |near| format!("\n  write `{near}`"));
+                let mend = tokens.meant(path).map_or_else(String::new, |meant| format!("\n  {meant}"));
                 return Err(Failure::Message(format!("error: there is no token and no colour `{word}`{mend}")));
             };
             color_of(tokens, tokens.get(id), &theme)

@@ -13,7 +13,7 @@ use stilk_engine::page::Page;
 use stilk_language::dependents::{Dependents, dependents};
 use stilk_language::system::Control;
 use stilk_language::tokens::{Token, TokenId};
-use stilk_text::diagnostic::{list, nearest};
+use stilk_text::diagnostic::list;
 
 /// Lists all tokens, or tells everything about one.
 /// An edit is followed to pages too: those that are named, or that the manifest names.
@@ -56,7 +56,7 @@ fn print_one(loaded: &Loaded, path: &str, pages: &[OsString]) -> Result<(), Fail
     let tokens = &loaded.system.tokens;
     let path = path.trim_start_matches('{').trim_end_matches('}');
     let Some(id) = tokens.find_path(path) else {
-        let near = nearest(path, tokens.paths()).map_or_else(String::new, |near| format!(": write `{near}`"));
+        let near = tokens.meant(path).map_or_else(String::new, |meant| format!(": {meant}"));
         return Err(Failure::Message(format!("error: there is no token `{path}`{near}")));
     };
     let token = tokens.get(id);

@@ -61,13 +61,7 @@ impl<'v> Places<'v> {
     }
 
     fn of(&self, instance: &Instance, forced: Forced, styles: Styles) -> Look {
-        let mounted = Mounted {
-            root: instance.node,
-            host: instance.node,
-            bearer: instance.bearer,
-            parts: instance.parts.clone(),
-            placed: Vec::new(),
-        };
+        let mounted = Mounted::alone(instance.node, instance.bearer, instance.parts.clone());
         Look::new(Rc::clone(&self.document), Rc::new(mounted), Rc::new(forced), styles, Rc::clone(&self.surfaces))
     }
 

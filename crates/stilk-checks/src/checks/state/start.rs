@@ -74,15 +74,52 @@ fn moves(declaration: &BoundDeclaration, property: &str) -> bool {
     }
     let text = declaration.value.write(&mut |_| "0s".into(), &mut |local| local.to_owned());
     let wanted = longhands_of(property);
-    text.split(',').any(|one| {
-        let names: Vec<&str> =
-            one.split_ascii_whitespace().filter(|word| *word == "all" || !longhands_of(word).is_empty()).collect();
-        let names_none = one.split_ascii_whitespace().any(|word| word == "none");
-        let is_moved =
-            |name: &&str| *name == "all" || longhands_of(name).iter().any(|longhand| wanted.contains(longhand));
-        // A property that is not known here is compared by its name.
-        names.iter().any(is_moved)
-            || one.split_ascii_whitespace().any(|word| word == property)
-            || names.is_empty() && !names_none
+    outside_brackets(&text).split(',').any(|one| {
+        // Of what is left of a transition, words that are no keyword name a property; without one, all of them move.
+        let mut names = one.split_ascii_whitespace().filter(|word| is_property(word)).peekable();
+        let is_moved = |name: &str| match name {
+            "all" => true,
+            "none" => false,
+            // What is not known here is compared by its name.
+            name => name == property || longhands_of(name).iter().any(|longhand| wanted.contains(longhand)),
+        };
+        names.peek().is_none() || names.any(is_moved)
     })
+}
+
+/// A text without what stands in brackets.
+fn outside_brackets(text: &str) -> String {
+    let mut depth = 0_usize;
+    let mut kept = String::new();
+    for c in text.chars() {
+        match c {
+            '(' => depth += 1,
+            ')' => depth = depth.saturating_sub(1),
+            c if depth == 0 => kept.push(c),
+            _ => {}
+        }
+    }
+    kept
+}
+
+/// Whether a word of a transition is a property: no time, no easing and no behaviour.
+fn is_property(word: &str) -> bool {
+    const OTHERS: [&str; 13] = [
+        "allow-discrete",
+        "cubic-bezier",
+        "ease",
+        "ease-in",
+        "ease-in-out",
+        "ease-out",
+        "linear",
+        "normal",
+        "step-end",
+        "step-start",
+        "steps",
+        "env",
+        "calc",
+    ];
+    word.starts_with(|c: char| c.is_ascii_alphabetic() || c == '-')
+        && !OTHERS.contains(&word)
+        && !word[1..].starts_with(|c: char| c.is_ascii_digit() || c == '.')
 }

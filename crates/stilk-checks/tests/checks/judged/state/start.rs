@@ -18,6 +18,8 @@ fn what_begins_from_a_value_moves_from_it() {
         // Everything, by its name or without one; a token may hold no more than the time.
         with("transition: all 1s;", "opacity: 0;"),
         with("transition: 1s ease-out;", "opacity: 0;"),
+        with("transition: -.5s 1s cubic-bezier(.2, 0, 0, 1);", "opacity: 0;"),
+        with("transition: overlay 1s, opacity 1s steps(2, start);", "opacity: 0;"),
         with(
             "transition: 1s; transition-property: opacity, display; transition-behavior: allow-discrete;",
             "opacity: 0;",
@@ -37,6 +39,10 @@ fn what_begins_from_a_value_moves_from_it() {
         (with("", "opacity: 0;"), "nothing moves `panel` of `x` from where its `opacity` starts"),
         (with("transition: translate 1s;", "opacity: 0;"), "its `opacity`"),
         (with("transition: none;", "opacity: 0;"), "its `opacity`"),
+        (
+            with("transition: overlay 1s allow-discrete, top 1s cubic-bezier(.2, 0, 0, 1);", "opacity: 0;"),
+            "its `opacity`",
+        ),
         ("transition: opacity 1s; @part panel { @starting-style { opacity: 0; } }".to_owned(), "`panel`"),
         (
             "transition: color 1s; @starting-style { scale: 0; }".to_owned(),
