@@ -68,7 +68,22 @@ pub fn around<'s>(system: &'s System, control: &Control) -> Option<&'s Control> 
     system.control(control.inside.first()?.as_str())
 }
 
-/// The plainest variant of a control, on the first host that has it, with another control in it.
+/// The states in which a control is open, itself and its parts, where its sheet speaks of that.
+fn opened(control: &Control) -> StateSet {
+    let mut open = StateSet::default();
+    for rule in &control.rules {
+        if rule.states.has(StateId::Open) {
+            open = open.union(&StateSet::of([StateId::Open]));
+        }
+        for (_, part) in rule.states.of_parts().iter().filter(|(id, _)| *id == StateId::Open) {
+            let part = if part == "&" { rule.target.part.clone().unwrap_or_default() } else { part.clone() };
+            open = open.with_part(StateId::Open, part);
+        }
+    }
+    open
+}
+
+/// The plainest variant of a control, on the first host that has it, open where it can be opened, with another control in it.
 fn mount_inside(
     system: &System,
     outer: &Control,
@@ -83,7 +98,15 @@ fn mount_inside(
         let subject = Some(Subject { request, exactly, mounted: None });
         let mut expander = Expander { subject, ..Expander::new(system, at, document, None) };
         let root = expander.copy(outer.template.hosts[host].node, parent)?;
-        expander.subject?.mounted.map(|mounted| Mounted { root, ..mounted })
+        let around = Mounted {
+            root,
+            host: root,
+            bearer: expander.bearer.unwrap_or(root),
+            parts: expander.parts,
+            placed: expander.placed,
+        };
+        let subject = expander.subject?.mounted?;
+        Some((around, Mounted { root, ..subject }))
     };
     // What a variant leaves out is in another one; a host that is placed nowhere stands where another does.
     let places = [true, false].into_iter().flat_map(|exactly| {
@@ -99,7 +122,9 @@ fn mount_inside(
     let place = places.find(is_there);
     let mounted = place.and_then(|(exactly, host, variant)| expand(exactly, host, &variant, document, parent));
     match mounted {
-        Some(mounted) => {
+        Some((around, mounted)) => {
+            // What is shut shows nothing of what is in it.
+            apply_states(system, &opened(outer), document, &around, forced);
             apply_states(system, request.states, document, &mounted, forced);
             // A pointer over it is over what it stands in, and so on.
             let own = request.states.ids().iter().chain(request.states.of_parts().iter().map(|(id, _)| id));

@@ -113,7 +113,7 @@ fn a_host_has_the_same_name_in_sheets_and_cases() {
 fn the_cases_of_what_stands_only_inside_of_another_stand_there() {
     let memory = Memory::with_sheet("@control x inside row { color: {a}; @state hover { color: {b}; } @option big { top: 0; } }")
         .file("controls/row.html", "<div><p data-when=\"tall\"><button part=\"item\" data-control=\"x\" type=\"button\" aria-pressed=\"true\">One</button></p><a data-when=\"tall\" part=\"item\" data-control=\"x\" href=\"#\">Two</a></div>")
-        .file("controls/row.stilk", "@control row { gap: 0; @option tall { top: 0; } }");
+        .file("controls/row.stilk", "@control row { gap: 0; @option tall { top: 0; } @state open { gap: 1px; } }");
     let project = memory.load();
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let control = system.control("x").unwrap();
@@ -122,10 +122,10 @@ fn the_cases_of_what_stands_only_inside_of_another_stand_there() {
     let request = Request { control, host: 1, variant: &variant, states: &states, plain: false };
     let (mut document, mut forced) = (Document::new(), Forced::default());
     let mounted = mount_in_place(system, request, &mut document, Document::ROOT, &mut forced);
-    // In the variant of the other that has a place for it, in its own host, variant and states.
+    // In the variant of the other that has a place for it, which is open; in its own host, variant and states.
     assert_eq!(
         document.to_html(mounted.root),
-        "<div class=\"t-row t-row-tall\"><p><button class=\"t-x t-row_item\" type=\"button\" aria-pressed=\"true\"><span class=\"t-x_label\">Go</span></button></p>\
+        "<div class=\"t-row t-row-tall\" aria-expanded=\"true\"><p><button class=\"t-x t-row_item\" type=\"button\" aria-pressed=\"true\"><span class=\"t-x_label\">Go</span></button></p>\
          <a class=\"t-x t-x-big t-row_item\" href=\"#\"><span class=\"t-x_label\">Go</span></a></div>"
     );
     let hovered = |node| forced.iter().any(|(at, class)| at == node && *class == PseudoClass::Hover);
