@@ -647,7 +647,11 @@ fn apply_state(state: &State, document: &mut Document, mounted: &Mounted, forced
             }
             _ => set(document, bearer, "aria-pressed", "true"),
         },
-        StateId::Open => set(document, bearer, "aria-expanded", "true"),
+        // What opens by itself says so by an attribute of its own (HTML 4.11.1, 4.11.4).
+        StateId::Open => match document.element(bearer).map(Element::local) {
+            Some("details" | "dialog") => set(document, bearer, "open", ""),
+            _ => set(document, bearer, "aria-expanded", "true"),
+        },
         StateId::Readonly => set(document, bearer, "readonly", ""),
         StateId::Busy => set(document, mounted.host, "aria-busy", "true"),
         StateId::Checked => match document.element(bearer).map(Element::local) {

@@ -6,6 +6,7 @@
 
 pub mod asked;
 mod attributed;
+mod base_select;
 mod boxed;
 pub mod compound;
 mod container;

@@ -46,7 +46,7 @@ pub struct Style {
     monospace: OnceCell<bool>,
     zoomed: OnceCell<bool>,
     /// Nothing until it is asked; no while it is found out.
-    base_select: Cell<Option<bool>>,
+    pub(super) base_select: Cell<Option<bool>>,
     pub(super) hidden: OnceCell<Result<bool, Unknown>>,
     /// Values of declarations with references, by declaration.
     pub(super) substituted: RefCell<Vec<(DeclarationId, Substituted)>>,
@@ -329,7 +329,7 @@ impl Style {
     }
 
     /// Whether some declaration that applies sets a longhand that is no logical one.
-    fn is_declared(&self, longhand: Longhand) -> bool {
+    pub(super) fn is_declared(&self, longhand: Longhand) -> bool {
         self.matched.sets.has(longhand)
     }
 
@@ -486,7 +486,7 @@ impl Style {
 
     fn raw_value(&self, longhand: Longhand) -> Result<Value, Unknown> {
         if self.has_base_look(longhand) {
-            return Err(Unknown("what `appearance: base-select` looks like is not modelled"));
+            return Err(super::base_select::NOT_MODELLED);
         }
         let initial = &self.sheets.initial[longhand as usize];
         let specified = self.specified(longhand).0;
@@ -709,29 +709,6 @@ impl Style {
             let own = self.is_declared(L::Zoom) && self.get(L::Zoom).map_or(true, |zoom| zoom.as_number() != Some(1.0));
             own || self.parent.as_ref().is_some_and(|parent| parent.is_zoomed())
         })
-    }
-
-    /// Whether a value is what a list of the page's own look has by nature (CSS Forms 1): no author's declaration decides it.
-    fn has_base_look(&self, longhand: Longhand) -> bool {
-        // What the look itself is found out by is the same in every look.
-        !matches!(longhand, L::Appearance | L::Direction | L::WritingMode | L::Zoom)
-            && self.is_in_base_select()
-            && self.specified(longhand).1.is_none_or(|declaration| declaration.sheet == 0)
-    }
-
-    /// Whether it is a list with `appearance: base-select`, or stands in one.
-    fn is_in_base_select(&self) -> bool {
-        if let Some(known) = self.base_select.get() {
-            return known;
-        }
-        let _answering = asked::unnoted();
-        self.base_select.set(Some(false));
-        let is_own = self.matched.nature == Nature::Control
-            && self.is_declared(L::Appearance)
-            && self.get(L::Appearance).is_ok_and(|value| value.is("base-select"));
-        let is = is_own || self.parent.as_ref().is_some_and(|parent| parent.is_in_base_select());
-        self.base_select.set(Some(is));
-        is
     }
 
     /// One axis that is no longer visible makes the other one scroll (CSS Overflow 3, section 3.1).

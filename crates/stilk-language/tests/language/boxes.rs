@@ -73,14 +73,18 @@ fn parts_that_never_stand_beside_each_other_are_told() {
 fn a_pseudo_element_is_of_an_element_that_can_have_it() {
     let fine = "@part panel::backdrop, more::details-content, choice::picker(select), choice::picker-icon, one::checkmark,
         text::first-letter, panel::first-line, entry::file-selector-button, late::marker, ::selection, one::before, ::after,
-        choice::-webkit-scrollbar { color: {a}; }";
+        choice::-webkit-scrollbar, text::backdrop, entry::after { color: {a}; }";
     assert_eq!(said(fine), [""; 0]);
+    // A list that the page draws holds content, wherever the sheet says so.
+    assert_eq!(
+        said("@part choice::before { color: {a}; } @media (width > 1px) { @part choice { appearance: base-select; } }"),
+        [""; 0]
+    );
     assert_eq!(
         said(
-            "@part text::backdrop, text::details-content, one::picker(select), choice::checkmark, choice::before, text::placeholder, ::picker-icon, text::first-leter { color: {a}; }"
+            "@part text::details-content, one::picker(select), choice::checkmark, choice::before, text::placeholder, ::picker-icon, text::first-leter { color: {a}; }"
         ),
         [
-            "sheet/pseudo: the part `text` can have no `::backdrop`",
             "sheet/pseudo: the part `text` can have no `::details-content`",
             "sheet/pseudo: the part `one` can have no `::picker(select)`",
             "sheet/pseudo: the part `choice` can have no `::checkmark`",
@@ -121,6 +125,9 @@ fn what_stands_only_inside_of_another_is_placed_there() {
     };
     assert_eq!(messages(&with("inside row").load()), [""; 0]);
     assert_eq!(messages(&with("inside row bare").load()), ["sheet/inside: `bare` places no `x`"]);
+    let other =
+        with("inside row").file("controls/bare.html", "<p><button data-control=\"x\" type=\"button\"></button></p>");
+    assert_eq!(messages(&other.load()), ["sheet/inside: `bare` places `x`, which stands only inside of row"]);
     assert_eq!(messages(&with("inside rwo").load()), ["sheet/inside: there is no control `rwo`"]);
     assert_eq!(messages(&with("inside").load()), ["sheet/syntax: `inside` names no control"]);
     // An outer control says where its placed ones are anchored, and to what.

@@ -131,3 +131,23 @@ fn the_cases_of_what_stands_only_inside_of_another_stand_there() {
     let hovered = |node| forced.iter().any(|(at, class)| at == node && *class == PseudoClass::Hover);
     assert!(hovered(mounted.host) && hovered(mounted.root), "a pointer over it is over what is around it");
 }
+
+#[test]
+fn what_opens_by_itself_says_so_by_its_own_attribute() {
+    for (template, wanted) in [
+        ("<details><summary>More</summary></details>", "<details class=\"t-x\" open=\"\">"),
+        ("<dialog><p>Sure?</p></dialog>", "<dialog class=\"t-x\" open=\"\">"),
+        ("<button type=\"button\">More</button>", "<button class=\"t-x\" type=\"button\" aria-expanded=\"true\">"),
+    ] {
+        let memory = Memory::with_sheet("@control x { @state open { color: {a}; } }").file("controls/x.html", template);
+        let project = memory.load();
+        let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
+        let control = system.control("x").unwrap();
+        let (variant, states) = (Variant { choices: vec![] }, StateSet::of([StateId::Open]));
+        let request = Request { control, host: 0, variant: &variant, states: &states, plain: false };
+        let mut document = Document::new();
+        let mounted = mount(system, request, &mut document, Document::ROOT, &mut Forced::default());
+        let html = document.to_html(mounted.host);
+        assert!(html.starts_with(wanted), "{html}");
+    }
+}

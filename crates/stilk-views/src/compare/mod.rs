@@ -11,7 +11,7 @@ mod page;
 mod step;
 
 pub use looks::{Change, Contrast, Target};
-pub use motion::Motion;
+pub use motion::{Motion, MotionKind};
 pub use names::{NameChange, NameKind, Names};
 pub use page::page;
 pub use step::{Step, step};

@@ -155,6 +155,10 @@ impl SpecimenPage<'_> {
         self.mounted += 1;
         own_ids(self.system, &mut self.document, mounted.root, &format!("s{}", self.mounted));
         show_states(self.system, &mut self.document, &mounted, request.states);
+        // Where it stands in another control, whoever points at the picture means this one.
+        if let Some(element) = self.document.element_mut(mounted.host).filter(|_| mounted.host != mounted.root) {
+            element.set("data-subject", "");
+        }
     }
 
     fn all_findings(&mut self, main: NodeId) {

@@ -87,9 +87,16 @@
     if (!area || !host) return null;
     const shown = [...area.querySelectorAll(".theme")];
     const theme = themes(view)[shown.indexOf(host)]?.place ?? 0;
-    const cell = path.find(node => node.localName === "td" || node.classList?.contains("item") || node.classList?.contains("stage"));
-    const mount = [...mountOf(cell)].find(one => { const box = one.getBoundingClientRect(); return event.clientX >= box.left - 4 && event.clientX <= box.right + 4; }) ?? mountOf(cell)[0];
-    const control = mount?.firstElementChild;
+    const isCell = node => node.localName === "td" || ["item", "stage", "broad-pictures"].some(name => node.classList?.contains(name));
+    const cell = path.find(isCell);
+    // Pictures stand beside each other, those as wide as the sheet below each other.
+    const isBelow = cell?.classList.contains("broad-pictures");
+    const isOver = one => {
+      const box = one.getBoundingClientRect();
+      return isBelow ? event.clientY >= box.top - 4 && event.clientY <= box.bottom + 4 : event.clientX >= box.left - 4 && event.clientX <= box.right + 4;
+    };
+    const mount = [...mountOf(cell)].find(isOver) ?? (isBelow ? null : mountOf(cell)[0]);
+    const control = mount?.querySelector("[data-subject]") ?? mount?.firstElementChild;
     if (!control) return null;
     const all = [control, ...control.querySelectorAll("*")];
     const holds = element => {
@@ -109,7 +116,8 @@
     if (cell.dataset?.name) return [found, { ...place, control: cell.dataset.name, cell: [0, 0] }];
     const rows = document.getElementById(`sheet-${area.dataset.sheet}`).content;
     const columns = rows.querySelectorAll("thead th").length - 1;
-    return [found, { ...place, control: area.dataset.sheet, cell: [Math.floor(cell.place / columns), cell.place % columns] }];
+    const at = isBelow ? mount.place : cell.place;
+    return [found, { ...place, control: area.dataset.sheet, cell: [Math.floor(at / columns), at % columns] }];
   }
 
   function show(element) {

@@ -224,6 +224,11 @@ fn room(checks: &mut Checks, url: &str) {
         "nothing shows through the first column",
         "const surface = getComputedStyle(ask.root('button', 0).firstElementChild).backgroundColor; return getComputedStyle(ask.root('button', 0).querySelector('tbody th')).backgroundImage.startsWith(`linear-gradient(to right, ${surface} `)",
     );
+    checks.open(&format!("{url}#control-segment"));
+    checks.holds(
+        "a picture of what stands in another says which of it is meant",
+        "const picture = ask.cell('segment', 0, 0, 1).querySelector('.mount'); return picture.querySelectorAll('[data-subject]').length === 1 && picture.querySelector('[data-subject]') !== picture.firstElementChild",
+    );
     checks.open(&format!("{url}#control-radio-group"));
     checks.holds(
         "a picture that is drawn again takes no choice from the first",

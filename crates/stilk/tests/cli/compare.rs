@@ -243,4 +243,13 @@ fn what_moves_otherwise_is_told_though_nothing_looks_different() {
     assert!(said.contains("minor: other motion: `button`, keyframes `bob`"), "{said}");
     let said = project.run(&["compare", "HEAD", "--format", "markdown"]).status(1).stdout;
     assert!(said.contains("### Motion\n\n- `button` begins from"), "{said}");
+    // Another token in the same text.
+    git(&project, &["checkout", "-q", "."]);
+    let tokens = project.read("tokens/base.tokens.json");
+    project.write("controls/button.stilk", &begun.replace("opacity: 0;", "border-radius: {corner.control};"));
+    git(&project, &["commit", "-qam", "Three"]);
+    let other = "\"control\": { \"$value\": { \"value\": 10";
+    project.write("tokens/base.tokens.json", &tokens.replacen("\"control\": { \"$value\": { \"value\": 8", other, 1));
+    let motion = json!({ "what": "`button`", "old": "`border-radius: 8px`", "new": "`border-radius: 10px`" });
+    assert_eq!(compared(&project, &["HEAD"])["motions"], json!([motion]));
 }

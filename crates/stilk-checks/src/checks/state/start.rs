@@ -5,7 +5,8 @@ use crate::example::Example;
 use crate::relevance::dependence::longhands_of;
 use crate::sink::Sink;
 use crate::survey::Survey;
-use stilk_language::system::{BoundDeclaration, Control, Rule};
+use cssparser::{Parser, Token};
+use stilk_language::system::{BoundDeclaration, Control, Rule, System};
 use stilk_language::tokens::Piece;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -35,7 +36,7 @@ fn run(survey: &Survey, sink: &mut Sink) {
             for declaration in &rule.declarations {
                 sink.decided(CHECK.id, 1);
                 // What a local begins from reaches whatever reads it.
-                if declaration.is_local() || may_move(control, rule, &declaration.name.value) {
+                if declaration.is_local() || may_move(survey.system, control, rule, &declaration.name.value) {
                     continue;
                 }
                 let whose = match (&rule.target.part, rule.target.pseudo.as_str()) {
@@ -55,12 +56,16 @@ fn run(survey: &Survey, sink: &mut Sink) {
     }
 }
 
-/// Whether some transition of what a rule styles may move a property, wherever it holds.
-fn may_move(control: &Control, rule: &Rule, property: &str) -> bool {
-    let of_target = control.rules.iter().filter(|other| {
-        other.target.part == rule.target.part && other.target.pseudo == rule.target.pseudo && !other.is_start()
-    });
-    of_target.flat_map(|rule| &rule.declarations).any(|declaration| moves(declaration, property))
+/// Whether some transition of what a rule styles may move a property, wherever it holds. What a placed control moves its own sheet
+/// says.
+fn may_move(system: &System, control: &Control, rule: &Rule, property: &str) -> bool {
+    let of_target = |other: &&Rule| other.target.part == rule.target.part && other.target.pseudo == rule.target.pseudo;
+    let placed = rule.target.part.as_deref().and_then(|part| control.placement_of_part(part));
+    let placed = placed.and_then(|placement| system.control(&placement.control));
+    let of_host = |other: &&Rule| other.target.part.is_none() && other.target.pseudo == rule.target.pseudo;
+    let inner = placed.into_iter().flat_map(|placed| &placed.rules).filter(of_host);
+    let rules = control.rules.iter().filter(of_target).chain(inner).filter(|rule| !rule.is_start());
+    rules.flat_map(|rule| &rule.declarations).any(|declaration| moves(declaration, property))
 }
 
 /// Whether a declaration may make a property move: one of `transition` without a property moves them all.
@@ -74,52 +79,35 @@ fn moves(declaration: &BoundDeclaration, property: &str) -> bool {
     }
     let text = declaration.value.write(&mut |_| "0s".into(), &mut |local| local.to_owned());
     let wanted = longhands_of(property);
-    outside_brackets(&text).split(',').any(|one| {
-        // Of what is left of a transition, words that are no keyword name a property; without one, all of them move.
-        let mut names = one.split_ascii_whitespace().filter(|word| is_property(word)).peekable();
-        let is_moved = |name: &str| match name {
-            "all" => true,
-            "none" => false,
-            // What is not known here is compared by its name.
-            name => name == property || longhands_of(name).iter().any(|longhand| wanted.contains(longhand)),
-        };
-        names.peek().is_none() || names.any(is_moved)
+    names(&text).into_iter().any(|name| match name.as_deref() {
+        None | Some("all") => true,
+        Some("none") => false,
+        // What some other declaration or element says is not followed either.
+        Some("inherit" | "initial" | "revert" | "revert-layer" | "unset") => true,
+        // A property that is not known here is compared by its name.
+        Some(name) => name == property || longhands_of(name).iter().any(|longhand| wanted.contains(longhand)),
     })
 }
 
-/// A text without what stands in brackets.
-fn outside_brackets(text: &str) -> String {
-    let mut depth = 0_usize;
-    let mut kept = String::new();
-    for c in text.chars() {
-        match c {
-            '(' => depth += 1,
-            ')' => depth = depth.saturating_sub(1),
-            c if depth == 0 => kept.push(c),
+/// The property of each transition of a list; nothing where it names none (CSS Transitions 2, section 2.5).
+fn names(text: &str) -> Vec<Option<String>> {
+    const OTHERS: [&str; 9] =
+        ["allow-discrete", "ease", "ease-in", "ease-in-out", "ease-out", "linear", "normal", "step-end", "step-start"];
+    let mut found = vec![None];
+    let mut parser = Parser::new(text);
+    while let Ok(token) = parser.next() {
+        match token {
+            Token::Comma => found.push(None),
+            Token::Ident(word) => {
+                let word = if word.starts_with("--") { word.to_string() } else { word.to_ascii_lowercase() };
+                if !OTHERS.contains(&word.as_str()) {
+                    found.pop();
+                    found.push(Some(word));
+                }
+            }
+            // What stands in brackets is a time or an easing: it is passed over with them.
             _ => {}
         }
     }
-    kept
-}
-
-/// Whether a word of a transition is a property: no time, no easing and no behaviour.
-fn is_property(word: &str) -> bool {
-    const OTHERS: [&str; 13] = [
-        "allow-discrete",
-        "cubic-bezier",
-        "ease",
-        "ease-in",
-        "ease-in-out",
-        "ease-out",
-        "linear",
-        "normal",
-        "step-end",
-        "step-start",
-        "steps",
-        "env",
-        "calc",
-    ];
-    word.starts_with(|c: char| c.is_ascii_alphabetic() || c == '-')
-        && !OTHERS.contains(&word)
-        && !word[1..].starts_with(|c: char| c.is_ascii_digit() || c == '.')
+    found
 }

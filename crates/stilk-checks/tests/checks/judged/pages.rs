@@ -25,9 +25,19 @@ pub fn said(check: &'static str, bodies: &[&str]) -> Vec<(Vec<String>, u64)> {
 
 /// The same of whole pages.
 pub fn of_pages(check: &'static str, pages: &[String]) -> Vec<(Vec<String>, u64)> {
+    of_project(check, &of_example(check), pages)
+}
+
+/// The project that the check's own examples are of, without their page.
+pub fn of_example(check: &'static str) -> Memory {
     let example = find(check).expect("a check").passes;
     let files = example.files().into_iter().filter(|(path, _)| path != "page.html");
-    let project = Memory(files.map(|(path, text)| (path, text.into_bytes())).collect()).load();
+    Memory(files.map(|(path, text)| (path, text.into_bytes())).collect())
+}
+
+/// What a check says of whole pages of a project.
+pub fn of_project(check: &'static str, memory: &Memory, pages: &[String]) -> Vec<(Vec<String>, u64)> {
+    let project = memory.load();
     let system = project.system.as_ref().unwrap_or_else(|| panic!("{:?}", messages(&project)));
     let written = write(system, &project.sources, Purpose::Page);
     let scanner = Scanner::new(system, &written, vec!["example.css".into()]);

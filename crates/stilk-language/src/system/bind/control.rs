@@ -11,7 +11,7 @@ use crate::limits::{MAX_RULES, MAX_STEPS};
 use crate::manifest::Manifest;
 use crate::sheet::{
     AxisDefault, AxisNode, ControlNode, Declaration, DescriptorsNode, ExcludeNode, Item, OptionNode, PartTarget,
-    StateAlternative, StateRef, TraitNode, WaiveNode,
+    StateAlternative, StateRef, TraitNode, ValuePiece, WaiveNode,
 };
 use crate::system::names::Names;
 use crate::system::notation::parse_cases;
@@ -67,6 +67,7 @@ pub fn bind(
         diagnostics,
         trait_depth: 0,
         is_original: false,
+        draws_lists: chain.iter().any(|node| draws_lists(&node.body)),
         declarations: Vec::new(),
         steps: 0,
         is_refused: false,
@@ -88,6 +89,18 @@ pub fn bind(
         check_values(&control, &declarations, &shared.checker, diagnostics);
     }
     control
+}
+
+/// Whether a block says that lists are drawn by the page, wherever it stands in it.
+fn draws_lists(items: &[Item]) -> bool {
+    let is_said = |declaration: &Declaration| {
+        let says = |piece: &ValuePiece| matches!(piece, ValuePiece::Text(text, _) if text.contains("base-select"));
+        declaration.name.value == "appearance" && declaration.value.pieces.iter().any(says)
+    };
+    items.iter().any(|item| match item {
+        Item::Declaration(declaration) => is_said(declaration),
+        item => item.bodies().into_iter().any(draws_lists),
+    })
 }
 
 fn check_bearer(control: &Control, diagnostics: &mut Diagnostics) {
@@ -288,6 +301,8 @@ pub(super) struct Flattener<'f, 's> {
     pub(super) is_original: bool,
     /// Each declaration as written, with the index of its rule.
     declarations: Vec<(Declaration, usize)>,
+    /// Whether some sheet of the control writes `appearance: base-select`.
+    draws_lists: bool,
     /// How many items were looked at, those of traits each time.
     steps: usize,
     /// Whether it was said that there are too many.
@@ -540,7 +555,7 @@ impl Flattener<'_, '_> {
     }
 
     fn check_pseudo(&mut self, pseudo: &Name, scope: &Scope) -> bool {
-        let problem = problem_of_pseudo(&self.control.template, scope.target.part.as_deref(), pseudo);
+        let problem = problem_of_pseudo(&self.control.template, scope.target.part.as_deref(), pseudo, self.draws_lists);
         let is_none = problem.is_none();
         // A copy may leave out what the original has.
         problem

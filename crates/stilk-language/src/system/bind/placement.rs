@@ -5,6 +5,7 @@ use crate::markup::native_of_placed;
 use crate::sheet::Declaration;
 use stilk_engine::dom::{Element, NodeId};
 use stilk_text::diagnostic::{Diagnostic, Diagnostics, unknown_name};
+use stilk_text::source::Name;
 
 /// Binds the placements of a control's template. `bound` holds every control that may stand in it.
 pub fn bind(control: &mut Control, bound: &[Control], diagnostics: &mut Diagnostics) {
@@ -54,9 +55,34 @@ pub fn bind(control: &mut Control, bound: &[Control], diagnostics: &mut Diagnost
     control.placements = placements;
 }
 
-/// What stands only inside of others is placed in them.
+/// What stands only inside of others is placed in them, and in no other.
 pub fn check_inside(controls: &[Control], diagnostics: &mut Diagnostics) {
-    for control in controls {
+    for control in controls.iter().filter(|control| !control.inside.is_empty()) {
+        let places = |outer: &&Control| outer.placements.iter().any(|placed| placed.control == control.name.value);
+        let is_named = |outer: &Control| control.inside.iter().any(|known| known.value == outer.name.value);
+        // A misspelt name has a sentence of its own.
+        let is_known = |outer: &Name| controls.iter().any(|known| known.name.value == outer.value);
+        let all_known = control.inside.iter().all(is_known);
+        for outer in controls.iter().filter(places).filter(|outer| all_known && !is_named(outer)) {
+            let names: Vec<&str> = control.inside.iter().map(Name::as_str).collect();
+            let message = format!(
+                "`{}` places `{}`, which stands only inside of {}",
+                outer.name.value,
+                control.name.value,
+                names.join(", ")
+            );
+            diagnostics.push(
+                Diagnostic::error("sheet/inside", outer.name.span, message)
+                    .label("is none of these")
+                    .related(control.name.span, "says so")
+                    .mend(format!(
+                        "write `@control {} inside {} {}`",
+                        control.name.value,
+                        names.join(" "),
+                        outer.name.value
+                    )),
+            );
+        }
         for outer in &control.inside {
             let Some(found) = controls.iter().find(|known| known.name.value == outer.value) else {
                 let known = controls.iter().map(|known| known.name.as_str());

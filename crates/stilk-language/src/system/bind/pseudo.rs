@@ -19,7 +19,7 @@ struct Known {
     mend: &'static str,
 }
 
-/// CSS Pseudo-Elements 4, CSS Forms 1, HTML 15; what browsers paint, not what `getComputedStyle` claims.
+/// CSS Pseudo-Elements 4, CSS Forms 1, HTML 15; what Chromium paints somewhere, not what `getComputedStyle` claims.
 const KNOWN: [Known; 13] = [
     of(
         "::before",
@@ -35,12 +35,8 @@ const KNOWN: [Known; 13] = [
         "write it for the native input or text area",
     ),
     of("::marker", |_| true, "", ""),
-    of(
-        "::backdrop",
-        |e| e.local() == "dialog" || e.attribute("popover").is_some(),
-        "dialogs and popovers have it",
-        "write `popover` or `<dialog>` in the template, or draw it with a part",
-    ),
+    // Whatever fills the screen has it, beside dialogs and popovers.
+    of("::backdrop", |_| true, "", ""),
     of("::selection", |_| true, "", ""),
     of(
         "::file-selector-button",
@@ -48,13 +44,8 @@ const KNOWN: [Known; 13] = [
         "only `<input type=\"file\">` has it",
         "write it for the file input",
     ),
-    of(
-        "::first-letter",
-        holds_content,
-        "what is replaced has no text of its own",
-        "write it for a part that holds text",
-    ),
-    of("::first-line", holds_content, "what is replaced has no text of its own", "write it for a part that holds text"),
+    of("::first-letter", holds_text, "what is replaced has no text of its own", "write it for a part that holds text"),
+    of("::first-line", holds_text, "what is replaced has no text of its own", "write it for a part that holds text"),
     of("::details-content", |e| e.local() == "details", "only `<details>` has it", "write it for the `<details>`"),
     of("::picker(select)", |e| e.local() == "select", "only `<select>` has it", "write it for the `<select>`"),
     of("::picker-icon", |e| e.local() == "select", "only `<select>` has it", "write it for the `<select>`"),
@@ -70,13 +61,24 @@ const fn of(name: &'static str, is_of: fn(&Element) -> bool, owners: &'static st
     Known { name, is_of, owners, mend }
 }
 
-/// Whether browsers paint content of its own in an element: in all but replaced ones and fields.
+/// Whether content of its own is painted in an element: not in fields of text, in buttons that are inputs, and in lists that
+/// open; in a picture while it is not there.
 fn holds_content(element: &Element) -> bool {
+    const DRAWN: [&str; 10] =
+        ["checkbox", "color", "date", "datetime-local", "file", "month", "radio", "range", "time", "week"];
     match element.local() {
-        "input" => matches!(element.attribute("type"), Some("checkbox" | "radio")),
-        "select" | "textarea" | "img" => false,
+        "input" => element.attribute("type").is_some_and(|kind| DRAWN.contains(&kind.to_ascii_lowercase().as_str())),
+        "select" => {
+            element.attribute("multiple").is_some() || element.attribute("size").is_some_and(|size| size != "1")
+        }
+        "textarea" => false,
         _ => true,
     }
+}
+
+/// Whether text may stand in an element itself.
+fn holds_text(element: &Element) -> bool {
+    !matches!(element.local(), "input" | "select" | "textarea" | "img")
 }
 
 /// The names that sheets may write, with their colons.
@@ -84,8 +86,9 @@ pub fn names() -> impl Iterator<Item = &'static str> {
     KNOWN.iter().map(|known| known.name)
 }
 
-/// Why a pseudo-element of a part, or of the hosts, cannot be; nothing where it may.
-pub fn problem(template: &Template, part: Option<&str>, pseudo: &Name) -> Option<Diagnostic> {
+/// Why a pseudo-element of a part, or of the hosts, cannot be; nothing where it may. Lists that the page draws
+/// (`appearance: base-select`) hold content.
+pub fn problem(template: &Template, part: Option<&str>, pseudo: &Name, draws_lists: bool) -> Option<Diagnostic> {
     let is_vendor = pseudo.value.starts_with("::-webkit-") || pseudo.value.starts_with("::-moz-");
     if is_vendor {
         return None;
@@ -105,7 +108,8 @@ pub fn problem(template: &Template, part: Option<&str>, pseudo: &Name) -> Option
     };
     // Of a placed control the template has no more than its element.
     let is_placed = |element: &&Element| element.attribute("data-control").is_some();
-    if elements.iter().any(|element| (known.is_of)(element) || is_placed(element)) {
+    let is_drawn = |element: &&Element| draws_lists && element.local() == "select";
+    if elements.iter().any(|element| (known.is_of)(element) || is_placed(element) || is_drawn(element)) {
         return None;
     }
     let message = match part {

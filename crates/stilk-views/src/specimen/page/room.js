@@ -66,7 +66,7 @@ function answers(root, pictures) {
 
 /** The rows that are drawn as wide as the sheet: the default, and those that take the room in another way. */
 function broadRows(root, table) {
-  const rows = [...table.querySelectorAll("tbody tr"), ...(table.later ?? [])].slice(0, asked);
+  const rows = [...table.querySelectorAll("tbody tr")].slice(0, asked);
   const texts = answers(root, rows.map(row => row.querySelector("td > .mount")));
   if (texts.every(text => text === "")) return [];
   return texts.flatMap((text, index) => (index === 0 || texts.indexOf(text) === index ? [index] : []));
@@ -76,9 +76,10 @@ function broadRows(root, table) {
 function drawBroad(area, root, table, control) {
   // Whoever asks for a width looks at that width.
   if (view.width) return;
-  control.broad ??= broadRows(root, document.getElementById(`sheet-${control.name}`).content.firstElementChild.cloneNode(true));
+  const all = document.getElementById(`sheet-${control.name}`).content.firstElementChild;
+  control.broad ??= broadRows(root, all);
   if (!control.broad.length) return;
-  const rows = document.getElementById(`sheet-${control.name}`).content.querySelectorAll("tbody tr");
+  const rows = all.querySelectorAll("tbody tr"), columns = all.querySelectorAll("thead th").length - 1;
   const list = document.createElement("div");
   list.className = "broad-pictures";
   for (const index of control.broad) {
@@ -88,7 +89,9 @@ function drawBroad(area, root, table, control) {
     text.className = "name";
     text.dir = "ltr";
     text.textContent = name;
-    list.append(text, again(rows[index].querySelector("td > .mount"), "b"));
+    const picture = again(rows[index].querySelector("td > .mount"), "b");
+    picture.place = index * columns;
+    list.append(text, picture);
   }
   table.before(list);
   rooms.observe(area);

@@ -1,31 +1,20 @@
 //! `markup/count`.
 
-use crate::judged::pages::{fails, passes};
-
+use crate::judged::pages::{fails, of_example, of_project, passes};
 use crate::memory::{Memory, messages};
 use stilk_checks::example::Example;
-use stilk_checks::registry::find;
-use stilk_checks::scan::{Scanner, Worker};
-use stilk_language::stylesheet::{Purpose, write};
 
-/// What is said of a page where the manifest counts this.
-fn counted(key: &str, page: &str) -> Vec<String> {
-    let example = find("markup/count").expect("a check").passes;
-    let files = example.files().into_iter().filter(|(path, _)| path != "page.html");
-    let mut memory = Memory(files.map(|(path, text)| (path, text.into_bytes())).collect());
-    memory = memory.file("stilk.toml", &format!("{}\n[checks]\ncount = {{ \"{key}\" = 1 }}\n", Example::MANIFEST));
+/// The system of the examples with other options, where the manifest counts this.
+fn counting(key: &str) -> Memory {
+    let manifest = format!("{}\n[checks]\ncount = {{ \"{key}\" = 1 }}\n", Example::MANIFEST);
     let sheet = "@control button { @option calm { } @axis size { medium { } large { } } }";
-    memory = memory.file("controls/button.stilk", sheet);
-    let project = memory.load();
-    let Some(system) = project.system.as_ref().filter(|_| project.diagnostics.is_empty()) else {
-        return messages(&project);
-    };
-    let written = write(system, &project.sources, Purpose::Page);
-    let scanner = Scanner::new(system, &written, vec!["example.css".into()]);
+    of_example("markup/count").file("stilk.toml", &manifest).file("controls/button.stilk", sheet)
+}
+
+/// What is said of a page there.
+fn counted(key: &str, page: &str) -> Vec<String> {
     let page = format!("<!doctype html><title>Ferries</title><link rel=stylesheet href=dist/example.css><body>{page}");
-    let report = Worker::new(&scanner).scan("page.html", &page, &mut |_, _, _| Err("it is not there".into()));
-    let found = report.found.iter().filter(|(_, finding)| finding.id == "markup/count");
-    found.map(|(_, finding)| finding.message.clone()).collect()
+    of_project("markup/count", &counting(key), &[page]).remove(0).0
 }
 
 #[test]
@@ -50,7 +39,10 @@ fn options_are_counted_together() {
     );
     assert_eq!(counted("button.calm.large, field", &page), [""; 0]);
     // Names in any place are held against those that there are.
-    assert_eq!(counted("button.calm.lrge, feild", &page).len(), 2);
+    assert_eq!(
+        messages(&counting("button.calm.lrge, feild").load()),
+        ["manifest/value: there is no option `lrge` in `button`", "manifest/value: there is no control `feild`"]
+    );
 }
 
 #[test]

@@ -1,6 +1,7 @@
 //! `state/start`.
 
 use super::{fails, passes};
+use crate::judged::{project, verdict};
 
 /// A button, and a panel that it opens.
 const PANEL: &str = "<div><button type=\"button\" popovertarget=\"more\">More</button><p part=\"panel\" id=\"more\" popover><slot>Dogs travel free.</slot></p></div>";
@@ -24,6 +25,10 @@ fn what_begins_from_a_value_moves_from_it() {
             "transition: 1s; transition-property: opacity, display; transition-behavior: allow-discrete;",
             "opacity: 0;",
         ),
+        // A function is no property, nor is what stands for another value; names are read in either case.
+        with("transition: max(1s, .5s) ease;", "opacity: 0;"),
+        with("transition: inherit;", "opacity: 0;"),
+        with("transition: OPACITY 1S;", "opacity: 0;"),
         // A shorthand moves what it sets.
         with("transition: inset 1s;", "top: 10px;"),
         with("transition: border-top-color 1s;", "border-color: red;"),
@@ -35,6 +40,20 @@ fn what_begins_from_a_value_moves_from_it() {
         with("@media (width > 30rem) { transition: opacity 1s; }", "opacity: 0;"),
     ];
     passes("state/start", PANEL, &passing);
+    // A placed control moves by its own sheet.
+    let row = |transition: &str| {
+        project(
+            "<div><button part=\"item\" data-control=\"step\" type=\"button\">Deck</button></div>",
+            "@part item { @starting-style { top: 4px; } }",
+        )
+        .file("controls/step.html", "<button type=\"button\"><slot>Deck</slot></button>")
+        .file("controls/step.stilk", &format!("@control step {{ position: relative; {transition} }}"))
+    };
+    assert_eq!(verdict("state/start", &row("transition: top 1s;")).0, [""; 0]);
+    assert_eq!(
+        verdict("state/start", &row("transition: color 1s;")).0,
+        ["nothing moves `item` of `x` from where its `top` starts"]
+    );
     let failing = [
         (with("", "opacity: 0;"), "nothing moves `panel` of `x` from where its `opacity` starts"),
         (with("transition: translate 1s;", "opacity: 0;"), "its `opacity`"),
