@@ -2,7 +2,10 @@
 
 use crate::check::{Check, Scope};
 use crate::example::Example;
+use crate::visit::instance::Instance;
 use crate::visit::{PageSink, VisitedPage};
+use std::collections::HashSet;
+use stilk_engine::dom::NodeId;
 use stilk_language::system::Control;
 use stilk_text::diagnostic::{Diagnostic, Level};
 
@@ -24,21 +27,19 @@ const LONE: &str = "<button type=\"button\" class=\"ex-step\"><span class=\"ex-s
 const WITH_ITS_ROW: &str = "<div class=\"ex-row\"><button type=\"button\" class=\"ex-step ex-row_item\"><span class=\"ex-step_label\">Deck</span></button></div>";
 
 fn run(visit: &VisitedPage, sink: &mut PageSink) {
-    for instance in visit.instances {
-        let control: &Control = &visit.system.controls[instance.control];
-        if control.inside.is_empty() {
-            continue;
-        }
+    let controls = &visit.system.controls;
+    let is_of_others = |instance: &&Instance| !controls[instance.control].inside.is_empty();
+    if !visit.instances.iter().any(|instance| is_of_others(&instance)) {
+        return;
+    }
+    // A page may have any number of both.
+    let all: HashSet<(NodeId, &str)> =
+        visit.instances.iter().map(|one| (one.node, controls[one.control].name.as_str())).collect();
+    for instance in visit.instances.iter().filter(is_of_others) {
+        let control: &Control = &controls[instance.control];
         sink.decided(CHECK.id, 1);
-        let is_around = |name: &str| {
-            visit.above(instance.node).any(|above| {
-                visit
-                    .instances
-                    .iter()
-                    .any(|other| other.node == above && visit.system.controls[other.control].name.value == name)
-            })
-        };
-        if control.inside.iter().any(|outer| is_around(&outer.value)) {
+        let mut around = visit.above(instance.node);
+        if around.any(|above| control.inside.iter().any(|outer| all.contains(&(above, outer.as_str())))) {
             continue;
         }
         let names: Vec<String> = control.inside.iter().map(|outer| format!("`{}`", outer.value)).collect();
