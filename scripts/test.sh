@@ -17,9 +17,10 @@ esac
 ./scripts/install-tools.sh ${full:+--all}
 export PATH="$HOME/.cargo/bin:$PATH"
 
+# Of a run that takes so long everything is told at once: no failure ends it.
+
 if [ -n "$full" ]; then
     export STILK_FULL=1
-    # Of a run that takes so long everything is told at once.
     cargo test --workspace --locked --profile full --no-fail-fast
 else
     commit=$(git rev-parse --short=10 HEAD 2>/dev/null || echo 0)
@@ -27,5 +28,5 @@ else
     # What a random test draws is drawn again by the same commit: what held once holds.
     export PROPTEST_RNG_SEED=${PROPTEST_RNG_SEED:-$STILK_SEED}
     echo "seed $STILK_SEED: the same again with STILK_SEED=$STILK_SEED $0"
-    cargo test --workspace --locked
+    cargo test --workspace --locked --no-fail-fast
 fi

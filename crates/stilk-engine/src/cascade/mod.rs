@@ -4,6 +4,7 @@
 //! anybody's: [`stylesheet`] parses, [`selector`] reads selectors and [`matching`] holds elements against them, [`order`]
 //! sorts, [`style`] computes, [`resolved`] writes values as `getComputedStyle` does. What it cannot know is an [`Unknown`](crate::css::Unknown) with its reason.
 
+mod adjusted;
 pub mod asked;
 mod attributed;
 mod base_select;

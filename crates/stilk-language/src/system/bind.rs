@@ -2,12 +2,14 @@
 
 mod attach;
 mod checks;
+mod choices;
 mod collisions;
 mod condition;
 mod control;
 mod descriptors;
 mod locals;
 mod marks;
+mod parts;
 mod placement;
 mod pseudo;
 mod written;

@@ -1,17 +1,16 @@
 //! One control: its blocks flattened into rules, its names bound.
 
 use super::super::rule::{BoundDeclaration, Condition};
-use super::super::{Axis, Control, Exclude, Mark, OptionId, Place, Rule, RuleTarget, StateSet, States, Waiver};
+use super::super::{Axis, Control, Mark, OptionId, Place, Rule, RuleTarget, StateSet, States, Waiver};
 use super::descriptors::{literal, registered};
 use super::locals::{check_locals, check_values};
 use super::marks::read_mark;
-use super::pseudo::{NOWHERE, problem as problem_of_pseudo};
 use super::{bind_value, condition, placement, twice};
 use crate::limits::{MAX_RULES, MAX_STEPS};
 use crate::manifest::Manifest;
 use crate::sheet::{
-    AxisDefault, AxisNode, ControlNode, Declaration, DescriptorsNode, ExcludeNode, Item, OptionNode, PartTarget,
-    StateAlternative, StateRef, TraitNode, ValuePiece, WaiveNode,
+    AxisDefault, AxisNode, ControlNode, Declaration, DescriptorsNode, ExcludeNode, Item, OptionNode, StateAlternative,
+    StateRef, TraitNode, ValuePiece, WaiveNode,
 };
 use crate::system::names::Names;
 use crate::system::notation::parse_cases;
@@ -19,7 +18,7 @@ use crate::system::values::ValueChecker;
 use crate::template::Template;
 use crate::tokens::{Expression, Piece, Tokens};
 use std::collections::{BTreeSet, HashMap};
-use stilk_engine::cascade::{matching, selector};
+use stilk_engine::cascade::selector;
 use stilk_text::diagnostic::{Diagnostic, Diagnostics, Level, unknown_name};
 use stilk_text::source::{Name, Span};
 
@@ -245,13 +244,13 @@ fn extend_axis(item: &Item, axis: &mut Axis, diagnostics: &mut Diagnostics) {
 /// Everything around a declaration.
 #[derive(Clone)]
 pub(super) struct Scope {
-    target: RuleTarget,
-    options: Vec<OptionId>,
+    pub(super) target: RuleTarget,
+    pub(super) options: Vec<OptionId>,
     states: StateSet,
-    hosts: Vec<String>,
+    pub(super) hosts: Vec<String>,
     nested: Vec<String>,
     conditions: Vec<Condition>,
-    place: Place,
+    pub(super) place: Place,
 }
 
 impl Default for Scope {
@@ -302,7 +301,7 @@ pub(super) struct Flattener<'f, 's> {
     /// Each declaration as written, with the index of its rule.
     declarations: Vec<(Declaration, usize)>,
     /// Whether some sheet of the control writes `appearance: base-select`.
-    draws_lists: bool,
+    pub(super) draws_lists: bool,
     /// How many items were looked at, those of traits each time.
     steps: usize,
     /// Whether it was said that there are too many.
@@ -326,7 +325,7 @@ impl Flattener<'_, '_> {
         is_full
     }
 
-    fn items(&mut self, items: &[Item], scope: &Scope) {
+    pub(super) fn items(&mut self, items: &[Item], scope: &Scope) {
         self.steps += items.len();
         if self.is_full() {
             return;
@@ -488,83 +487,6 @@ impl Flattener<'_, '_> {
         self.trait_depth -= 1;
     }
 
-    /// Whether the template has a part; says so where it has not.
-    fn has_part(&mut self, name: &Name) -> bool {
-        if self.control.template.has_part(&name.value) {
-            return true;
-        }
-        // A copy with a template of its own may leave parts out.
-        if !self.is_original {
-            let place = format!("part {{}} in the template of `{}`", self.control.name.value);
-            let known = self.control.template.part_names();
-            let mut diagnostic = unknown_name("sheet/part", &place, name, known.iter().copied());
-            if name.value.contains(['+', '~', '>', ' ']) {
-                diagnostic = diagnostic.mend("write one part, or `PART + PART` for one right behind another");
-            }
-            self.diagnostics.push(diagnostic);
-        }
-        false
-    }
-
-    fn part(&mut self, target: &PartTarget, body: &[Item], scope: &Scope) {
-        let mut scope = scope.clone();
-        if let Some(name) = &target.part {
-            if scope.target.part.is_some() {
-                let mend = "write the parts side by side";
-                self.error("sheet/part", name.span, "a part inside a part", mend);
-                return;
-            }
-            if !self.has_part(name) {
-                return;
-            }
-            scope.target.part = Some(name.value.clone());
-        }
-        if let Some((other, combinator)) = &target.after {
-            if !self.has_part(other) {
-                return;
-            }
-            let Some(name) = &target.part else {
-                let message = format!("nothing stands behind `{} {combinator}`", other.value);
-                let mend = format!("write the part that is styled: `{} {combinator} PART`", other.value);
-                return self.error("sheet/part", other.span, message, mend);
-            };
-            if !self.control.template.may_follow(&other.value, &name.value, *combinator == '+') {
-                let how = if *combinator == '+' { "right behind" } else { "behind" };
-                let message = format!("`{}` never stands {how} `{}`", name.value, other.value);
-                let mend = "change the order in the template, or use `~` for a part that stands further on";
-                return self.error("sheet/part", name.span, message, mend);
-            }
-            scope.target.after = Some((other.value.clone(), *combinator));
-        }
-        if let Some(condition) = &target.condition {
-            let is_compound = || !selector::is_complex(&condition.value);
-            if !selector::is_valid(&condition.value) || !is_compound() {
-                let mend = "write a pseudo-class such as `:first-child`";
-                self.error("sheet/part", condition.span, format!("`{}` is no selector", condition.value), mend);
-                return;
-            }
-            scope.target.condition = condition.value.clone();
-        }
-        if let Some(pseudo) = &target.pseudo {
-            if !self.check_pseudo(pseudo, &scope) {
-                return;
-            }
-            scope.target.pseudo = pseudo.value.clone();
-        }
-        self.items(body, &scope);
-    }
-
-    fn check_pseudo(&mut self, pseudo: &Name, scope: &Scope) -> bool {
-        let problem = problem_of_pseudo(&self.control.template, scope.target.part.as_deref(), pseudo, self.draws_lists);
-        let is_none = problem.is_none();
-        // A copy may leave out what the original has.
-        problem
-            .filter(|problem| !self.is_original || problem.id != NOWHERE)
-            .into_iter()
-            .for_each(|problem| self.diagnostics.push(problem));
-        is_none
-    }
-
     fn state(&mut self, alternative: &StateAlternative, body: &[Item], scope: &Scope) {
         let mut set = StateSet::default();
         for StateRef { name, is_negated, of } in &alternative.states {
@@ -626,51 +548,6 @@ impl Flattener<'_, '_> {
         self.items(body, &scope);
     }
 
-    fn host(&mut self, wanted: &Name, body: &[Item], scope: &Scope) {
-        let hosts = self.matching_hosts(wanted);
-        if hosts.is_some_and(|hosts| !hosts.is_empty()) {
-            let mut scope = scope.clone();
-            scope.hosts.push(self.selector_of_host(&wanted.value));
-            self.items(body, &scope);
-        }
-    }
-
-    /// The selector of a host that is named as cases name it; any other is one.
-    fn selector_of_host(&self, wanted: &str) -> String {
-        let template = &self.control.template;
-        let named = template.hosts.iter().find(|host| host.name == wanted);
-        match named.and_then(|host| template.document.element(host.node)) {
-            Some(element) if element.local() == "input" && element.attribute("type") == Some(wanted) => {
-                format!("input[type=\"{wanted}\"]")
-            }
-            _ => wanted.to_owned(),
-        }
-    }
-
-    /// The hosts that a selector matches; reports when it is no selector or matches none.
-    fn matching_hosts(&mut self, wanted: &Name) -> Option<Vec<usize>> {
-        let template = &self.control.template;
-        let names: Vec<&str> = template.hosts.iter().map(|h| h.name.as_str()).collect();
-        let Some(list) = selector::parse_list(&self.selector_of_host(&wanted.value)) else {
-            let mend = "write an element's name or a selector of it, such as `input` or `a`";
-            self.error("sheet/host", wanted.span, format!("`{}` is no selector", wanted.value), mend);
-            return None;
-        };
-        let matching: Vec<usize> = (0..template.hosts.len())
-            .filter(|i| matching::matches(&list, &template.document, template.hosts[*i].node))
-            .collect();
-        if matching.is_empty() && self.is_original {
-            return Some(matching);
-        }
-        if matching.is_empty() {
-            let message = format!("`{}` matches no host of the template", wanted.value);
-            let mend = format!("the hosts are: {}", names.join(", "));
-            self.error("sheet/host", wanted.span, message, mend);
-            return None;
-        }
-        Some(matching)
-    }
-
     fn nested(&mut self, condition: &Name, body: &[Item], scope: &Scope) {
         if let Some((message, mend)) = condition::beyond_the_host(&self.control.template, &condition.value) {
             self.error("sheet/syntax", condition.span, message, mend);
@@ -702,67 +579,6 @@ impl Flattener<'_, '_> {
         let mut scope = scope.clone();
         scope.conditions.push(Condition { kind: condition.kind.value.clone(), prelude });
         self.items(body, &scope);
-    }
-
-    fn option(&mut self, option: &OptionNode, scope: &Scope) {
-        let Some(id) = self.control.find_option(&option.name.value) else { return };
-        let mut scope = scope.clone();
-        scope.options.push(id);
-        scope.place = Place::Axis(id.axis);
-        self.items(&option.body, &scope);
-    }
-
-    fn options(&mut self, names: &[Name]) -> Vec<OptionId> {
-        let mut ids = Vec::new();
-        for name in names {
-            match self.control.find_option(&name.value) {
-                Some(id) => ids.push(id),
-                None => {
-                    let known: Vec<String> =
-                        self.control.axes.iter().flat_map(|a| &a.options).map(|o| o.value.clone()).collect();
-                    let known = known.iter().map(String::as_str);
-                    self.diagnostics.push(unknown_name("sheet/option", "option", name, known));
-                }
-            }
-        }
-        ids
-    }
-
-    fn combine(&mut self, names: &[Name], body: &[Item], scope: &Scope) {
-        let ids = self.options(names);
-        if ids.len() < names.len() {
-            return;
-        }
-        for (i, id) in ids.iter().enumerate() {
-            if ids[..i].iter().any(|other| other.axis == id.axis) {
-                let axis = &self.control.axes[id.axis].name.value;
-                let message = format!("two options of the axis `{axis}` never hold together");
-                self.error("sheet/option", names[i].span, message, "combine options of different axes");
-                return;
-            }
-        }
-        let mut scope = scope.clone();
-        scope.place = Place::Combine(ids.len());
-        scope.options.extend(ids);
-        self.items(body, &scope);
-    }
-
-    fn exclude(&mut self, node: &ExcludeNode) {
-        let hosts = match &node.on {
-            None => None,
-            Some(selector) => match self.matching_hosts(selector) {
-                Some(hosts) => Some(hosts),
-                None => return,
-            },
-        };
-        let exclude = Exclude {
-            options: self.options(&node.options),
-            with: self.options(&node.with),
-            without: self.options(&node.without),
-            hosts,
-            span: node.span,
-        };
-        self.control.excludes.push(exclude);
     }
 
     fn property(&mut self, node: &DescriptorsNode) {
