@@ -1,6 +1,6 @@
 #!/usr/bin/env bash
-# Installs what tests ask besides browsers, on Debian: Vim, Neovim, what packs and tests the extension for other editors and the
-# npm packages, what validates XML; with --all also what Debian's package is made and tried with.
+# Installs what tests ask besides browsers, on Debian: Vim, Neovim, shells, what packs and tests the extension for other
+# editors and the npm packages, what validates XML; with --all also what Debian's package is made and tried with.
 set -euo pipefail
 cd "$(dirname "$0")/.."
 
@@ -14,6 +14,8 @@ has nvim || missing+=(neovim)
 has node || missing+=(nodejs)
 has npm || missing+=(npm)
 has xmllint || missing+=(libxml2-utils)
+has zsh || missing+=(zsh)
+has fish || missing+=(fish)
 if [ "${1-}" = --all ]; then
     has debootstrap || missing+=(debootstrap)
 fi

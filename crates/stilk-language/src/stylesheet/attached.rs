@@ -4,6 +4,9 @@
 use super::{SheetWriter, reset_rules, selectors};
 
 pub(super) fn write(sheet: &mut SheetWriter) {
+    if sheet.system.attachments.is_empty() {
+        return;
+    }
     let sorted = sheet.sorted();
     for control in &sheet.system.controls {
         for attachment in sheet.attachments(control).collect::<Vec<_>>() {

@@ -228,7 +228,7 @@ impl<'s> SheetWriter<'s> {
         let key = |p: &ControlRule| {
             (p.rule.is_start(), system.states.precedence(&p.rule.states), p.control.depth, p.rule.place)
         };
-        placed.sort_by_key(key);
+        placed.sort_by_cached_key(key);
         placed
     }
 

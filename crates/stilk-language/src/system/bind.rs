@@ -55,9 +55,7 @@ pub fn bind(
     }
     let keyframes = bind_keyframes(&sheets, &tokens, diagnostics);
     let animations: Vec<String> = keyframes.iter().map(|k| k.name.value.clone()).collect();
-    let checker = ValueChecker::new(&tokens);
-    let shared =
-        control::Shared { manifest: &manifest, tokens: &tokens, states: &states, checks, traits, animations, checker };
+    let shared = control::Shared { manifest: &manifest, tokens: &tokens, states: &states, checks, traits, animations };
 
     let nodes: Vec<&ControlNode> = sheets.iter().flat_map(|sheet| &sheet.controls).collect();
     let controls = bind_controls(&nodes, &templates, &shared, &loader.sources, diagnostics);
@@ -110,6 +108,7 @@ fn bind_controls(
         }
     }
     let mut controls: Vec<Control> = Vec::new();
+    let mut declared = Vec::new();
     let mut elements: HashMap<String, usize> = HashMap::new();
     // Placed controls before those that place them: whatever waits for a control that is still to come, waits.
     while !found.is_empty() {
@@ -132,9 +131,13 @@ fn bind_controls(
         let (chain, template) = found.remove(next);
         let name = chain[chain.len() - 1].name.value.clone();
         let template = Template { control: name, ..template.clone() };
-        let mut control = control::bind(&chain, template, &controls, shared, diagnostics);
+        let (mut control, declarations) = control::bind(&chain, template, &controls, shared, diagnostics);
         refuse_too_large(&mut control, &mut elements, diagnostics);
         controls.push(control);
+        declared.push(declarations);
+    }
+    if !shared.tokens.incomplete {
+        locals::check_all(&controls, &declared, &ValueChecker::new(shared.tokens), diagnostics);
     }
     for template in templates.iter().filter(|t| !nodes.iter().any(|node| node.name.value == t.control)) {
         let path = format!("{folder}/{}.stilk", template.control);

@@ -4,7 +4,7 @@ use crate::sheet::{Declaration, Value, ValuePiece, habits};
 use crate::tokens::value::SAMPLES;
 use crate::tokens::{Theme, TokenType, Tokens};
 use rustc_hash::FxHashMap;
-use std::cell::RefCell;
+use std::sync::{Mutex, PoisonError};
 use stilk_engine::css::parse::Invalid;
 use stilk_engine::css::substitute::substitute;
 use stilk_engine::css::{PropertyName, parse_declaration};
@@ -34,13 +34,13 @@ pub struct ValueChecker<'t> {
     tokens: &'t Tokens,
     theme: Theme,
     /// What was judged already: copies of a control declare the same again.
-    judged: RefCell<FxHashMap<String, Result<(), Invalid>>>,
+    judged: Mutex<FxHashMap<String, Result<(), Invalid>>>,
 }
 
 impl<'t> ValueChecker<'t> {
     /// A checker for these tokens.
     pub fn new(tokens: &'t Tokens) -> Self {
-        ValueChecker { theme: tokens.default_theme(), tokens, judged: RefCell::default() }
+        ValueChecker { theme: tokens.default_theme(), tokens, judged: Mutex::default() }
     }
 
     /// The value as CSS; `None` when a token has no value (which was reported).
@@ -73,14 +73,15 @@ impl<'t> ValueChecker<'t> {
     pub fn fits(&self, name: &str, text: &str, locals: Locals) -> Option<Result<(), Invalid>> {
         let text = resolve_locals(text, locals)?;
         let key = format!("{name}:{text}");
-        if let Some(known) = self.judged.borrow().get(&key) {
+        let judged = || self.judged.lock().unwrap_or_else(PoisonError::into_inner);
+        if let Some(known) = judged().get(&key) {
             return Some(*known);
         }
         let lower = text.to_ascii_lowercase();
         // What other engines have of their own is theirs to judge.
         let foreign = ["-moz-", "-ms-", "-o-"].iter().any(|vendor| lower.starts_with(vendor));
         let verdict = if foreign { Ok(()) } else { parse_declaration(name, &text).map(|_| ()) };
-        self.judged.borrow_mut().insert(key, verdict);
+        judged().insert(key, verdict);
         Some(verdict)
     }
 

@@ -594,7 +594,11 @@ fn nudge(checks: &mut Checks, folder: &Path) {
         "return panel.open('cursor') && stilkLive.nudge.ready && panel.choose('the declaration cursor')",
     );
     ready(checks, "its place is found");
-    checks.holds("as a list", "return document.querySelectorAll('#nudge .editor select option').length > 10");
+    // A page that comes anew meanwhile has it closed again.
+    checks.holds(
+        "as a list",
+        "return panel.open('cursor') && panel.choose('the declaration cursor') && document.querySelectorAll('#nudge .editor select option').length > 10",
+    );
     checks.run("const word = document.querySelector('#nudge .editor select'); word.value = 'help'; word.dispatchEvent(new Event('change'))");
     checks.is("the word is painted", "return ask.style(ask.control('button', 0, 0, 0), 'cursor')", &json!("help"));
     // Broken sources meanwhile: nothing is written.

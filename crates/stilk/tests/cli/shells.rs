@@ -25,11 +25,36 @@ fn offered(project: &Project, line: &str) -> Vec<String> {
         quoted.join(" "),
         words.len() - 1
     );
+    lines(project, "bash", &["-c", &script])
+}
+
+/// The same of Zsh, with what it describes candidates by taken away; an escaped colon is one of the candidate.
+fn offered_by_zsh(project: &Project, line: &str) -> Vec<String> {
+    let script = format!(
+        "compdef() {{ :; }}; _describe() {{ print -rl -- ${{(P)3}}; }}; source <(stilk completions zsh); \
+         words=(\"${{(@s: :):-{line}}}\"); CURRENT=${{#words}}; _clap_dynamic_completer_stilk; true"
+    );
+    let bare = |candidate: String| {
+        let whole = candidate.replace("\\:", "\0");
+        whole.split(':').next().unwrap_or_default().replace('\0', ":")
+    };
+    lines(project, "zsh", &["-f", "-c", &script]).into_iter().map(bare).collect()
+}
+
+/// The same of fish.
+fn offered_by_fish(project: &Project, line: &str) -> Vec<String> {
+    let script = format!("stilk completions fish | source; complete -C '{line}'");
+    let bare = |candidate: String| candidate.split('\t').next().unwrap_or_default().to_owned();
+    lines(project, "fish", &["--no-config", "-c", &script]).into_iter().map(bare).collect()
+}
+
+/// What a shell prints that finds the program, line by line.
+fn lines(project: &Project, shell: &str, arguments: &[&str]) -> Vec<String> {
     let program = std::path::Path::new(env!("CARGO_BIN_EXE_stilk")).parent().expect("a folder");
     let path = format!("{}:{}", program.display(), std::env::var("PATH").unwrap_or_default());
-    let output = Command::new("bash").args(["-c", &script]).current_dir(project.path("")).env("PATH", path).output();
-    let output = output.expect("bash");
-    assert!(output.status.success(), "{}", String::from_utf8_lossy(&output.stderr));
+    let output = Command::new(shell).args(arguments).current_dir(project.path("")).env("PATH", path).output();
+    let output = output.unwrap_or_else(|why| panic!("{shell}: {why}; scripts/install-tools.sh installs it"));
+    assert!(output.status.success(), "{shell}: {}", String::from_utf8_lossy(&output.stderr));
     String::from_utf8_lossy(&output.stdout).lines().filter(|line| !line.is_empty()).map(str::to_owned).collect()
 }
 
@@ -60,6 +85,21 @@ fn a_shell_completes_commands_and_what_the_project_has() {
     assert!(offered(&away, "stilk tokens ink.str").is_empty());
     let broken = Project::pier().edit("stilk.toml", "[system]", "[sistem]");
     assert!(offered(&broken, "stilk tokens ink.str").is_empty());
+}
+
+#[test]
+fn other_shells_offer_the_same() {
+    let project = Project::pier();
+    for (line, expected) in [
+        ("stilk mar", &["markup"][..]),
+        ("stilk markup button@su", &["button@submit", "button@submit.", "button@submit:"]),
+        ("stilk markup button.outline:ho", &["button.outline:hover", "button.outline:hover:"]),
+        ("stilk tokens ink.s", &["ink.strong", "ink.sea-label"]),
+        ("stilk check --only contrast/t", &["contrast/text"]),
+    ] {
+        assert_eq!(offered_by_zsh(&project, line), expected, "Zsh: {line}");
+        assert_eq!(offered_by_fish(&project, line), expected, "fish: {line}");
+    }
 }
 
 #[test]

@@ -3,7 +3,7 @@
 use super::super::rule::{BoundDeclaration, Condition};
 use super::super::{Axis, Control, Mark, OptionId, Place, Rule, RuleTarget, StateSet, States, Waiver};
 use super::descriptors::{literal, registered};
-use super::locals::{check_locals, check_values};
+use super::locals::{Declared, check_locals};
 use super::marks::read_mark;
 use super::{bind_value, condition, placement, twice};
 use crate::limits::{MAX_RULES, MAX_STEPS};
@@ -14,7 +14,6 @@ use crate::sheet::{
 };
 use crate::system::names::Names;
 use crate::system::notation::parse_cases;
-use crate::system::values::ValueChecker;
 use crate::template::Template;
 use crate::tokens::{Expression, Piece, Tokens};
 use std::collections::{BTreeSet, HashMap};
@@ -30,21 +29,20 @@ pub struct Shared<'s> {
     pub checks: &'s [&'s str],
     pub traits: HashMap<&'s str, &'s TraitNode>,
     pub animations: Vec<String>,
-    pub checker: ValueChecker<'s>,
 }
 
 /// Traits may use traits, not without end.
 const MAX_TRAIT_DEPTH: usize = 8;
 
 /// Binds one control. `chain` begins with what it was copied from, the furthest first, and ends with the control.
-/// `bound` are the controls that may stand in it.
+/// `bound` are the controls that may stand in it. Gives what it declares as well, whose values are still to be judged.
 pub fn bind(
     chain: &[&ControlNode],
     template: Template,
     bound: &[Control],
     shared: &Shared,
     diagnostics: &mut Diagnostics,
-) -> Control {
+) -> (Control, Declared) {
     let (node, bases) = chain.split_last().expect("a chain ends with the control itself");
     let mark = node.mark.as_ref().and_then(|mark| read_mark(mark, diagnostics));
     let mut control =
@@ -84,10 +82,7 @@ pub fn bind(
         token.map(|token| token.path.clone())
     };
     check_locals(&control, &declarations, &token_of, diagnostics);
-    if !shared.tokens.incomplete {
-        check_values(&control, &declarations, &shared.checker, diagnostics);
-    }
-    control
+    (control, declarations)
 }
 
 /// Whether a block says that lists are drawn by the page, wherever it stands in it.
@@ -299,7 +294,7 @@ pub(super) struct Flattener<'f, 's> {
     /// Whether this is what the control started as a copy of.
     pub(super) is_original: bool,
     /// Each declaration as written, with the index of its rule.
-    declarations: Vec<(Declaration, usize)>,
+    declarations: Declared,
     /// Whether some sheet of the control writes `appearance: base-select`.
     pub(super) draws_lists: bool,
     /// How many items were looked at, those of traits each time.

@@ -5,7 +5,11 @@ use super::super::values::{Locals, ValueChecker};
 use crate::sheet::{Declaration, ValuePiece};
 use rustc_hash::{FxHashMap, FxHashSet};
 use std::collections::HashMap;
+use std::sync::atomic::{AtomicUsize, Ordering};
 use stilk_text::diagnostic::{Diagnostic, Diagnostics, unknown_name};
+
+/// What a control declares: each declaration as it is written, with the index of its rule.
+pub type Declared = Vec<(Declaration, usize)>;
 
 /// Locals that are read must be declared, and locals that are declared must have a value at rest.
 pub fn check_locals(
@@ -66,13 +70,36 @@ fn is_read(declarations: &[(Declaration, usize)], local: &str) -> bool {
         .any(|piece| matches!(piece, ValuePiece::Local(name) if name.value == local))
 }
 
+/// So many declarations are judged by one thread in less time than another takes to start.
+const FEW: usize = 200;
+
+/// Judges what controls declare; the order of what is said does not depend on who is done first.
+pub fn check_all(controls: &[Control], declared: &[Declared], checker: &ValueChecker, diagnostics: &mut Diagnostics) {
+    let next = AtomicUsize::new(0);
+    let judge_some = || {
+        let mut found: Vec<(usize, Vec<Diagnostic>)> = Vec::new();
+        loop {
+            let at = next.fetch_add(1, Ordering::Relaxed);
+            let (Some(control), Some(declarations)) = (controls.get(at), declared.get(at)) else { break found };
+            found.push((at, check_values(control, declarations, checker)));
+        }
+    };
+    let mut found = match declared.iter().map(Vec::len).sum::<usize>() {
+        ..=FEW => judge_some(),
+        _ => std::thread::scope(|scope| {
+            let other = scope.spawn(judge_some);
+            let mut found = judge_some();
+            found.extend(other.join().unwrap_or_else(|panic| std::panic::resume_unwind(panic)));
+            found
+        }),
+    };
+    found.sort_unstable_by_key(|(at, _)| *at);
+    found.into_iter().flat_map(|(_, said)| said).for_each(|diagnostic| diagnostics.push(diagnostic));
+}
+
 /// Values must fit their properties: with locals at rest, and with each value that options and states give them.
-pub fn check_values(
-    control: &Control,
-    declarations: &[(Declaration, usize)],
-    checker: &ValueChecker,
-    diagnostics: &mut Diagnostics,
-) {
+fn check_values(control: &Control, declarations: &[(Declaration, usize)], checker: &ValueChecker) -> Vec<Diagnostic> {
+    let mut diagnostics = Vec::new();
     let is_local = |d: &Declaration| d.name.value.starts_with("--");
     let mut rest: FxHashMap<String, String> = FxHashMap::default();
     for (declaration, rule) in declarations.iter().filter(|(d, _)| is_local(d)) {
@@ -125,6 +152,7 @@ pub fn check_values(
             }
         }
     }
+    diagnostics
 }
 
 /// Which locals a local's value can arrive in.
