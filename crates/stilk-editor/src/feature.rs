@@ -30,6 +30,9 @@ pub struct Client {
     pub renames_files: bool,
     /// Whether text to insert may have stops in it.
     pub takes_snippets: bool,
+    /// The folder in which a file explains each id, an absolute path; nothing where there is none, or where codes may not lead
+    /// anywhere.
+    pub explained: Option<&'static str>,
 }
 
 /// What kind of file is asked about.

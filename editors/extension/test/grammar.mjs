@@ -71,6 +71,7 @@ for (const [path, text] of sheets) {
 const cases = [
   ["@control button from other marked (.x) { }", "button", "entity.name.type"],
   ["@control button from other marked (.x) { }", "from", "keyword.operator.word"],
+  ["@control segment inside segmented { }", "inside", "keyword.operator.word"],
   ["@trait ring { @state focus { } }", "ring", "entity.name.type"],
   ["@trait ring { @state focus { } }", "focus", "entity.name.reference"],
   ["@control a { @state not hover and open of box { } }", "not", "keyword.operator.word"],

@@ -31,7 +31,7 @@ syntax match stilkRule "@\%(control\|trait\|axis\|option\|keyframes\)\>" nextgro
 syntax match stilkName "[-_[:alnum:]]\+" contained nextgroup=stilkPrelude skipwhite
 syntax match stilkNesting "&" nextgroup=stilkPrelude
 syntax match stilkPrelude "\%([^{};]\|{\s*[^[:space:]{};:@(),]\+\s*}\)\+" contained contains=stilkWord,stilkPseudo,stilkString,stilkReference,stilkCheck,stilkDate,stilkComment,stilkNumber
-syntax keyword stilkWord from default optional marked and or not of as with without on until only contained
+syntax keyword stilkWord from inside default optional marked and or not of as with without on until only contained
 syntax match stilkCheck "\<[-[:alpha:]]\+/[-[:alpha:]]\+\>" contained
 syntax match stilkDate "\<\d\{4}-\d\d-\d\d\>" contained
 

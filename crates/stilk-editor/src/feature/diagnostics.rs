@@ -4,7 +4,8 @@ use super::Client;
 use crate::place::{Lines, uri_of};
 use crate::snapshot::Snapshot;
 use lsp_types::{
-    Diagnostic, DiagnosticRelatedInformation, DiagnosticSeverity, DiagnosticTag, Location, NumberOrString, Range,
+    CodeDescription, Diagnostic, DiagnosticRelatedInformation, DiagnosticSeverity, DiagnosticTag, Location,
+    NumberOrString, Range,
 };
 use std::collections::BTreeMap;
 use stilk_text::diagnostic::{self as said, Level};
@@ -65,12 +66,21 @@ pub fn shown(
             Level::Note => DiagnosticSeverity::INFORMATION,
         }),
         code: Some(NumberOrString::String(one.id.to_owned())),
+        code_description: client.explained.and_then(|folder| {
+            let href = uri_of(&format!("{folder}/{}", file_of(one.id)))?;
+            Some(CodeDescription { href })
+        }),
         source: Some("stilk".to_owned()),
         message,
         related_information: (!related.is_empty()).then_some(related),
         tags: tag(one.id).map(|tag| vec![tag]),
         ..Diagnostic::default()
     }
+}
+
+/// The name of the file that explains an id.
+pub fn file_of(id: &str) -> String {
+    format!("{}.txt", id.replace('/', "-"))
 }
 
 /// How an editor draws what is superfluous or outdated.

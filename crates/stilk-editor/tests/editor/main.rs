@@ -17,7 +17,7 @@ fn uri(file: &str) -> Uri {
 }
 
 fn opened() -> Editor {
-    let client = Client { encoding: Encoding::Utf8, renames_files: true, takes_snippets: false };
+    let client = Client { encoding: Encoding::Utf8, renames_files: true, takes_snippets: false, explained: None };
     let mut editor = editor(&project(), client);
     editor.read(ROOT);
     editor

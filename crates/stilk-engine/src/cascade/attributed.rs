@@ -3,6 +3,7 @@
 use super::hints;
 use super::matching::ElementRef;
 use super::order::{Block, DeclarationId, HINTS, INLINE, Layering, Origin, Sheets};
+use super::prepared::PreparedList;
 use super::stylesheet::{Declarations, parse_inline};
 use crate::css::substitute::Template;
 use rustc_hash::FxHashMap;
@@ -33,14 +34,11 @@ pub(super) fn is_of_attributes(rank: u32) -> bool {
 impl Attributed {
     fn new(hints: &str, style: &str, quirks: bool) -> Attributed {
         let block = |declarations: &Declarations, sheet: u16, important: bool, layering: Layering| {
-            let id = |declaration| DeclarationId { sheet, rule: 0, declaration };
-            match declarations.in_quirks_mode().filter(|_| quirks) {
-                Some((all, numbers)) => {
-                    let id = |at: u32| id(numbers[at as usize]);
-                    Block::new(&all, important, Origin::Author, layering, None, id)
-                }
-                None => Block::new(&declarations.list, important, Origin::Author, layering, None, id),
-            }
+            let list = match declarations.in_quirks_mode().filter(|_| quirks) {
+                Some((all, numbers)) => PreparedList::new(&all, important, |at| numbers[at]),
+                None => declarations.prepared(important),
+            };
+            Some(Block::new(list?, (sheet, 0), Origin::Author, layering, None))
         };
         let of_style = parse_inline(style);
         let inline = |important| Layering::new(Origin::Author, important, true, None);
@@ -69,15 +67,16 @@ impl Attributed {
 
     /// Attributes that some `attr()` in it names.
     pub(super) fn attributes(&self) -> impl Iterator<Item = &Box<str>> {
-        let declarations = self.blocks().flat_map(|(_, block)| &block.declarations);
+        let declarations = self.blocks().flat_map(|(_, block)| block.declarations());
         declarations.filter_map(|d| d.text.as_ref()).flat_map(Template::attributes)
     }
 
     /// The text that a declaration stands in, and where.
     pub(super) fn place(&self, id: DeclarationId) -> Option<(&str, u32)> {
         let text = if id.sheet == HINTS { &self.texts.0 } else { &self.texts.1 };
-        let mut declarations = self.blocks().flat_map(|(_, block)| &block.declarations);
-        declarations.find(|declaration| declaration.id == id).map(|declaration| (&**text, declaration.offset()))
+        let mut blocks = self.blocks();
+        let found = blocks.find_map(|(_, block)| block.declarations().iter().find(|one| block.id(one) == id));
+        found.map(|declaration| (&**text, declaration.offset()))
     }
 }
 

@@ -240,7 +240,7 @@ impl Style {
     fn declared_custom(&self, name: &CustomName) -> Declared<'_> {
         let mut skip = Skip::None;
         for block in self.sheets.blocks(&self.matched).filter(|block| block.may_set(name)) {
-            for declaration in block.declarations.iter().rev().filter(|d| d.sets_custom(name)) {
+            for declaration in block.declarations().iter().rev().filter(|d| d.sets_custom(name)) {
                 let Some(text) = &declaration.text else { continue };
                 if skip.covers(block) {
                     continue;
@@ -248,16 +248,16 @@ impl Style {
                 match self.applies(block) {
                     Ok(true) => {}
                     Ok(false) => continue,
-                    Err(reason) => return Declared::Unknown(reason, declaration.id),
+                    Err(reason) => return Declared::Unknown(reason, block.id(declaration)),
                 }
                 let word = text.plain().unwrap_or_default().trim();
                 match word {
                     _ if word.eq_ignore_ascii_case("inherit") => return Declared::Inherit,
                     _ if word.eq_ignore_ascii_case("unset") => return Declared::Unset,
-                    _ if word.eq_ignore_ascii_case("initial") => return Declared::Initial(declaration.id),
+                    _ if word.eq_ignore_ascii_case("initial") => return Declared::Initial(block.id(declaration)),
                     _ if word.eq_ignore_ascii_case("revert-layer") => skip = Skip::Layer(block.layering),
                     _ if word.eq_ignore_ascii_case("revert") => skip = Skip::Origin(block.origin),
-                    _ => return Declared::Text(text, declaration.id),
+                    _ => return Declared::Text(text, block.id(declaration)),
                 }
             }
         }

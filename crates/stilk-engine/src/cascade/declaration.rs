@@ -1,9 +1,10 @@
 //! One declaration: what it sets, whether it is important, where it stands.
 
+use super::prepared::PreparedList;
 use crate::css::parse::{ParsedDeclaration, is_too_deep};
 use crate::css::{parse_declaration, quirks};
 use cssparser::{ParseError, Parser, ParserState, Token};
-use std::sync::Arc;
+use std::sync::{Arc, OnceLock};
 
 /// A declaration of a rule.
 #[derive(Debug, Clone)]
@@ -40,6 +41,8 @@ pub struct Declarations {
     pub list: Arc<[Declaration]>,
     /// Those that only documents in quirks mode take, each with how many of the others stand before it.
     pub quirks: Arc<[(u32, Declaration)]>,
+    /// Those that are not important and those that are, as every engine takes them.
+    prepared: [OnceLock<Option<Arc<PreparedList>>>; 2],
 }
 
 impl std::ops::Deref for Declarations {
@@ -67,7 +70,7 @@ impl Collected {
     }
 
     pub(super) fn finish(self) -> Declarations {
-        Declarations { list: self.list.into(), quirks: self.quirks.into() }
+        Declarations { list: self.list.into(), quirks: self.quirks.into(), prepared: Default::default() }
     }
 }
 
@@ -75,6 +78,12 @@ impl Declarations {
     /// Whether no document takes any.
     pub(super) fn are_none(&self) -> bool {
         self.list.is_empty() && self.quirks.is_empty()
+    }
+
+    /// What documents that are not in quirks mode take; nothing where they take none that is so important.
+    pub(super) fn prepared(&self, important: bool) -> Option<Arc<PreparedList>> {
+        let prepare = || PreparedList::new(&self.list, important, |at| at as u32);
+        self.prepared[usize::from(important)].get_or_init(prepare).clone()
     }
 
     /// The one with a number, as [`DeclarationId::declaration`](super::order::DeclarationId) gives it: those of quirks mode

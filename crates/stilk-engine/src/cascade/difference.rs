@@ -60,19 +60,19 @@ impl Style {
         let is_property = |declaration: &&Prepared| matches!(declaration.body(), DeclarationBody::Property(_));
         // What sets custom properties alone changes nothing but what reads them.
         let counts =
-            |block: &&Block| block.origin == Origin::Author && block.declarations.iter().any(|d| is_property(&d));
+            |block: &&Block| block.origin == Origin::Author && block.declarations().iter().any(|d| is_property(&d));
         let mut own = self.sheets.blocks(one).filter(counts);
         let mut others = other.sheets.blocks(two).filter(counts);
         loop {
             match (own.next(), others.next()) {
                 (None, None) => return true,
                 (Some(a), Some(b)) => {
-                    let mut theirs = b.declarations.iter().filter(is_property);
+                    let mut theirs = b.declarations().iter().filter(is_property);
                     let is_same = a.layering.is_important() == b.layering.is_important()
                         && a.unknown == b.unknown
                         && a.containers.is_empty()
                         && b.containers.is_empty()
-                        && a.declarations
+                        && a.declarations()
                             .iter()
                             .filter(is_property)
                             .all(|a| theirs.next().is_some_and(|b| self.is_one(other, a, b)))
@@ -129,10 +129,10 @@ impl Style {
             // Beside the match, what is around the element and how it is drawn may decide whether a block applies.
             let is_turned = block.native.is_some() && self.keeps_native_look() != other.keeps_native_look();
             if !is_common || !block.containers.is_empty() || is_turned {
-                found.add_all(block.sets.get(flow));
+                found.add_all(block.sets().get(flow));
                 continue;
             }
-            let differing = block.declarations.iter().filter(|d| self.reads_other(other, d, apart));
+            let differing = block.declarations().iter().filter(|d| self.reads_other(other, d, apart));
             differing.for_each(|declaration| found.add_all(declaration.sets.get(flow)));
         }
         for (style, width) in LINES {

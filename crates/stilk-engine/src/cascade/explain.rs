@@ -98,7 +98,7 @@ impl Reason {
 impl Block {
     /// Whether it is of presentational attributes.
     fn is_of_hints(&self) -> bool {
-        self.declarations.first().is_some_and(|declaration| declaration.id.sheet == HINTS)
+        self.sheet == HINTS
     }
 }
 
@@ -112,7 +112,8 @@ impl Style {
     pub fn candidates(&self, longhand: Longhand) -> Vec<Candidate> {
         let mut winner: Option<(&Block, Option<u32>)> = None;
         let candidate = |Step { block, declaration, says }: Step<'_>, winner: Option<(&Block, Option<u32>)>| {
-            let packed = self.sheets.specificity(declaration.id);
+            let id = block.id(declaration);
+            let packed = self.sheets.specificity(id);
             let fate = match (says, winner) {
                 (Says::NoCondition, _) => Fate::NoCondition,
                 (Says::Forced(_), None) => Fate::Forced,
@@ -124,16 +125,16 @@ impl Style {
                 (Says::Decides(_), None) => Fate::Won,
             };
             Candidate {
-                id: declaration.id,
+                id,
                 origin: block.origin,
                 important: block.layering.is_important(),
-                specificity: packed.filter(|_| !declaration.id.is_of_attributes()).map(Specificity::unpack),
+                specificity: packed.filter(|_| !id.is_of_attributes()).map(Specificity::unpack),
                 fate,
             }
         };
         let mut list = Vec::new();
         for step in self.steps(longhand) {
-            let (block, id) = (step.block, step.declaration.id);
+            let (block, id) = (step.block, step.block.id(step.declaration));
             let candidate = candidate(step, winner);
             if winner.is_none() && matches!(candidate.fate, Fate::Won | Fate::Invalid | Fate::Undecided(_)) {
                 winner = Some((block, self.sheets.specificity(id)));
@@ -164,6 +165,6 @@ fn reason(winner: &Block, their: Option<u32>, loser: &Block, packed: Option<u32>
 }
 
 /// Where a block stands among all rules.
-fn place(block: &Block) -> Option<(u16, u32)> {
-    block.declarations.first().map(|declaration| (declaration.id.sheet, declaration.id.rule))
+fn place(block: &Block) -> (u16, u32) {
+    (block.sheet, block.rule)
 }

@@ -29,6 +29,7 @@ pub mod matching;
 pub mod media;
 mod nature;
 pub mod order;
+mod prepared;
 pub mod pseudo;
 pub mod ranking;
 mod registered;

@@ -10,9 +10,11 @@ use super::longhand_set::{FlowSets, LonghandSet};
 use super::matching::{ElementRef, MatchingCaches, PreparedSelector, attribute_asked, classes_asked};
 use super::media::Media;
 use super::nature::{Nature, is_of_drawings};
+pub use super::prepared::Prepared;
+use super::prepared::PreparedList;
 use super::pseudo::PseudoElement;
 use super::scope::{self, Scope};
-use super::stylesheet::{Condition, Declaration, DeclarationBody, Registered, Stylesheet};
+use super::stylesheet::{Condition, Declaration, Registered, Stylesheet};
 use crate::css::compute::{absolute, compute, initial_declared};
 use crate::css::context::{Context, Unknown};
 use crate::css::parse::Declared;
@@ -33,8 +35,11 @@ use std::sync::Arc;
 /// Declarations of one rule that share their place in the cascade.
 #[derive(Debug)]
 pub struct Block {
-    /// The declarations, in order.
-    pub declarations: Vec<Prepared>,
+    list: Arc<PreparedList>,
+    /// The index of its sheet in the engine, or [`INLINE`] or [`HINTS`].
+    pub sheet: u16,
+    /// The index of its rule there.
+    pub rule: u32,
     /// Where they come from.
     pub origin: Origin,
     /// Their layer.
@@ -45,101 +50,39 @@ pub struct Block {
     pub native: Option<bool>,
     /// Container queries that must all hold, asked of what is around the element.
     pub containers: Vec<Arc<ContainerQuery>>,
-    /// What they set.
-    pub sets: FlowSets,
     /// The packed specificity of their selector.
     specificity: u32,
-    /// A Bloom filter of the custom properties they set: one bit of 64 each.
-    customs: u64,
-}
-
-/// A declaration and what it sets.
-#[derive(Debug)]
-pub struct Prepared {
-    rule: Arc<[Declaration]>,
-    index: usize,
-    /// Its name.
-    pub id: DeclarationId,
-    /// What it sets.
-    pub sets: FlowSets,
-    /// The custom property it sets.
-    custom: Option<CustomName>,
-    /// Its text, where that may hold references.
-    pub text: Option<Template>,
-}
-
-impl Prepared {
-    fn new(rule: &Arc<[Declaration]>, index: usize, id: DeclarationId) -> Prepared {
-        let mut sets = FlowSets::default();
-        let mut custom = None;
-        let mut text = None;
-        match &rule[index].body {
-            DeclarationBody::Property(parsed) => {
-                sets = FlowSets::of(&parsed.targets());
-                if let Declared::Pending(pending) = &parsed.declared {
-                    text = Some(Template::new(pending));
-                }
-            }
-            DeclarationBody::Custom(name, value) => {
-                custom = Some(CustomName::new(name));
-                text = Some(Template::new(value));
-            }
-        }
-        Prepared { rule: Arc::clone(rule), index, id, sets, custom, text }
-    }
-
-    /// What it sets.
-    pub fn body(&self) -> &DeclarationBody {
-        &self.rule[self.index].body
-    }
-
-    /// Where it stands in its sheet, in bytes.
-    pub(super) fn offset(&self) -> u32 {
-        self.rule[self.index].offset
-    }
-
-    /// Whether it sets a custom property.
-    pub fn sets_custom(&self, name: &CustomName) -> bool {
-        self.custom.as_ref().is_some_and(|own| own == name)
-    }
 }
 
 impl Block {
     pub(super) fn new(
-        rule: &Arc<[Declaration]>,
-        important: bool,
+        list: Arc<PreparedList>,
+        (sheet, rule): (u16, u32),
         origin: Origin,
         layering: Layering,
         unknown: Option<&'static str>,
-        id: impl Fn(u32) -> DeclarationId,
-    ) -> Option<Block> {
-        let of_kind = (0..rule.len()).filter(|i| rule[*i].important == important);
-        let declarations: Vec<Prepared> = of_kind.map(|i| Prepared::new(rule, i, id(i as u32))).collect();
-        if declarations.is_empty() {
-            return None;
-        }
-        let mut sets = FlowSets::default();
-        let mut customs = 0;
-        for declaration in &declarations {
-            sets.add_all(&declaration.sets);
-            customs |= declaration.custom.as_ref().map_or(0, CustomName::bit);
-        }
-        Some(Block {
-            declarations,
-            origin,
-            layering,
-            unknown,
-            native: None,
-            containers: Vec::new(),
-            sets,
-            specificity: 0,
-            customs,
-        })
+    ) -> Block {
+        Block { list, sheet, rule, origin, layering, unknown, native: None, containers: Vec::new(), specificity: 0 }
+    }
+
+    /// The declarations, in order.
+    pub fn declarations(&self) -> &[Prepared] {
+        &self.list.declarations
+    }
+
+    /// What they set.
+    pub fn sets(&self) -> &FlowSets {
+        &self.list.sets
+    }
+
+    /// The name of one of its declarations.
+    pub fn id(&self, declaration: &Prepared) -> DeclarationId {
+        DeclarationId { sheet: self.sheet, rule: self.rule, declaration: declaration.number }
     }
 
     /// Whether it may set a custom property.
     pub fn may_set(&self, name: &CustomName) -> bool {
-        self.customs & name.bit() != 0
+        self.list.customs & name.bit() != 0
     }
 }
 
@@ -345,7 +288,7 @@ impl Sheets {
             all.read(sheet, *origin, index as u16, &ranks, &mut found);
         }
         all.index();
-        let floating = |found: &Found| found.block.sets.get(Flow::LTR).has(Longhand::Float);
+        let floating = |found: &Found| found.block.sets().get(Flow::LTR).has(Longhand::Float);
         all.has_floats = found.iter().any(|found| found.block.origin == Origin::Author && floating(found));
         found.sort_by_key(|found| (found.block.layering, found.specificity, found.order));
         for found in found {
@@ -386,23 +329,20 @@ impl Sheets {
             let layer = rule.layer.and_then(|id| self.layer_ids[usize::from(index)][id.index()]);
             let layer = layer.map(|id| ranks[id.index()]);
             self.specificities.insert((index, i as u32), rule.selector.specificity());
-            let id = |declaration| DeclarationId { sheet: index, rule: i as u32, declaration };
             let only_in_quirks_mode = rule.conditions.iter().any(|c| matches!(c, Condition::QuirksMode));
             let whole = || (Arc::clone(&rule.declarations.list), (0..).take(rule.declarations.list.len()).collect());
             let quirks: Option<(Arc<[Declaration]>, Vec<u32>)> =
                 rule.declarations.in_quirks_mode().or_else(|| only_in_quirks_mode.then(whole));
             for (important, in_quirks_mode) in [(false, false), (true, false), (false, true), (true, true)] {
                 let layering = Layering::new(origin, important, false, layer);
-                let block = match (&quirks, in_quirks_mode) {
+                let list = match (&quirks, in_quirks_mode) {
                     (_, false) if only_in_quirks_mode => continue,
-                    (_, false) => Block::new(&rule.declarations.list, important, origin, layering, unknown, id),
-                    (Some((all, numbers)), true) => {
-                        let id = |at: u32| id(numbers[at as usize]);
-                        Block::new(all, important, origin, layering, unknown, id)
-                    }
+                    (_, false) => rule.declarations.prepared(important),
+                    (Some((all, numbers)), true) => PreparedList::new(all, important, |at| numbers[at]),
                     (None, true) => continue,
                 };
-                if let Some(mut block) = block {
+                if let Some(list) = list {
+                    let mut block = Block::new(list, (index, i as u32), origin, layering, unknown);
                     block.containers.clone_from(&containers);
                     block.specificity = rule.selector.specificity();
                     block.native = rule.conditions.iter().find_map(|condition| match condition {
@@ -410,7 +350,7 @@ impl Sheets {
                         _ => None,
                     });
                     let names =
-                        block.declarations.iter().filter_map(|d| d.text.as_ref()).flat_map(Template::attributes);
+                        block.declarations().iter().filter_map(|d| d.text.as_ref()).flat_map(Template::attributes);
                     self.attributes.extend(names.cloned());
                     let (specificity, order) = (rule.selector.specificity(), (index, i as u32));
                     found.push(Found { block, rule: self.rules.len(), in_quirks_mode, specificity, order });
@@ -602,8 +542,8 @@ impl Sheets {
         let matched = Matched { blocks, attributed, attributes, nature, beyond, is_closed, ..Matched::default() };
         let (mut sets, mut customs) = (LonghandSet::default(), 0);
         for block in self.blocks(&matched) {
-            sets.add_all(block.sets.get(Flow::LTR));
-            customs |= block.customs;
+            sets.add_all(block.sets().get(Flow::LTR));
+            customs |= block.list.customs;
         }
         Matched { sets, customs, ..matched }
     }
@@ -639,9 +579,9 @@ impl Sheets {
         blocks.flat_map(move |block| {
             // What stands later in the first of them sets something else.
             let known = usize::from(std::mem::replace(&mut length, u8::MAX));
-            let count = if known == usize::from(u8::MAX) { block.declarations.len() } else { known };
-            let any = block.sets.get(flow).has(longhand);
-            let declarations = block.declarations[..if any { count } else { 0 }].iter().rev();
+            let count = if known == usize::from(u8::MAX) { block.declarations().len() } else { known };
+            let any = block.sets().get(flow).has(longhand);
+            let declarations = block.declarations()[..if any { count } else { 0 }].iter().rev();
             declarations.filter(move |d| d.sets.get(flow).has(longhand)).map(move |declaration| (block, declaration))
         })
     }
@@ -649,7 +589,7 @@ impl Sheets {
     /// Whether some block of a match may set a custom property.
     pub fn may_set(&self, matched: &Matched, name: &CustomName) -> bool {
         let names = || {
-            let declarations = self.blocks(matched).flat_map(|block| &block.declarations);
+            let declarations = self.blocks(matched).flat_map(Block::declarations);
             let mut names: Vec<u64> = declarations.filter_map(|d| d.custom.as_ref()).map(|name| name.hash).collect();
             names.sort_unstable();
             names.dedup();
@@ -663,7 +603,7 @@ impl Sheets {
         for (index, rank) in matched.blocks.iter().enumerate().rev() {
             let Some(block) = self.block(matched, *rank) else { continue };
             let index = u8::try_from(index).unwrap_or(u8::MAX);
-            for (at, declaration) in block.declarations.iter().enumerate() {
+            for (at, declaration) in block.declarations().iter().enumerate() {
                 let length = if index == u8::MAX { u8::MAX } else { u8::try_from(at + 1).unwrap_or(u8::MAX) };
                 let sets = declaration.sets.get(Flow::LTR).iter();
                 sets.for_each(|longhand| first[longhand as usize] = (index, length));

@@ -7,7 +7,7 @@ use super::custom::Custom;
 use super::forced_colors;
 use super::longhand_set::LonghandSet;
 use super::nature::Nature;
-use super::order::{Block, DeclarationId, Matched, Origin, Shared, Sheets};
+use super::order::{Block, DeclarationId, Matched, Origin, Prepared, Shared, Sheets};
 use super::winner::{Says, Specified, Step};
 use crate::css::color::{Absolute, Color, Palette, Surroundings};
 use crate::css::compute::compute;
@@ -49,7 +49,7 @@ pub struct Style {
     pub(super) base_select: Cell<Option<bool>>,
     pub(super) hidden: OnceCell<Result<bool, Unknown>>,
     /// Values of declarations with references, by declaration.
-    pub(super) substituted: RefCell<Vec<(DeclarationId, Substituted)>>,
+    pub(super) substituted: RefCell<Vec<(*const Prepared, Substituted)>>,
     /// Which of the values that lengths are relative to is being computed.
     pub(super) sizing: Cell<Sizing>,
 }
@@ -201,7 +201,7 @@ impl Style {
     pub fn setting(&self, longhand: Longhand) -> impl Iterator<Item = DeclarationId> {
         let _answering = asked::unnoted();
         let setting = self.sheets.setting(&self.matched, longhand, self.flow());
-        setting.filter(|(block, _)| block.containers.is_empty()).map(|(_, declaration)| declaration.id)
+        setting.filter(|(block, _)| block.containers.is_empty()).map(|(block, declaration)| block.id(declaration))
     }
 
     /// Feeds what applies to it to a hasher.
@@ -222,7 +222,7 @@ impl Style {
         let flow = self.flow();
         let mut set = LonghandSet::default();
         for block in self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author) {
-            set.add_all(block.sets.get(flow));
+            set.add_all(block.sets().get(flow));
         }
         set
     }
@@ -234,8 +234,8 @@ impl Style {
         let flow = self.flow();
         let mut set = LonghandSet::default();
         for block in self.sheets.blocks(&self.matched).filter(|block| block.origin == Origin::Author) {
-            if block.declarations.first().is_some_and(|declaration| is_asked(declaration.id.sheet)) {
-                set.add_all(block.sets.get(flow));
+            if is_asked(block.sheet) {
+                set.add_all(block.sets().get(flow));
             }
         }
         set

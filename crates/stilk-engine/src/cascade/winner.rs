@@ -93,14 +93,14 @@ impl Style {
 
     /// The winning declaration's value of a longhand.
     pub(super) fn specified(&self, longhand: Longhand) -> (Specified<'_>, Option<DeclarationId>) {
-        for Step { declaration, says, .. } in self.steps(longhand) {
+        for Step { block, declaration, says } in self.steps(longhand) {
             let specified = match says {
                 Says::Reverted | Says::NoCondition | Says::Forced(_) | Says::GivesWay(_) => continue,
                 Says::Undecided(reason) => Specified::Unknown(reason),
                 Says::Invalid => Specified::Unset,
                 Says::Decides(specified) => specified,
             };
-            return (specified, Some(declaration.id));
+            return (specified, Some(block.id(declaration)));
         }
         (Specified::Unset, None)
     }
@@ -136,7 +136,8 @@ impl Style {
     }
 
     pub(super) fn substituted(&self, declaration: &Prepared, parsed: &ParsedDeclaration) -> Substituted {
-        let id = declaration.id;
+        // Kept as long as the stylesheets: where it lies is its name.
+        let id = std::ptr::from_ref(declaration);
         if let Some((_, known)) = self.substituted.borrow().iter().find(|(known, _)| *known == id) {
             return known.clone();
         }

@@ -100,6 +100,7 @@ fn describe_control(system: &System, sources: &Sources, control: &Control) -> Va
         "states": states,
         "variants": control.variant_count(0),
         "places": places,
+        "inside": control.inside.iter().map(|other| other.as_str()).collect::<Vec<_>>(),
     });
     with_mark(described, Some(&names.control(&control.name.value)))
 }

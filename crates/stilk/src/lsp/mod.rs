@@ -1,5 +1,6 @@
 //! `stilk lsp`: an editor's questions over standard input, answers over standard output.
 
+mod explained;
 mod machine;
 mod queue;
 mod session;
@@ -55,10 +56,16 @@ fn client(params: &InitializeParams) -> Client {
     let edits = workspace.and_then(|workspace| workspace.workspace_edit.as_ref());
     let operations = edits.and_then(|edits| edits.resource_operations.as_ref());
     let text = params.capabilities.text_document.as_ref();
+    let published = text.and_then(|text| text.publish_diagnostics.as_ref());
+    let leads = published.and_then(|published| published.code_description_support).unwrap_or(false);
+    let explained =
+        leads.then(explained::folder).flatten().and_then(|folder| folder.into_os_string().into_string().ok());
     let item = text.and_then(|text| text.completion.as_ref()?.completion_item.as_ref());
     Client {
         encoding: if takes_utf8 { Encoding::Utf8 } else { Encoding::Utf16 },
         renames_files: operations.is_some_and(|list| list.contains(&lsp_types::ResourceOperationKind::Rename)),
         takes_snippets: item.and_then(|item| item.snippet_support).unwrap_or(false),
+        // Said once, for as long as the program runs.
+        explained: explained.map(|folder| &*folder.leak()),
     }
 }

@@ -45,6 +45,26 @@ fn what_is_wrong_is_told_at_each_key_and_gone_when_it_is_mended() {
 }
 
 #[test]
+fn a_code_leads_to_what_explains_it() {
+    let project = Project::pier();
+    let text = project.read(BUTTON);
+    let support = json!({ "textDocument": { "publishDiagnostics": { "codeDescriptionSupport": true } } });
+    let mut client = Client::with(project, support);
+    client.open(BUTTON);
+    let found = client.wait_for("tokens/night.tokens.json", |found| !found.is_empty());
+    let explained = |found: &[Value]| {
+        let href = found[0]["codeDescription"]["href"].as_str().expect("an address").to_owned();
+        std::fs::read_to_string(href.strip_prefix("file://").expect("a file")).expect("a page")
+    };
+    let explain = |client: &Client, id: &str| client.project().run(&["explain", id]).status(0).stdout;
+    assert_eq!(explained(&found), explain(&client, "contrast/text"));
+    client.change(BUTTON, &text.replace("{ink.kelp-label}", "{ink.kelb-label}"));
+    let found = client.wait_for(BUTTON, |found| !found.is_empty());
+    assert_eq!(explained(&found), explain(&client, "token/unknown"));
+    client.end();
+}
+
+#[test]
 fn what_messages_say_to_write_is_an_action_that_mends() {
     let (mut client, text) = pier();
     for (right, wrong, title) in [
@@ -186,6 +206,14 @@ fn tokens_that_fit_are_offered_first_with_their_values() {
     assert!(first(&offer(&mut client, "color: var(--text);", "color: var(|);")).starts_with("--"));
     let rules = names(&offer(&mut client, "@axis size default", "@ax|"), "label");
     assert!(rules.contains(&"axis".to_owned()) && !rules.contains(&"control".to_owned()));
+    let head = "@control button {";
+    let words = names(&offer(&mut client, head, "@control button | {"), "label");
+    assert_eq!(words, ["from", "inside", "marked"]);
+    let others = names(&offer(&mut client, head, "@control button inside | {"), "label");
+    assert!(others.contains(&"button".to_owned()), "{others:?}");
+    let attached = |block: &str| format!("@attach (.more) as button {{ {block} }}\n{head}");
+    let parts = names(&offer(&mut client, head, &attached("|")), "label");
+    assert_eq!(parts, ["label"]);
 }
 
 #[test]

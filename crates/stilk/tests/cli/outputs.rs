@@ -11,12 +11,22 @@ fn json(text: &str) -> Value {
 fn the_description_is_as_its_schema_says() {
     let schema = json(include_str!("../../../../docs/schema/system.schema.json"));
     let validator = jsonschema::validator_for(&schema).unwrap();
-    for project in [Project::demo(), Project::pier(), Project::quay()] {
+    for (project, is_there) in [(Project::demo(), true), (Project::pier(), false), (Project::quay(), true)] {
         project.run(&["build"]).status(0);
         let description = json(&project.read("dist/system.json"));
         let wrong: Vec<String> =
             validator.iter_errors(&description).map(|e| format!("{} at {}", e, e.instance_path())).collect();
         assert_eq!(wrong, [""; 0]);
+        // Where a control has its place is told from both sides.
+        let controls = description["controls"].as_array().expect("controls");
+        for control in controls {
+            for outer in control["inside"].as_array().expect("names") {
+                let outer = controls.iter().find(|known| known["name"] == *outer).expect("a control");
+                assert!(outer["places"].as_array().expect("names").contains(&control["name"]), "{control}");
+            }
+        }
+        let has_inside = |control: &Value| control["inside"] != serde_json::json!([]);
+        assert_eq!(controls.iter().any(has_inside), is_there);
     }
     let wrong = json(r#"{ "name": "x" }"#);
     assert!(!validator.is_valid(&wrong));

@@ -43,7 +43,14 @@ fn offer_start(offers: &mut Offers, cursor: &Cursor, word: &Range<usize>) {
     let rule = cursor.heads.last().map(|head| head.rule.as_str());
     match rule {
         None => offer_rules(offers, cursor, word, "@"),
-        Some("derive" | "attach" | "keyframes" | "font-face" | "property") => {}
+        Some("attach") => {
+            let prelude = cursor.heads.last().map(|head| head.prelude.as_str()).unwrap_or_default();
+            let Some(control) = attached(prelude) else { return };
+            for part in own_names_of(offers, control, OwnKind::Part) {
+                offers.text(&part, format!("{part}: $0;"), Kind::FIELD, word, 0);
+            }
+        }
+        Some("derive" | "keyframes" | "font-face" | "property") => {}
         Some(_) => {
             for local in locals(offers, cursor) {
                 let offer = offers.text(&local, format!("{local}: $0;"), Kind::VARIABLE, word, 1);
@@ -159,20 +166,24 @@ fn offer_prelude(offers: &mut Offers, cursor: &Cursor, rule: &str, before: &str,
             offers.words(waiting, Kind::CLASS, word, 0);
         }
         "control" if last == "from" => offer_controls(offers, word),
-        "control" => offers.words(["from", "marked"], Kind::KEYWORD, word, 0),
-        "attach" if last == "as" => offer_controls(offers, word),
-        "attach" => {
-            let control = before.rsplit_once(" as ").and_then(|(_, rest)| rest.split_ascii_whitespace().next());
-            match control {
-                Some(control) => {
-                    for name in own_names_of(offers, control, OwnKind::Option) {
-                        offers.word(&name, Kind::ENUM_MEMBER, word, 0);
-                    }
-                }
-                None if before.contains(')') => offers.words(["as"], Kind::KEYWORD, word, 0),
-                None => {}
+        // One of several is enough: more may follow.
+        "control" if before.split_ascii_whitespace().any(|known| known == "inside") => {
+            offer_controls(offers, word);
+            if last != "inside" {
+                offers.words(["marked"], Kind::KEYWORD, word, 1);
             }
         }
+        "control" => offers.words(["from", "inside", "marked"], Kind::KEYWORD, word, 0),
+        "attach" if last == "as" => offer_controls(offers, word),
+        "attach" => match attached(before) {
+            Some(control) => {
+                for name in own_names_of(offers, control, OwnKind::Option) {
+                    offers.word(&name, Kind::ENUM_MEMBER, word, 0);
+                }
+            }
+            None if before.contains(')') => offers.words(["as"], Kind::KEYWORD, word, 0),
+            None => {}
+        },
         "waive" if begins => {
             for check in CHECKS {
                 let offer = offers.text(check.id, format!("{} \"$0\";", check.id), Kind::CONSTANT, word, 0);
@@ -204,6 +215,12 @@ fn offer_prelude(offers: &mut Offers, cursor: &Cursor, rule: &str, before: &str,
         }
         _ => {}
     }
+}
+
+/// The control whose look an `@attach` gives, once it is named.
+fn attached(prelude: &str) -> Option<&str> {
+    let (_, rest) = prelude.rsplit_once(" as ")?;
+    rest.split_ascii_whitespace().next()
 }
 
 fn offer_states(offers: &mut Offers, word: &Range<usize>) {

@@ -36,6 +36,7 @@ impl Client {
     /// The same with the words of an editor about itself.
     pub fn with(project: Project, more: Value) -> Client {
         let mut command = project.command(&["lsp", "--stdio"]);
+        command.env("XDG_CACHE_HOME", project.path("cache"));
         let mut child = command.stdin(Stdio::piped()).stdout(Stdio::piped()).spawn().expect("the program starts");
         let input = child.stdin.take().expect("its input");
         let mut output = BufReader::new(child.stdout.take().expect("its output"));
