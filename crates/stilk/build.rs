@@ -1,9 +1,59 @@
-//! Gives `--version` the commit and its date, where the sources lie in a repository or `STILK_COMMIT` names them.
+//! Gives `--version` the commit and its date, where the sources lie in a repository or `STILK_COMMIT` names them; packs the
+//! systems and scripts that the program carries with it.
 
-use std::path::Path;
+use flate2::Compression;
+use flate2::write::ZlibEncoder;
+use std::io::Write;
+use std::path::{Path, PathBuf};
 use std::process::Command;
 
+/// Folders, and what their files are called in the program.
+const FOLDERS: [(&str, &str); 5] = [
+    ("../../demo/ternhaven", "sample"),
+    ("../../demo/before", "before"),
+    ("starter", "starter"),
+    ("starter-bare", "bare"),
+    ("src/live", "live"),
+];
+
 fn main() {
+    pack();
+    name_the_version();
+}
+
+/// Each file as its name, its length and its text. Few runs need any of them, and together they are as large as a crate.
+fn pack() {
+    let mut packed = ZlibEncoder::new(Vec::new(), Compression::best());
+    for (folder, name) in FOLDERS {
+        println!("cargo:rerun-if-changed={folder}");
+        let root = Path::new(env!("CARGO_MANIFEST_DIR")).join(folder);
+        let mut files = Vec::new();
+        collect(&root, &mut files);
+        files.sort();
+        for file in files {
+            let path = file.strip_prefix(&root).expect("it lies in it").to_string_lossy().replace('\\', "/");
+            // Programs, and what was built from the sources.
+            if path.ends_with(".rs") || path.starts_with("dist/") {
+                continue;
+            }
+            let text = std::fs::read_to_string(&file).unwrap_or_else(|why| panic!("{}: {why}", file.display()));
+            write!(packed, "{name}/{path}\n{}\n{text}", text.len()).expect("memory");
+        }
+    }
+    let to = PathBuf::from(std::env::var_os("OUT_DIR").expect("a place for what is built")).join("embedded");
+    std::fs::write(to, packed.finish().expect("memory")).expect("a file");
+}
+
+fn collect(folder: &Path, files: &mut Vec<PathBuf>) {
+    for entry in std::fs::read_dir(folder).expect("a folder").flatten() {
+        match entry.path() {
+            path if path.is_dir() => collect(&path, files),
+            path => files.push(path),
+        }
+    }
+}
+
+fn name_the_version() {
     println!("cargo:rerun-if-env-changed=STILK_COMMIT");
     let folder = Path::new(env!("CARGO_MANIFEST_DIR"));
     let git = |arguments: &[&str]| {

@@ -2,7 +2,7 @@
 
 use crate::example::Example;
 use crate::inspection::Inspection;
-use crate::relevance::reads::Reads;
+use crate::relevance::reads::{Colors, Reads};
 use crate::sink::Sink;
 use crate::survey::Survey;
 use crate::visit::{PageSink, VisitedPage};
@@ -54,6 +54,17 @@ impl Check {
     /// Whether it asks of pages that people wrote, not of the system.
     pub fn is_of_pages(&self) -> bool {
         matches!(self.scope, Scope::Page(_))
+    }
+
+    /// Whether a colour may decide what it says.
+    pub(crate) fn tells_colors(&self) -> bool {
+        match &self.scope {
+            Scope::Looks(looks) => {
+                looks.reads.colors != Colors::None
+                    || looks.reads_where_split.as_ref().is_some_and(|reads| reads.colors != Colors::None)
+            }
+            _ => !["geometry/", "font/"].iter().any(|group| self.id.starts_with(group)),
+        }
     }
 
     /// Whether it asks for the looks of one control after the other, not for the system or for pages.

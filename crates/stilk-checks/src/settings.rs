@@ -41,7 +41,7 @@ impl Stop {
 }
 
 /// A part of a system.
-#[derive(Debug, Clone, Default)]
+#[derive(Debug, Clone, Default, PartialEq, Eq)]
 pub struct Selection {
     /// These controls, by name; all of them where nothing is said.
     pub controls: Option<BTreeMap<String, Variants>>,

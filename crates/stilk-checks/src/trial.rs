@@ -70,6 +70,20 @@ impl Trial {
         }
     }
 
+    /// The settings of a run that looks at no more than what may be other than it was, where nothing was edited but values of
+    /// tokens: the findings of such a run before and of one after it differ in all that comes and goes.
+    pub fn part(&self, before: Project, settings: &Settings) -> Option<Settings> {
+        if !settings.within.is_whole() || !self.files.keys().all(|path| path.ends_with(".json")) {
+            return None;
+        }
+        let (within, are_colors) = affected::between(before.system, &self.system)?;
+        let is_asked = |check: &&Check| settings.only.is_empty() || settings.only.contains(&check.id);
+        // A colour moves no box.
+        let may_tell = |check: &&Check| !are_colors || check.tells_colors();
+        let only: Vec<&'static str> = CHECKS.iter().copied().filter(is_asked).filter(may_tell).map(|c| c.id).collect();
+        (!only.is_empty()).then(|| Settings { only, within, ..settings.clone() })
+    }
+
     /// What checks say of it.
     pub fn report(&self, settings: &Settings) -> Report {
         run(&self.system, &self.sources, &write(&self.system, &self.sources, Purpose::Page), settings)
@@ -88,6 +102,11 @@ impl Found {
             *found.entry(fingerprint(finding, sources)).or_default() += cases(finding);
         }
         Found(found)
+    }
+
+    /// For how many cases one holds, by its fingerprint; none where it was not found.
+    pub fn cases(&self, fingerprint: &str) -> u64 {
+        self.0.get(fingerprint).copied().unwrap_or_default()
     }
 
     /// How many of these are not among others.

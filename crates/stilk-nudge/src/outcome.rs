@@ -1,6 +1,7 @@
 //! What comes of changes: findings that come and go, looks that differ, the step of a version number that this asks for.
 
 use crate::change::{Change, Ground, all_edits};
+use std::collections::BTreeSet;
 use stilk_checks::fingerprint::fingerprint;
 use stilk_checks::report::Report;
 use stilk_checks::run::memory::Memory;
@@ -17,8 +18,8 @@ pub struct Outcome {
     pub trial: Trial,
     /// Its stylesheet.
     pub written: Written,
-    /// What checks say of it.
-    pub report: Report,
+    /// How many findings there would be; what is said of several places in the same words counts once.
+    pub left: usize,
     /// Findings of before that are gone.
     pub gone: Vec<Diagnostic>,
     /// Findings, of the trial, that are new or hold for more cases.
@@ -36,27 +37,83 @@ pub fn trial(project: Project, changes: &[Change]) -> Result<(Vec<Edit>, Trial),
     Ok((edits, trial))
 }
 
-/// What checks say of a trial, held against what they say now. A memory makes it fast where little changes.
+/// What checks found in a part of the project as it is: values of one token are pulled at again and again.
+#[derive(Default)]
+pub struct KnownPart {
+    last: Option<(Settings, Vec<Diagnostic>)>,
+}
+
+impl KnownPart {
+    fn of(&mut self, project: Project, settings: &Settings) -> &[Diagnostic] {
+        let is_same = |(known, _): &(Settings, Vec<Diagnostic>)| {
+            known.only == settings.only && known.within == settings.within && known.today == settings.today
+        };
+        if !self.last.as_ref().is_some_and(is_same) {
+            let written = write(project.system, project.sources, Purpose::Page);
+            let report = run(project.system, project.sources, &written, settings);
+            if settings.stop.is_said() {
+                return &[];
+            }
+            self.last = Some((settings.clone(), report.findings));
+        }
+        self.last.as_ref().map_or(&[], |(_, findings)| findings)
+    }
+}
+
+/// What checks say of a trial, held against what they say now, which is `known`. Where only values of tokens differ, only what
+/// they reach is looked at; elsewhere a memory makes it fast where little changes.
 pub fn outcome(
     project: Project,
     known: &Report,
     trial: Trial,
     settings: &Settings,
+    part: &mut KnownPart,
     memory: Option<&mut Memory>,
 ) -> Outcome {
     let written = write(&trial.system, &trial.sources, Purpose::Page);
     let settings = Settings { without_mends: true, ..settings.clone() };
-    let report = match memory {
-        Some(memory) => run_again(&trial.system, &trial.sources, &written, &settings, memory),
-        None => run(&trial.system, &trial.sources, &written, &settings),
+    let all = Found::new(&known.findings, project.sources);
+    let reached = trial.part(project, &settings);
+    let (findings, before) = match &reached {
+        Some(settings) => {
+            let before = part.of(project, settings).to_vec();
+            (run(&trial.system, &trial.sources, &written, settings).findings, before)
+        }
+        None => {
+            let report = match memory {
+                Some(memory) => run_again(&trial.system, &trial.sources, &written, &settings, memory),
+                None => run(&trial.system, &trial.sources, &written, &settings),
+            };
+            (report.findings, known.findings.clone())
+        }
     };
-    let before = Found::new(&known.findings, project.sources);
-    let come = before.worse(&report.findings, &trial.sources).into_iter().cloned().collect();
-    let left: std::collections::BTreeSet<String> =
-        report.findings.iter().map(|finding| fingerprint(finding, &trial.sources)).collect();
-    let is_gone = |finding: &&Diagnostic| !left.contains(&fingerprint(finding, project.sources));
-    let gone = known.findings.iter().filter(is_gone).cloned().collect();
-    Outcome { trial, written, report, gone, come }
+    let in_part = Found::new(&before, project.sources);
+    let come: Vec<Diagnostic> = in_part.worse(&findings, &trial.sources).into_iter().cloned().collect();
+    let left: BTreeSet<String> = findings.iter().map(|finding| fingerprint(finding, &trial.sources)).collect();
+    // What holds for more cases than those that were looked at holds for the others still.
+    let is_gone = |finding: &&Diagnostic| {
+        let name = fingerprint(finding, project.sources);
+        !left.contains(&name) && all.cases(&name) == in_part.cases(&name)
+    };
+    let gone: Vec<Diagnostic> = match reached {
+        // As the whole report tells it, with its mends.
+        Some(_) => {
+            let were = |finding: &&Diagnostic| {
+                let name = fingerprint(finding, project.sources);
+                before.iter().any(|other| fingerprint(other, project.sources) == name)
+            };
+            known.findings.iter().filter(were).filter(is_gone).cloned().collect()
+        }
+        None => known.findings.iter().filter(is_gone).cloned().collect(),
+    };
+    let mut all_left: BTreeSet<String> =
+        known.findings.iter().map(|finding| fingerprint(finding, project.sources)).collect();
+    for finding in &gone {
+        all_left.remove(&fingerprint(finding, project.sources));
+    }
+    all_left.extend(come.iter().map(|finding| fingerprint(finding, &trial.sources)));
+    let left = all_left.len();
+    Outcome { trial, written, left, gone, come }
 }
 
 impl Outcome {

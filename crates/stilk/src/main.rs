@@ -6,6 +6,7 @@ mod say;
 mod arguments;
 mod commands;
 mod disk;
+mod embedded;
 mod form;
 mod live;
 mod lsp;

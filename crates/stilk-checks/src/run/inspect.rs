@@ -7,12 +7,13 @@ use crate::sample::{Row, Sampled};
 use crate::settings::Stop;
 use crate::sink::Sink;
 use crate::trace::Tracer;
+use std::cell::RefCell;
 use std::collections::{BTreeMap, BTreeSet};
 use std::rc::Rc;
 use stilk_engine::cascade::asked::{self, Asked};
 use stilk_engine::layout::KnownLayouts;
 use stilk_language::case::{Look, LookEngine, Unit, UnthemedLook};
-use stilk_language::system::System;
+use stilk_language::system::{Control, System};
 use stilk_language::tokens::Theme;
 
 /// What was found in a piece of what was sampled.
@@ -36,6 +37,8 @@ pub struct Inspector<'s> {
     pub shares_layouts: bool,
     /// Ends it before it is done.
     pub stop: &'s Stop,
+    /// Layouts of the control that was looked at last.
+    layouts: RefCell<(Option<&'s Control>, Rc<KnownLayouts>)>,
 }
 
 /// A row of a plan in one theme.
@@ -55,15 +58,35 @@ struct Kept {
 }
 
 impl<'s> Inspector<'s> {
+    /// One that has not looked at anything.
+    pub fn new(
+        system: &'s System,
+        look_engine: &'s LookEngine<'s>,
+        tracer: &'s Tracer<'s>,
+        shares_layouts: bool,
+        stop: &'s Stop,
+    ) -> Inspector<'s> {
+        Inspector { system, look_engine, tracer, shares_layouts, stop, layouts: RefCell::default() }
+    }
+
+    /// Where layouts of a control are shared.
+    fn layouts_of(&self, control: &'s Control) -> Option<Rc<KnownLayouts>> {
+        let mut known = self.layouts.borrow_mut();
+        if !known.0.is_some_and(|last| std::ptr::eq(last, control)) {
+            *known = (Some(control), Rc::default());
+        }
+        self.shares_layouts.then(|| Rc::clone(&known.1))
+    }
+
     /// Looks at a piece; everything that checks say goes into a sink like this one.
-    pub fn inspect(&self, piece: &[Sampled], empty: Sink) -> Part {
+    pub fn inspect(&self, piece: &[Sampled<'s>], empty: Sink) -> Part {
         let mut part = Part { computed: 0, sink: empty };
         let themes = self.system.tokens.themes();
         for sampled in piece {
             if self.stop.is_said() {
                 break;
             }
-            let layouts = self.shares_layouts.then(|| Rc::new(KnownLayouts::default()));
+            let layouts = self.layouts_of(sampled.plan.control);
             let mut kept = Kept { unthemed: BTreeMap::new(), layouts };
             for theme in themes.iter().enumerate() {
                 self.inspect_in(sampled, theme, &mut kept, &mut part);

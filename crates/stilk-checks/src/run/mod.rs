@@ -199,19 +199,15 @@ impl Round<'_> {
             all.map(|(at, _)| at).collect()
         };
         let (of_controls, of_system) = (asked(&is_controls), asked(&is_system));
-        let looked_at = (0..system.controls.len()).filter(|index| self.is_ordinary(*index) && !is_known[*index]);
+        let is_meant = |index: &usize| settings.within.of(&system.controls[*index]).is_some();
+        let looked_at = (0..system.controls.len()).filter(is_meant);
+        let looked_at = looked_at.filter(|index| self.is_ordinary(*index) && !is_known[*index]);
         let surveys = looked_at.flat_map(|index| of_controls.iter().map(move |check| (Some(index), *check)));
         let surveys = of_system.iter().map(|check| (None, *check)).chain(surveys);
         let queue = Queue::new(system.controls.len(), surveys);
         let read = Read { parsed: &parsed, tracer: &tracer };
         let work = |look_engine: &LookEngine| {
-            let inspector = Inspector {
-                system,
-                look_engine,
-                tracer: &tracer,
-                shares_layouts: !settings.every_case,
-                stop: &settings.stop,
-            };
+            let inspector = Inspector::new(system, look_engine, &tracer, !settings.every_case, &settings.stop);
             let mut done = Vec::new();
             let mut survey = self.survey_of(look_engine, &read, Vec::new());
             let worker = queue.worker();
@@ -331,7 +327,7 @@ impl Round<'_> {
         }
         let shares_layouts = !settings.every_case;
         let (tracer, stop) = (read.tracer, &settings.stop);
-        let inspector = Inspector { system, look_engine: &look_engine, tracer, shares_layouts, stop };
+        let inspector = Inspector::new(system, &look_engine, tracer, shares_layouts, stop);
         let empty = part.sink.clone();
         let looked = inspector.inspect(&sample.units, empty.clone());
         part.computed += looked.computed;

@@ -564,6 +564,19 @@ impl Sheets {
         matched.blocks.iter().filter_map(|rank| self.block(matched, *rank))
     }
 
+    /// Feeds to a hasher which blocks of a match set one of these.
+    pub(super) fn feed_setting(
+        &self,
+        matched: &Matched,
+        longhands: &LonghandSet,
+        flow: Flow,
+        hasher: &mut impl Hasher,
+    ) {
+        let ranks = matched.blocks.iter().filter_map(|rank| Some((*rank, self.block(matched, *rank)?)));
+        let setting = ranks.filter(|(_, block)| block.sets().get(flow).meets(longhands));
+        setting.for_each(|(rank, _)| rank.hash(hasher));
+    }
+
     /// The declarations of a match that set a longhand in some flow, strongest first, each with its block.
     pub fn setting<'m>(
         &'m self,

@@ -210,6 +210,12 @@ impl Style {
         self.matched.feed(hasher);
     }
 
+    /// Feeds what applies to it and sets one of these to a hasher, be it in vain.
+    pub(crate) fn feed_setting(&self, longhands: &LonghandSet, hasher: &mut impl std::hash::Hasher) {
+        let _answering = asked::unnoted();
+        self.sheets.feed_setting(&self.matched, longhands, self.flow(), hasher);
+    }
+
     /// Whether some declaration sets one of these, whichever way text flows: where none does, they have their initial or
     /// inherited values. A set names all sides of a box or none.
     pub fn sets_any(&self, longhands: &LonghandSet) -> bool {

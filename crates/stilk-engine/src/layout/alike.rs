@@ -1,9 +1,11 @@
 //! Whether two looks of one control are laid out alike: whoever knows the boxes of one knows those of the other.
 
-use crate::cascade::{PseudoElement, Style, Styles};
+use crate::cascade::{LonghandSet, PseudoElement, Style, Styles};
 use crate::css::calc::COMPARED;
 use crate::css::property::Longhand as L;
 use crate::dom::{Document, Element, NodeData, NodeId};
+use rustc_hash::FxHasher;
+use std::hash::{Hash, Hasher};
 
 /// Everything that the layout asks of a style.
 pub const READS: [L; 76] = [
@@ -84,6 +86,24 @@ pub const READS: [L; 76] = [
     L::WordSpacing,
     L::WritingMode,
 ];
+
+const READ: LonghandSet = LonghandSet::of(&READS);
+
+/// A number that two looks seldom share which are not laid out alike: of the rules that set something of the layout. Most that
+/// are share it.
+pub fn key(document: &Document, styles: &Styles, host: NodeId) -> u64 {
+    let mut hasher = FxHasher::default();
+    document.len().hash(&mut hasher);
+    for node in document.node(host).parent.into_iter().chain(document.descendants(host)) {
+        for at in styles.boxes(node) {
+            at.pseudo.is_some().hash(&mut hasher);
+            if let Some(style) = styles.of(at) {
+                style.feed_setting(&READ, &mut hasher);
+            }
+        }
+    }
+    hasher.finish()
+}
 
 /// Whether everything that a layout depends on is the same in a control on two pages that were made in the same way.
 pub fn is_alike(one: (&Document, &Styles), other: (&Document, &Styles), host: NodeId) -> bool {

@@ -20,6 +20,7 @@ pub use alike::READS;
 use crate::cascade::{Styled, Styles};
 use crate::css::Unknown;
 use crate::dom::{Document, NodeId};
+use rustc_hash::FxHashMap;
 use std::cell::RefCell;
 use std::rc::Rc;
 
@@ -148,11 +149,14 @@ fn agreed<const N: usize>(runs: [[f32; N]; GUESSES.len()]) -> Result<[f32; N], U
     if is_known { Ok(usual) } else { Err(UNKNOWN) }
 }
 
-/// Layouts of one control that were made already, each with what it was made from: many states and themes move nothing.
+/// Layouts of one control that were made already, each with what it was made from: many variants, states and themes move
+/// nothing.
 #[derive(Debug, Default)]
 pub struct KnownLayouts {
-    list: RefCell<Vec<(Rc<Document>, Styles, LaidOut)>>,
+    by_key: RefCell<FxHashMap<(u64, u64), Vec<KnownLayout>>>,
 }
+
+type KnownLayout = (Rc<Document>, Styles, LaidOut);
 
 /// A layout, or why there is none.
 pub type LaidOut = Rc<Result<Layout, Unknown>>;
@@ -161,16 +165,27 @@ impl KnownLayouts {
     /// The layout of a look, made where none is known that is the same.
     pub fn of(&self, document: &Rc<Document>, styles: &Styles, host: NodeId, width: f64) -> LaidOut {
         // What differs from so many differs from all others most likely.
-        const MOST: usize = 12;
-        let mut list = self.list.borrow_mut();
-        let known = list.iter().find(|(of, with, _)| alike::is_alike((of, with), (document, styles), host));
+        const MOST_ALIKE: usize = 6;
+        // Each keeps the styles that it was made from.
+        const MOST: usize = 64;
+        let key = (alike::key(document, styles, host), width.to_bits());
+        let mut all = self.by_key.borrow_mut();
+        let alike = all.get(&key);
+        let known = alike.and_then(|list| {
+            list.iter().rev().find(|(of, with, _)| alike::is_alike((of, with), (document, styles), host))
+        });
         if let Some((_, _, known)) = known {
             return Rc::clone(known);
         }
         let made = Rc::new(lay_out(document, styles, host, width));
-        if list.len() < MOST {
-            list.push((Rc::clone(document), styles.clone(), Rc::clone(&made)));
+        if all.len() >= MOST {
+            all.clear();
         }
+        let list = all.entry(key).or_default();
+        if list.len() >= MOST_ALIKE {
+            list.remove(0);
+        }
+        list.push((Rc::clone(document), styles.clone(), Rc::clone(&made)));
         made
     }
 }

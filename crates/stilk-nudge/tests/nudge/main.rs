@@ -5,9 +5,16 @@ mod notation;
 mod offered;
 
 use files::Project;
-use stilk_checks::trial::Trial;
+use std::collections::BTreeSet;
+use stilk_checks::fingerprint::fingerprint;
+use stilk_checks::run::run;
+use stilk_checks::settings::Settings;
+use stilk_checks::trial::{Found, Trial};
+use stilk_language::tokens::TokenType;
 use stilk_nudge::change::{Change, Ground, Place, all_edits};
-use stilk_nudge::outcome::{outcome, trial};
+use stilk_nudge::outcome::{KnownPart, outcome, trial};
+use stilk_text::diagnostic::Diagnostic;
+use stilk_text::source::Sources;
 
 fn token(path: &str) -> Place {
     Place::Token { path: path.into() }
@@ -168,10 +175,54 @@ fn findings_come_and_go_with_a_value() {
     let known = stilk_checks::run::run(project.system(), project.sources(), &written, &settings);
     let change = Change { place: token_in("fill.sea", "day"), value: "oklch(0.7 0.1 232)".into() };
     let (_, tried) = trial(project.project(), &[change]).expect("it can be made");
-    let found = outcome(project.project(), &known, tried, &settings, None);
+    let found = outcome(project.project(), &known, tried, &settings, &mut KnownPart::default(), None);
     assert!(found.come.iter().any(|finding| finding.id == "contrast/text"), "{:?}", found.come);
     assert!(found.gone.is_empty(), "{:?}", found.gone);
     let (comparison, step, _) = found.compared(project.project(), &written);
     assert!(comparison.changed > 0);
     assert_eq!(step.word(), "major", "text that could be read no longer can");
+}
+
+/// Findings by their fingerprints, with how many cases each holds for.
+fn named<'f>(findings: impl IntoIterator<Item = &'f Diagnostic>, sources: &Sources) -> BTreeSet<String> {
+    findings.into_iter().map(|finding| fingerprint(finding, sources)).collect()
+}
+
+#[test]
+fn what_comes_of_a_token_is_what_a_whole_run_says() {
+    let settings = Settings { threads: 2, without_mends: true, ..Default::default() };
+    for (project, step) in
+        [("../stilk/tests/projects/pier", 1), ("../stilk/tests/projects/quay", 2), ("../../demo/ternhaven", 24)]
+    {
+        let project = Project::at(project);
+        let written = project.written();
+        let known = run(project.system(), project.sources(), &written, &settings);
+        let before = Found::new(&known.findings, project.sources());
+        let mut part = KnownPart::default();
+        let tokens = project.system().tokens.list.iter().filter(|token| !token.is_member);
+        for token in tokens.step_by(step) {
+            let value = match token.kind {
+                Some(TokenType::Color) => "oklch(0.62 0.12 140)",
+                Some(TokenType::Dimension) => "3px",
+                Some(TokenType::Duration) => "0ms",
+                Some(TokenType::Number) => "0.2",
+                _ => continue,
+            };
+            let change = Change { place: Place::Token { path: token.path.clone() }, value: value.to_owned() };
+            let Ok((_, tried)) = trial(project.project(), &[change]) else { continue };
+            // One that is derived stands in a sheet, and all that depends on the sheet is looked at.
+            let is_derived = tried.files.keys().any(|path| path.ends_with(".stilk"));
+            assert_eq!(tried.part(project.project(), &settings).is_none(), is_derived, "{}", token.path);
+            let whole = tried.report(&settings);
+            let left = named(&whole.findings, &tried.sources);
+            let come = named(before.worse(&whole.findings, &tried.sources), &tried.sources);
+            let gone = known.findings.iter().filter(|one| !left.contains(&fingerprint(one, project.sources())));
+            let gone = named(gone, project.sources());
+            let count = left.len();
+            let found = outcome(project.project(), &known, tried, &settings, &mut part, None);
+            assert_eq!(named(&found.come, &found.trial.sources), come, "{} comes to {value}: what comes", token.path);
+            assert_eq!(named(&found.gone, project.sources()), gone, "{} comes to {value}: what goes", token.path);
+            assert_eq!(found.left, count, "{} comes to {value}: what is left", token.path);
+        }
+    }
 }

@@ -1,27 +1,26 @@
 //! `stilk demo`: the site as it was before it had a system, and the sample system, written out and put to work.
 
-use super::{Loaded, adopt, build, embedded, print_report, specimen, survey};
+use super::{Loaded, adopt, build, print_report, specimen, survey};
 use crate::output::{count, survey as output};
 use crate::say;
-use crate::{Failure, Outcome, disk};
-use include_dir::{Dir, include_dir};
+use crate::{Failure, Outcome, disk, embedded};
 use std::path::{Path, PathBuf};
 use stilk_adopt::write::pages;
 use stilk_text::source::FileError;
 
 /// The sample system's sources; outputs are not among them.
-static SAMPLE: Dir = include_dir!("$CARGO_MANIFEST_DIR/../../demo/ternhaven");
+const SAMPLE: &str = "sample";
 
 /// The site before it had a system.
-static BEFORE: Dir = include_dir!("$CARGO_MANIFEST_DIR/../../demo/before");
+const BEFORE: &str = "before";
 
 /// The folder in the sample that it is written to.
 const OLD_SITE: &str = "before";
 
 /// Writes the sample into a folder, then builds, checks and draws it.
 pub fn run(folder: &Path, overwrite: bool, quiet: bool) -> Result<Outcome, Failure> {
-    let mut files = embedded::sources(&SAMPLE);
-    files.extend(embedded::sources(&BEFORE).into_iter().map(|(path, text)| (Path::new(OLD_SITE).join(path), text)));
+    let mut files = embedded::sources(SAMPLE);
+    files.extend(embedded::sources(BEFORE).into_iter().map(|(path, text)| (Path::new(OLD_SITE).join(path), text)));
     let changed: Vec<&(PathBuf, &str)> = files
         .iter()
         .filter(|(path, text)| match disk::read(&folder.join(path), text.len() as u64) {
@@ -93,7 +92,7 @@ pub fn adopted(folder: &Path, quiet: bool) -> Result<Outcome, Failure> {
     let write = |path: &Path, text: &str| {
         disk::write(path, text).map_err(|message| Failure::Message(format!("error: {message}")))
     };
-    let files = embedded::sources(&BEFORE);
+    let files = embedded::sources(BEFORE);
     for (path, text) in &files {
         write(&site.join(path), text)?;
     }

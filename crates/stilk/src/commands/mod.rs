@@ -6,7 +6,6 @@ pub mod check;
 pub mod compare;
 pub mod contrast;
 pub mod demo;
-mod embedded;
 pub mod explain;
 pub mod format;
 pub mod manual;

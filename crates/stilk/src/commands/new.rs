@@ -1,20 +1,19 @@
 //! `stilk new`: a complete, accessible starting system.
 
-use super::embedded::Embedded;
-use super::{Loaded, embedded, print_report};
+use super::{Loaded, print_report};
+use crate::embedded::Embedded;
 use crate::output::count;
 use crate::output::terminal;
 use crate::say;
-use crate::{Failure, Outcome, disk};
-use include_dir::{Dir, include_dir};
+use crate::{Failure, Outcome, disk, embedded};
 use std::collections::BTreeMap;
 use std::path::Path;
 use stilk_checks::registry;
 
-static STARTER: Dir = include_dir!("$CARGO_MANIFEST_DIR/starter");
+const STARTER: &str = "starter";
 
 /// The least that is a system.
-static BARE: Dir = include_dir!("$CARGO_MANIFEST_DIR/starter-bare");
+const BARE: &str = "bare";
 
 /// What to write.
 pub struct Request<'r> {
@@ -30,7 +29,7 @@ pub struct Request<'r> {
 
 /// Writes a starting system into a folder and checks it.
 pub fn run(folder: &Path, request: &Request) -> Result<Outcome, Failure> {
-    let files = embedded::sources(if request.bare { &BARE } else { &STARTER });
+    let files = embedded::sources(if request.bare { BARE } else { STARTER });
     let there: Vec<String> = files
         .iter()
         .map(|(path, _)| folder.join(path))

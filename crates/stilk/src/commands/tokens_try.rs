@@ -4,10 +4,11 @@ use super::{Loaded, mend};
 use crate::output::{compare, count, grouped};
 use crate::{Failure, Outcome};
 use std::path::Path;
+use stilk_checks::settings::Settings;
 use stilk_language::dependents::dependents;
 use stilk_language::tokens::Token;
 use stilk_nudge::change::{Change, Ground, Place, shown};
-use stilk_nudge::outcome::{outcome, trial};
+use stilk_nudge::outcome::{KnownPart, outcome, trial};
 use stilk_text::diagnostic::{Diagnostic, Level, list};
 
 /// So many findings are told of each kind.
@@ -34,9 +35,9 @@ pub fn run(root: &Path, path: &str, value: &str, context: Option<&str>) -> Resul
     mend::show(&loaded, &edits);
     reach(&loaded, token, context);
     let written = loaded.stylesheet();
-    let known = loaded.report(&written);
-    let settings = Loaded::settings();
-    let outcome = outcome(project, &known, tried, &settings, None);
+    let settings = Settings { without_mends: true, ..Loaded::settings() };
+    let known = stilk_checks::run::run(&loaded.system, &loaded.sources, &written, &settings);
+    let outcome = outcome(project, &known, tried, &settings, &mut KnownPart::default(), None);
     let (comparison, step, reasons) = outcome.compared(project, &written);
     say!("");
     match comparison.changed {

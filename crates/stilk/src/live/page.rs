@@ -1,11 +1,8 @@
 //! What a browser gets: the specimen with a script that follows changes.
 
 use super::state::State;
+use crate::embedded;
 use serde_json::json;
-
-const SCRIPT: &str = include_str!("live.js");
-const NUDGE: &str = include_str!("nudge.js");
-const NUDGE_STYLE: &str = include_str!("nudge.css");
 
 /// What is put around the page: a mark that only this program's own scripts bear.
 pub struct Frame {
@@ -51,11 +48,12 @@ pub fn page(state: &State) -> String {
         page.replace_range(at..at + "<script>".len(), &format!("<script nonce=\"{nonce}\">"));
     }
     if let Some(at) = page.rfind("</body>") {
-        let nudge = state
-            .secret
-            .as_ref()
-            .map_or_else(String::new, |_| format!("{}<style>{NUDGE_STYLE}</style>", script(NUDGE)));
-        page.insert_str(at, &format!("{}{nudge}", script(SCRIPT)));
+        let nudge = || {
+            let style = embedded::text("live/nudge.css");
+            format!("{}<style>{style}</style>", script(embedded::text("live/nudge.js")))
+        };
+        let nudge = state.secret.as_ref().map_or_else(String::new, |_| nudge());
+        page.insert_str(at, &format!("{}{nudge}", script(embedded::text("live/live.js"))));
     }
     // Before all other scripts: they leave more behind where changes are followed. Nothing stands before the first `<head>`.
     if let Some(at) = page.find("<head>") {

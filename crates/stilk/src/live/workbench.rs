@@ -20,7 +20,7 @@ use stilk_language::stylesheet::{Purpose, write};
 use stilk_language::system::System;
 use stilk_language::tokens::TokenType;
 use stilk_nudge::change::{Change, Ground, Place, all_edits, shown};
-use stilk_nudge::outcome::{outcome, trial};
+use stilk_nudge::outcome::{KnownPart, outcome, trial};
 use stilk_nudge::painting::{Asked, View};
 use stilk_text::diagnostic::{Diagnostic, Edit};
 use stilk_text::moved::Moved;
@@ -44,6 +44,8 @@ pub struct Workbench {
     stop: Mutex<Stop>,
     /// What trials found out of each control.
     memory: Mutex<Memory>,
+    /// What checks found in the part of the drawing that is pulled at.
+    part: Mutex<KnownPart>,
     /// Held while files are written.
     busy: Arc<Mutex<()>>,
 }
@@ -97,6 +99,7 @@ impl Workbench {
             drawn: Mutex::default(),
             stop: Mutex::default(),
             memory: Mutex::default(),
+            part: Mutex::default(),
             busy,
         }
     }
@@ -105,6 +108,7 @@ impl Workbench {
     pub fn set(&self, loaded: Arc<Loaded>, report: Report, memory: &Memory) {
         // What a trial runs on is gone.
         lock(&self.stop).now();
+        *lock(&self.part) = KnownPart::default();
         *lock(&self.memory) = memory.clone();
         let mut drawn = lock(&self.drawn);
         let number = drawn.last().map_or(1, |last| last.number + 1);
@@ -230,7 +234,8 @@ impl Workbench {
         std::mem::replace(&mut *lock(&self.stop), stop.clone()).now();
         let settings = Settings { stop: stop.clone(), ..Loaded::settings() };
         // One trial at a time: the one before ends soon, for it was told to.
-        let outcome = outcome(project, &report, trial, &settings, Some(&mut lock(&self.memory)));
+        let (mut part, mut memory) = (lock(&self.part), lock(&self.memory));
+        let outcome = outcome(project, &report, trial, &settings, &mut part, Some(&mut memory));
         if stop.is_said() {
             return Ok(json!({ "stale": true }));
         }
@@ -253,7 +258,7 @@ impl Workbench {
         Ok(json!({
             "come": said(&outcome.come, &outcome.trial.sources),
             "gone": said(&outcome.gone, &loaded.sources),
-            "left": outcome.report.findings.len(),
+            "left": outcome.left,
         }))
     }
 
