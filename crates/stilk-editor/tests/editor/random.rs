@@ -45,7 +45,7 @@ fn nothing_that_is_typed_or_asked_breaks_anything() {
     let seed = std::env::var("STILK_SEED").ok().and_then(|seed| seed.parse().ok()).unwrap_or(3);
     for (number, encoding) in [Encoding::Utf8, Encoding::Utf16].into_iter().enumerate() {
         let mut random = Rng::with_seed(seed + number as u64);
-        let client = Client { encoding, renames_files: true, takes_snippets: true };
+        let client = Client { encoding, renames_files: true, takes_snippets: true, explained: None };
         let mut texts: Texts = project();
         let mut editor = editor(&texts, client);
         let names: Vec<String> = texts.0.keys().cloned().collect();
