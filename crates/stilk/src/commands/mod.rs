@@ -169,12 +169,7 @@ impl Loaded {
                 path.display(),
             )));
         }
-        let is_source = |found: PathBuf| {
-            self.sources
-                .all()
-                .any(|source| self.root.join(&source.path).canonicalize().is_ok_and(|known| known == found))
-        };
-        if path.canonicalize().is_ok_and(is_source) {
+        if path.canonicalize().is_ok_and(|found| self.files.has_read(&found)) {
             return Err(failed(format!(
                 "`{}` is a source, and an output has the same name\n  write outputs to a folder of their own: `folder = \"dist\"` under `[stylesheet]`",
                 path.display(),

@@ -10,22 +10,31 @@ pub use read::{open_regular, read};
 pub use write::{is_below, write};
 
 use crate::say::in_line;
-use std::collections::BTreeSet;
+use std::collections::{BTreeSet, HashSet};
 use std::path::{Component, Path, PathBuf};
-use std::sync::{Mutex, PoisonError};
+use std::sync::{Mutex, OnceLock, PoisonError};
 use stilk_text::source::{FileError, FileText, Files, MAX_FILE_BYTES};
 
 /// A project's folder.
 pub struct Folder {
     root: PathBuf,
+    /// Where that is, links followed; looked up once.
+    followed: OnceLock<Option<PathBuf>>,
     /// Every file and folder that was asked for, whether it is there or not.
     asked: Mutex<BTreeSet<PathBuf>>,
+    /// Every file that was read, links followed.
+    sources: Mutex<HashSet<PathBuf>>,
 }
 
 impl Folder {
     /// The project in this folder.
     pub fn new(root: &Path) -> Folder {
-        Folder { root: root.to_owned(), asked: Mutex::default() }
+        Folder { root: root.to_owned(), followed: OnceLock::new(), asked: Mutex::default(), sources: Mutex::default() }
+    }
+
+    /// Whether a file was read, by where it is when links are followed.
+    pub fn has_read(&self, found: &Path) -> bool {
+        self.sources.lock().unwrap_or_else(PoisonError::into_inner).contains(found)
     }
 
     /// Every file and folder that was asked for so far.
@@ -44,7 +53,8 @@ impl Folder {
         }
         let found = full.canonicalize().map_err(|error| read::file_error(&error))?;
         let is_in = |folder: &Path| folder.canonicalize().is_ok_and(|folder| found.starts_with(folder));
-        match is_in(&self.root) {
+        let root = self.followed.get_or_init(|| self.root.canonicalize().ok());
+        match root.as_ref().is_some_and(|root| found.starts_with(root)) {
             true => Ok((found, false)),
             false if allowed.iter().any(|folder| is_in(&self.root.join(folder))) => Ok((found, true)),
             false => Err(FileError::Outside),
@@ -55,7 +65,9 @@ impl Folder {
 impl Files for Folder {
     fn read(&self, path: &str, allowed: &[String]) -> Result<FileText, FileError> {
         let (found, is_outside) = self.place(path, allowed)?;
-        Ok(FileText { bytes: read(&found, MAX_FILE_BYTES as u64)?, is_outside })
+        let bytes = read(&found, MAX_FILE_BYTES as u64)?;
+        self.sources.lock().unwrap_or_else(PoisonError::into_inner).insert(found);
+        Ok(FileText { bytes, is_outside })
     }
 
     fn list(&self, folder: &str, allowed: &[String]) -> Result<Vec<String>, FileError> {
