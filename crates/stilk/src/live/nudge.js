@@ -580,6 +580,9 @@
     chosen = { choice, began: changes.map(change => ({ ...change })) };
     draw_editor(box, choice);
     try { await begin(choice); } catch (why) { wrong(why); ready = null; }
+    // What was set while its place was looked for, in vain, is painted by whole stylesheets.
+    const change = changeOf(choice.place);
+    if (!spots && change && chosen?.choice === choice) paint(change.value);
     nudge.ready = true;
   }
 

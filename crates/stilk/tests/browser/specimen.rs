@@ -599,6 +599,7 @@ fn nudge(checks: &mut Checks, folder: &Path) {
         "as a list",
         "return panel.open('cursor') && panel.choose('the declaration cursor') && document.querySelectorAll('#nudge .editor select option').length > 10",
     );
+    ready(checks, "what paints it is found");
     checks.run("const word = document.querySelector('#nudge .editor select'); word.value = 'help'; word.dispatchEvent(new Event('change'))");
     checks.is("the word is painted", "return ask.style(ask.control('button', 0, 0, 0), 'cursor')", &json!("help"));
     // Broken sources meanwhile: nothing is written.
