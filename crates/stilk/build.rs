@@ -36,7 +36,11 @@ fn pack() {
             if path.ends_with(".rs") || path.starts_with("dist/") {
                 continue;
             }
-            let text = std::fs::read_to_string(&file).unwrap_or_else(|why| panic!("{}: {why}", file.display()));
+            // What a desktop leaves in folders is no text.
+            let text = match std::fs::read_to_string(&file) {
+                Err(why) if why.kind() == std::io::ErrorKind::InvalidData => continue,
+                read => read.unwrap_or_else(|why| panic!("{}: {why}", file.display())),
+            };
             write!(packed, "{name}/{path}\n{}\n{text}", text.len()).expect("memory");
         }
     }

@@ -2,6 +2,7 @@
 
 use crate::change::{Change, Ground, all_edits};
 use std::collections::BTreeSet;
+use std::hash::{DefaultHasher, Hash, Hasher};
 use stilk_checks::fingerprint::fingerprint;
 use stilk_checks::report::Report;
 use stilk_checks::run::memory::Memory;
@@ -40,13 +41,20 @@ pub fn trial(project: Project, changes: &[Change]) -> Result<(Vec<Edit>, Trial),
 /// What checks found in a part of the project as it is: values of one token are pulled at again and again.
 #[derive(Default)]
 pub struct KnownPart {
-    last: Option<(Settings, Vec<Diagnostic>)>,
+    /// The texts it was found in, by their hash, the part, and what was found.
+    last: Option<(u64, Settings, Vec<Diagnostic>)>,
 }
 
 impl KnownPart {
     fn of(&mut self, project: Project, settings: &Settings) -> &[Diagnostic] {
-        let is_same = |(known, _): &(Settings, Vec<Diagnostic>)| {
-            known.only == settings.only && known.within == settings.within && known.today == settings.today
+        let mut hasher = DefaultHasher::new();
+        project.sources.all().for_each(|source| (&source.path, &source.text).hash(&mut hasher));
+        let texts = hasher.finish();
+        let is_same = |(of, known, _): &(u64, Settings, Vec<Diagnostic>)| {
+            *of == texts
+                && known.only == settings.only
+                && known.within == settings.within
+                && known.today == settings.today
         };
         if !self.last.as_ref().is_some_and(is_same) {
             let written = write(project.system, project.sources, Purpose::Page);
@@ -54,9 +62,9 @@ impl KnownPart {
             if settings.stop.is_said() {
                 return &[];
             }
-            self.last = Some((settings.clone(), report.findings));
+            self.last = Some((texts, settings.clone(), report.findings));
         }
-        self.last.as_ref().map_or(&[], |(_, findings)| findings)
+        self.last.as_ref().map_or(&[], |(_, _, findings)| findings)
     }
 }
 

@@ -41,6 +41,18 @@ impl Project {
         let root = Path::new(env!("CARGO_MANIFEST_DIR")).join(folder);
         let mut texts = BTreeMap::new();
         collect(&root, "", &mut texts);
+        Project::of(texts)
+    }
+
+    /// The same with something else in one of its texts.
+    pub fn edited(&self, path: &str, from: &str, to: &str) -> Project {
+        assert!(self.text(path).contains(from), "{path} holds {from}");
+        let mut texts = self.files.0.clone();
+        texts.insert(path.to_owned(), self.text(path).replacen(from, to, 1));
+        Project::of(texts)
+    }
+
+    fn of(texts: BTreeMap<String, String>) -> Project {
         let files = Texts(texts);
         let project = registry::load(&files);
         let system = project.system.expect("it loads");

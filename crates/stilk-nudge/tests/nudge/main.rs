@@ -226,3 +226,22 @@ fn what_comes_of_a_token_is_what_a_whole_run_says() {
         }
     }
 }
+
+#[test]
+fn what_was_found_before_an_edit_is_not_held_against_what_is_there_after_it() {
+    let settings = Settings { threads: 2, without_mends: true, ..Default::default() };
+    let project = Project::at("../stilk/tests/projects/pier");
+    let label = "\"buoy-label\": { \"$value\": \"{";
+    let night = "tokens/night.tokens.json";
+    let mended = project.edited(night, &format!("{label}gull.mist"), &format!("{label}sea.abyss"));
+    let mut part = KnownPart::default();
+    let mut come_of = |project: &Project, value: &str| {
+        let known = run(project.system(), project.sources(), &project.written(), &settings);
+        let change = Change { place: token_in("ink.buoy-label", "night"), value: value.to_owned() };
+        let (_, tried) = trial(project.project(), &[change]).expect("it can be made");
+        let found = outcome(project.project(), &known, tried, &settings, &mut part, None);
+        (found.come.len(), found.gone.len())
+    };
+    assert_eq!(come_of(&project, "{sea.abyss}"), (0, 1), "the night's fault is mended");
+    assert_eq!(come_of(&mended, "{gull.mist}"), (1, 0), "and made again, in what is there by now");
+}
